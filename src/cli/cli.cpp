@@ -1,0 +1,67 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/cli.h"
+
+#include "cli/commands.h"
+
+#include <QJsonDocument>
+#include <algorithm>
+#include <array>
+
+namespace rollcall::cli {
+
+namespace {
+
+struct Command {
+    const char* name;
+    Result<QJsonObject> (*run)(const Options&, const Tables&);
+    int plainWords;
+    const char* options; ///< separated by blanks; those ending in '=' take a value
+};
+
+constexpr std::array<Command, 13> commands{{
+    {"rockwell", rockwell, 0, "scale= depth="},
+    {"convert", convert, 0, "from= value= to="},
+    {"indent", indent, 0, "scale= value= thickness="},
+    {"verify", verify, 0, "scale= block= block-uncertainty= readings="},
+    {"judge", judge, 0, "readings= window= min= rule= allowance= tester= resolution= pooled-sd= pooled-dof= block-uncertainty= bias= block-n= uncorrected"},
+    {"spots", spots, 0, "length= height= thickness= n= value= scale= existing= edge-line="},
+    {"new", newLogbook, 1, ""},
+    {"info", info, 1, ""},
+    {"check", check, 1, ""},
+    {"import", importCsv, 1, "csv="},
+    {"list", list, 1, ""},
+    {"show", show, 2, ""},
+    {"demo", demo, 1, "seed= today= scale="},
+}};
+
+Answer failed(const Error& error) {
+    const bool machine = error.kind == ErrorKind::exists || error.kind == ErrorKind::locked || error.kind == ErrorKind::disk ||
+                         error.kind == ErrorKind::damaged || error.kind == ErrorKind::refused || error.kind == ErrorKind::table;
+    QByteArray line = QByteArray("rollcallctl: ") + QByteArray::fromStdString(error.message());
+    line.replace('\n', ' ');
+    return {machine ? 1 : 2, {}, line + '\n'};
+}
+
+} // namespace
+
+Answer run(const QStringList& arguments, const QString& tablesFolder) {
+    const QString name = arguments.value(0);
+    const auto command = std::find_if(commands.begin(), commands.end(), [&](const Command& c) { return name == QLatin1String(c.name); });
+    if (command == commands.end()) {
+        QStringList names;
+        for (const Command& c : commands) names << QLatin1String(c.name);
+        return failed({ErrorKind::argument, name.toStdString(), "the commands are " + names.join(QStringLiteral(", ")).toStdString()});
+    }
+    const QStringList known = QString::fromLatin1(command->options).split(QLatin1Char(' '), Qt::SkipEmptyParts) << QStringLiteral("pretty") << QStringLiteral("explain");
+    const Result<Options> options = Options::parse(arguments.mid(1), known, command->plainWords);
+    if (!options) return failed(options.error());
+    const Result<Tables> tables = Tables::load(tablesFolder.toStdString());
+    if (!tables) return failed(tables.error());
+    const Result<QJsonObject> answer = command->run(*options, *tables);
+    if (!answer) return failed(answer.error());
+    const auto format = options->has("pretty") ? QJsonDocument::Indented : QJsonDocument::Compact;
+    return {0, QJsonDocument(*answer).toJson(format).trimmed() + '\n', {}};
+}
+
+} // namespace rollcall::cli

@@ -1,0 +1,162 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+#include "core/judge/gates.h"
+#include "demo/demo.h"
+#include "logbook/logbook.h"
+#include "words/words.h"
+
+#include <QDateTime>
+#include <QFile>
+#include <QFileInfo>
+#include <QJsonArray>
+
+// The commands that read or write a logbook.
+namespace rollcall::cli {
+
+namespace {
+
+Result<std::unique_ptr<Logbook>> openFor(const Options& options, Logbook::Access access) { return Logbook::open(options.word(0), access); }
+
+Result<QJsonObject> infoOf(Logbook& logbook) {
+    const auto counts = logbook.counts();
+    if (!counts) return counts.error();
+    QJsonObject numbers;
+    for (const auto& [table, count] : *counts) numbers[q(table)] = count;
+    return QJsonObject{{"schema", logbook.schemaVersion()}, {"counts", numbers}};
+}
+
+QString codeOf(State state) {
+    switch (state) {
+    case State::pass: return QStringLiteral("pass");
+    case State::borderline: return QStringLiteral("borderline");
+    case State::fail: return QStringLiteral("fail");
+    case State::notYet: return QStringLiteral("not_yet");
+    case State::excused: return QStringLiteral("excused");
+    }
+    return {};
+}
+
+QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDerivation) {
+    QJsonArray reasons;
+    for (const Reason& reason : verdict.reasons) reasons.append(reasonText(reason));
+    const words::NextWords next = words::nextStep(verdict);
+    QJsonObject object{{"gate", storedName(verdict.gate)}, {"verdict", codeOf(verdict.state)}, {"n", verdict.taken},
+                       {"mean", QJsonValue()}, {"corrected_mean", QJsonValue()}, {"expanded_uncertainty", QJsonValue()},
+                       {"reasons", reasons}, {"next", next.detail.isEmpty() ? next.act : next.act + QStringLiteral(": ") + next.detail}};
+    if (verdict.measurement) {
+        object["mean"] = verdict.measurement->mean;
+        object["corrected_mean"] = verdict.measurement->corrected_mean;
+        object["expanded_uncertainty"] = verdict.measurement->decided_uncertainty;
+        object["probability_inside"] = verdict.measurement->probability_inside;
+    }
+    if (withDerivation) object["derivation"] = QJsonArray::fromStringList(words::derivation(verdict, window));
+    return object;
+}
+
+} // namespace
+
+QString reasonText(const Reason& reason) { return QStringLiteral("%1 (%2)").arg(words::sentence(reason), q(reason.rule)); }
+
+void explain(const Options& options, QJsonObject& answer, const QStringList& derivation) {
+    if (options.has("explain")) answer["derivation"] = QJsonArray::fromStringList(derivation);
+}
+
+Result<QJsonObject> newLogbook(const Options& options, const Tables&) {
+    auto logbook = Logbook::create(options.word(0));
+    if (!logbook) return logbook.error();
+    return infoOf(**logbook);
+}
+
+Result<QJsonObject> info(const Options& options, const Tables&) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    return infoOf(**logbook);
+}
+
+Result<QJsonObject> check(const Options& options, const Tables&) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const auto problems = (*logbook)->check();
+    if (!problems) return problems.error();
+    QJsonArray sentences;
+    for (const std::string& problem : *problems) sentences.append(q(problem));
+    return QJsonObject{{"ok", sentences.isEmpty()}, {"problems", sentences}};
+}
+
+Result<QJsonObject> importCsv(const Options& options, const Tables& tables) {
+    const Result<std::string> name = options.required("csv");
+    if (!name) return name.error();
+    QFile file(q(*name));
+    if (!file.open(QIODevice::ReadOnly)) return Error{ErrorKind::input, *name, "this file cannot be read"};
+    auto logbook = openFor(options, Logbook::Access::write);
+    if (!logbook) return logbook.error();
+    const auto report = (*logbook)->importReadings(tables, QFileInfo(file).fileName(), file.readAll());
+    if (!report) return report.error();
+    QJsonArray rejected;
+    for (const auto& bad : report->rejected) rejected.append(QJsonObject{{"line", bad.line}, {"reason", q(bad.reason)}});
+    return QJsonObject{{"batches", report->batches}, {"blades", report->blades}, {"readings", report->readings},
+                       {"already_there", report->already_there}, {"rejected", rejected}};
+}
+
+Result<QJsonObject> list(const Options& options, const Tables&) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const auto batches = (*logbook)->batches();
+    if (!batches) return batches.error();
+    QJsonArray array;
+    for (const BatchSummary& batch : *batches) {
+        QJsonArray gates;
+        for (const Gate gate : batch.gates) gates.append(storedName(gate));
+        array.append(QJsonObject{{"name", q(batch.name)}, {"grade", q(batch.grade)}, {"blades", batch.blades}, {"gates", gates}});
+    }
+    return QJsonObject{{"batches", array}};
+}
+
+Result<QJsonObject> show(const Options& options, const Tables& tables) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const auto batches = (*logbook)->batches();
+    if (!batches) return batches.error();
+    for (const BatchSummary& summary : *batches) {
+        if (q(summary.name) != options.word(1)) continue;
+        const auto batch = (*logbook)->batch(summary.id);
+        if (!batch) return batch.error();
+        const BatchVerdicts verdicts = judgeBatch(*batch, tables, (*logbook)->now());
+        QJsonArray blades;
+        for (std::size_t i = 0; i < batch->blades.size(); ++i) {
+            QJsonArray gates;
+            for (const Gate gate : allGates) {
+                if (const auto& verdict = verdicts.at(i, gate)) gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
+            }
+            blades.append(QJsonObject{{"mark", q(batch->blades[i].mark)}, {"gates", gates}});
+        }
+        return QJsonObject{{"name", q(summary.name)}, {"blades", blades}};
+    }
+    return Error{ErrorKind::argument, options.word(1).toStdString(), "there is no such batch in this logbook"};
+}
+
+Result<QJsonObject> demo(const Options& options, const Tables&) {
+    DemoOptions wishes;
+    const Result<double> seed = options.number("seed", 1);
+    if (!seed) return seed.error();
+    const Result<double> scale = options.number("scale", 1);
+    if (!scale) return scale.error();
+    if (!(*scale >= 1 && *scale <= 1000)) return Error{ErrorKind::argument, "--scale", "a number from 1 to 1000 is needed"};
+    if (!(*seed >= 0 && *seed <= 1e15)) return Error{ErrorKind::argument, "--seed", "a whole number is needed"};
+    wishes.seed = static_cast<std::uint64_t>(*seed);
+    wishes.scale = static_cast<int>(*scale);
+    QDateTime today = QDateTime::currentDateTime();
+    if (options.has("today")) {
+        const QDate date = QDate::fromString(q(options.text("today")), Qt::ISODate);
+        if (!date.isValid()) return Error{ErrorKind::argument, "--today", "a date is written like 2026-11-24"};
+        today = QDateTime(date, QTime(15, 30));
+    }
+    wishes.today = {today.toMSecsSinceEpoch(), today.offsetFromUtc() / 60};
+    if (const auto written = writeDemo(options.word(0), wishes); !written) return written.error();
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    return infoOf(**logbook);
+}
+
+} // namespace rollcall::cli

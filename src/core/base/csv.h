@@ -1,0 +1,35 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace rollcall {
+
+/// One record of a CSV text: its fields without quotes and the line it starts on (the header is line 1).
+struct CsvRow {
+    int line = 0;
+    std::vector<std::string> fields;
+};
+
+/// A CSV text with a header: column names as written and the rows below it.
+struct CsvText {
+    char separator = ',';
+    std::vector<std::string> header;
+    std::vector<CsvRow> rows;
+
+    /// Index of the column of this name, compared without regard to case and blanks; none where absent.
+    std::optional<std::size_t> column(std::string_view name) const;
+};
+
+/// Reads a CSV text: UTF-8 with or without byte order mark, LF or CRLF, quoted fields. The separator is
+/// the one of comma, semicolon and tab that the header uses. Empty lines are passed over.
+/// Errors (kind input): empty text, a quote that is never closed, bytes that are not UTF-8.
+Result<CsvText> readCsv(std::string_view text);
+
+} // namespace rollcall

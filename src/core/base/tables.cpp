@@ -1,0 +1,254 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/tables.h"
+
+#include "core/base/csv.h"
+#include "core/base/number.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <fstream>
+#include <sstream>
+
+namespace rollcall {
+
+namespace {
+
+// Thrown inside this file only, so that a table's reader can be written as straight lines; Tables::load
+// turns it into the Error it carries.
+struct TableDamage {
+    Error error;
+};
+
+[[noreturn]] void damage(const std::string& place, const std::string& text) {
+    throw TableDamage{{ErrorKind::table, place, text}};
+}
+
+class TableFile {
+public:
+    TableFile(const std::string& folder, const std::string& name) : m_name(name) {
+        std::ifstream file(folder + "/" + name, std::ios::binary);
+        if (!file) damage(m_name, "this reference table is missing or cannot be read");
+        std::ostringstream bytes;
+        bytes << file.rdbuf();
+        Result<CsvText> csv = readCsv(bytes.str());
+        if (!csv) damage(csv.error().place.empty() ? m_name : m_name + " " + csv.error().place, csv.error().text);
+        m_csv = std::move(csv).value();
+        if (m_csv.rows.empty()) damage(m_name, "the table has no rows");
+    }
+
+    const std::vector<CsvRow>& rows() const { return m_csv.rows; }
+
+    std::string text(const CsvRow& row, std::string_view column) const {
+        const std::optional<std::size_t> index = m_csv.column(column);
+        if (!index) damage(m_name + " line 1", fmt::format("the column {} is missing", column));
+        if (*index >= row.fields.size()) damage(place(row, column), "the line ends too early");
+        return row.fields[*index];
+    }
+
+    std::string requiredText(const CsvRow& row, std::string_view column) const {
+        std::string field = text(row, column);
+        if (field.empty()) damage(place(row, column), "the field is empty");
+        return field;
+    }
+
+    std::optional<double> number(const CsvRow& row, std::string_view column) const {
+        const std::string field = text(row, column);
+        if (field.empty()) return std::nullopt;
+        const Result<double> value = parseNumber(field);
+        if (!value) damage(place(row, column), value.error().text);
+        return *value;
+    }
+
+    double requiredNumber(const CsvRow& row, std::string_view column, double low, double high) const {
+        const std::optional<double> value = number(row, column);
+        if (!value) damage(place(row, column), "the number is missing");
+        if (!(*value >= low && *value <= high)) {
+            damage(place(row, column), fmt::format("{} is outside {} to {}", *value, low, high));
+        }
+        return *value;
+    }
+
+    Confidence confidence(const CsvRow& row) const {
+        const std::string word = requiredText(row, "confidence");
+        if (word == "high") return Confidence::high;
+        if (word == "medium") return Confidence::medium;
+        if (word == "low") return Confidence::low;
+        damage(place(row, "confidence"), fmt::format("'{}' is not high, medium or low", word));
+    }
+
+    std::string place(const CsvRow& row, std::string_view column) const {
+        return fmt::format("{} line {} column {}", m_name, row.line, column);
+    }
+
+private:
+    std::string m_name;
+    CsvText m_csv;
+};
+
+std::vector<RockwellScale> readScales(const std::string& folder) {
+    const TableFile file(folder, "rockwell_scales.csv");
+    std::vector<RockwellScale> scales;
+    for (const CsvRow& row : file.rows()) {
+        RockwellScale scale;
+        scale.symbol = file.requiredText(row, "symbol");
+        if (scale.symbol.size() < 3 || scale.symbol.substr(0, 2) != "HR") damage(file.place(row, "symbol"), "a symbol begins with HR");
+        scale.n = file.requiredNumber(row, "N", 100, 130);
+        scale.s_mm = file.requiredNumber(row, "S_mm", 0.001, 0.002);
+        scale.total_force_kgf = file.requiredNumber(row, "total_kgf", 15, 150);
+        scale.ball_diameter_mm = file.number(row, "ball_dia_mm");
+        scale.low = file.number(row, "iso_range_min");
+        scale.high = file.number(row, "iso_range_max");
+        if (scale.low.has_value() != scale.high.has_value() || (scale.low && *scale.low >= *scale.high)) {
+            damage(file.place(row, "iso_range_min"), "the range has one end only, or its ends are swapped");
+        }
+        scale.confidence = file.confidence(row);
+        scales.push_back(scale);
+    }
+    return scales;
+}
+
+std::vector<ConversionRow> readConversions(const std::string& folder) {
+    const TableFile file(folder, "e140_hrc.csv");
+    std::vector<ConversionRow> rows;
+    for (const CsvRow& row : file.rows()) {
+        ConversionRow conversion;
+        conversion.hrc = file.requiredNumber(row, "hrc", 20, 70);
+        for (const std::string& scale : Tables::conversionScales()) {
+            conversion.others.push_back(file.number(row, scale));
+            const std::size_t i = conversion.others.size() - 1;
+            if (!rows.empty() && rows.back().others[i] && conversion.others[i] && *conversion.others[i] >= *rows.back().others[i]) {
+                damage(file.place(row, scale), "the column does not fall from line to line");
+            }
+        }
+        if (!rows.empty() && conversion.hrc >= rows.back().hrc) {
+            damage(file.place(row, "hrc"), "the rows are not in falling order");
+        }
+        conversion.confidence = file.confidence(row);
+        rows.push_back(conversion);
+    }
+    std::reverse(rows.begin(), rows.end());
+    return rows;
+}
+
+std::vector<ToleranceBand> readTolerances(const std::string& folder) {
+    const TableFile file(folder, "e18_machine_tolerance.csv");
+    std::vector<ToleranceBand> bands;
+    for (const CsvRow& row : file.rows()) {
+        ToleranceBand band;
+        band.scale = file.requiredText(row, "scale");
+        band.low = file.number(row, "block_min_incl");
+        band.high = file.number(row, "block_max_excl");
+        band.max_repeatability = file.requiredNumber(row, "max_repeatability_range", 0.1, 10);
+        band.max_error = file.requiredNumber(row, "max_error_plus_minus", 0.1, 10);
+        band.confidence = file.confidence(row);
+        band.line = row.line;
+        if (band.low && band.high && *band.low >= *band.high) {
+            damage(file.place(row, "block_min_incl"), "the ends of the band are swapped");
+        }
+        if (!bands.empty() && bands.back().scale == band.scale && bands.back().high != band.low) {
+            damage(file.place(row, "block_min_incl"), "the band does not begin where the one before ends");
+        }
+        bands.push_back(band);
+    }
+    return bands;
+}
+
+std::vector<ThicknessRow> readThicknesses(const std::string& folder) {
+    const TableFile file(folder, "e18_min_thickness.csv");
+    std::vector<ThicknessRow> rows;
+    for (const CsvRow& row : file.rows()) {
+        ThicknessRow entry;
+        entry.scale = file.requiredText(row, "scale");
+        entry.thickness_mm = file.requiredNumber(row, "thickness_in", 0.001, 1) * 25.4;
+        entry.min_hardness = file.requiredNumber(row, "min_hardness", 10, 100);
+        entry.confidence = file.confidence(row);
+        entry.line = row.line;
+        if (!rows.empty() && rows.back().scale == entry.scale &&
+            (entry.thickness_mm <= rows.back().thickness_mm || entry.min_hardness >= rows.back().min_hardness)) {
+            damage(file.place(row, "thickness_in"), "thickness must rise and hardness fall from line to line");
+        }
+        rows.push_back(entry);
+    }
+    return rows;
+}
+
+double middleOf(const TableFile& file, const CsvRow& row, const std::string& element) {
+    const std::optional<double> low = file.number(row, element + "_min");
+    const std::optional<double> high = file.number(row, element + "_max");
+    if (low && high) return (*low + *high) / 2.0;
+    return high ? *high / 2.0 : low.value_or(0.0);
+}
+
+std::vector<Grade> readGrades(const std::string& folder) {
+    const TableFile chemistry(folder, "grades.csv");
+    const TableFile treatment(folder, "heat_treat.csv");
+    std::vector<Grade> grades;
+    for (const CsvRow& row : chemistry.rows()) {
+        Grade grade;
+        grade.name = chemistry.requiredText(row, "grade");
+        grade.family = chemistry.requiredText(row, "family");
+        grade.cobalt_max = chemistry.number(row, "Co_max").value_or(0.0);
+        for (const char* element : {"Cr", "Mo", "W", "V", "Co"}) grade.alloy_percent += middleOf(chemistry, row, element);
+
+        const auto match = std::find_if(treatment.rows().begin(), treatment.rows().end(), [&](const CsvRow& other) {
+            return treatment.text(other, "grade") == grade.name;
+        });
+        if (match == treatment.rows().end()) {
+            damage(chemistry.place(row, "grade"), fmt::format("{} has no row in heat_treat.csv", grade.name));
+        }
+        grade.quench_class = treatment.requiredText(*match, "quench_class");
+        grade.as_quenched_min = treatment.requiredNumber(*match, "as_quenched_hrc_min", 20, 70);
+        grade.as_quenched_typical = treatment.requiredNumber(*match, "as_quenched_hrc_typ", grade.as_quenched_min, 70);
+        grade.as_quenched_max = treatment.requiredNumber(*match, "as_quenched_hrc_max", grade.as_quenched_typical, 70);
+        grade.may_normalise = treatment.number(*match, "normalize_min_C").has_value() && !grade.needsFullAnneal();
+        // A verdict rests on the heat-treatment row; the composition row only names the family.
+        grade.confidence = treatment.confidence(*match);
+        grades.push_back(grade);
+    }
+    return grades;
+}
+
+} // namespace
+
+int Grade::minimumTempers(std::optional<double> hottest_c) const {
+    if (isHighSpeed() && cobalt_max >= 3.0) return 3;
+    const bool hot = hottest_c && atLeast(*hottest_c, 450.0);
+    return isHighSpeed() || isStainless() || isAirHardening() || hot ? 2 : 1;
+}
+
+Result<Tables> Tables::load(const std::string& folder) {
+    try {
+        Tables tables;
+        tables.m_scales = readScales(folder);
+        tables.m_conversions = readConversions(folder);
+        tables.m_tolerances = readTolerances(folder);
+        tables.m_thicknesses = readThicknesses(folder);
+        tables.m_grades = readGrades(folder);
+        if (!tables.scale("HRC")) damage("rockwell_scales.csv", "the scale HRC is missing");
+        return tables;
+    } catch (const TableDamage& found) {
+        return found.error;
+    }
+}
+
+Result<RockwellScale> Tables::scale(std::string_view symbol) const {
+    const std::string_view wanted = trimmed(symbol);
+    for (const RockwellScale& scale : m_scales) {
+        const std::string_view name = scale.symbol;
+        if (sameName(name, wanted) || sameName(name.substr(2), wanted)) return scale;
+    }
+    return Error{ErrorKind::argument, "", fmt::format("there is no Rockwell scale '{}'", wanted)};
+}
+
+const Grade* Tables::grade(std::string_view name) const {
+    const auto found = std::find_if(m_grades.begin(), m_grades.end(), [&](const Grade& g) { return sameName(g.name, name); });
+    return found == m_grades.end() ? nullptr : &*found;
+}
+
+const std::vector<std::string>& Tables::conversionScales() {
+    static const std::vector<std::string> names{"hv", "hbw", "hk500", "hra", "hrd", "hr15n", "hr30n", "hr45n"};
+    return names;
+}
+
+} // namespace rollcall

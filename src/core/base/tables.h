@@ -1,0 +1,112 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace rollcall {
+
+/// How firmly a table value is known; travels with every answer that rests on it.
+enum class Confidence { high, medium, low };
+
+/// A Rockwell scale (table rockwell_scales): HR = N - h/S with h in mm.
+struct RockwellScale {
+    std::string symbol;                     ///< as written with a number: "HRC", "HR15N", "HRBW"
+    double n = 0;                           ///< N, the number at zero depth
+    double s_mm = 0;                        ///< S, depth of one Rockwell point
+    double total_force_kgf = 0;             ///< total force
+    std::optional<double> ball_diameter_mm; ///< absent for the diamond cone
+    std::optional<double> low;              ///< valid range of the scale; absent where none is laid down
+    std::optional<double> high;
+    Confidence confidence = Confidence::high;
+};
+
+/// One line of the conversion table for non-austenitic steels (table e140_hrc).
+struct ConversionRow {
+    double hrc = 0;
+    /// In the order of Tables::conversionScales; absent where the table has a gap.
+    std::vector<std::optional<double>> others;
+    Confidence confidence = Confidence::high;
+};
+
+/// Allowed error and repeatability of a tester (table e18_machine_tolerance), for low <= block < high.
+struct ToleranceBand {
+    std::string scale;
+    std::optional<double> low;
+    std::optional<double> high;
+    double max_repeatability = 0; ///< largest minus smallest, in points
+    double max_error = 0;         ///< either side of the certified value, in points
+    Confidence confidence = Confidence::high;
+    int line = 0; ///< line in the table's file, shown when the maker asks why
+};
+
+/// Smallest thickness on which a hardness may be read (table e18_min_thickness).
+struct ThicknessRow {
+    std::string scale;
+    double thickness_mm = 0;
+    double min_hardness = 0;
+    Confidence confidence = Confidence::high;
+    int line = 0;
+};
+
+/// What a gate needs to know of a grade (tables grades and heat_treat).
+struct Grade {
+    std::string name; ///< AISI/SAE, EN or DIN designation
+    std::string family;
+    std::string quench_class;
+    double as_quenched_min = 0; ///< HRC, without cold treatment
+    double as_quenched_typical = 0;
+    double as_quenched_max = 0;
+    double cobalt_max = 0;        ///< per cent
+    double alloy_percent = 0;     ///< middle of the ranges of Cr, Mo, W, V and Co added up
+    bool may_normalise = false;
+    Confidence confidence = Confidence::high;
+
+    bool isStainless() const { return family == "martensitic stainless"; }
+    bool isHighSpeed() const { return family == "high speed"; }
+    bool isAirHardening() const { return quench_class.find("air") != std::string::npos; }
+    /// Full annealing is needed before hardening again: air-hardening, stainless, high speed, over 5 % alloy.
+    bool needsFullAnneal() const { return isStainless() || isHighSpeed() || isAirHardening() || alloy_percent > 5.0; }
+    /// Smallest number of tempers after a quench; hottest is the hottest temper in degrees Celsius.
+    /// Judgement, temper gate: 3 for cobalt high speed steels, 2 for air-hardening, stainless, high speed and
+    /// any temper of 450 degrees or more, else 1.
+    int minimumTempers(std::optional<double> hottest_c) const;
+};
+
+/// All reference tables, read once from a folder and validated. The values are recalled, not copied from a
+/// printed standard; the shop's own copy of the standard governs.
+class Tables {
+public:
+    /// Reads every table of the folder. Errors (kind table): a file that is missing or not CSV, a missing
+    /// column, a field that is not what it must be, rows out of order; place is "file line N column C".
+    static Result<Tables> load(const std::string& folder);
+
+    const std::vector<RockwellScale>& scales() const { return m_scales; }
+    const std::vector<ConversionRow>& conversions() const { return m_conversions; }
+    const std::vector<ToleranceBand>& tolerances() const { return m_tolerances; }
+    const std::vector<ThicknessRow>& thicknesses() const { return m_thicknesses; }
+    const std::vector<Grade>& grades() const { return m_grades; }
+
+    /// The scale of this symbol ("HRC", "hr15n", "C"); kind argument when there is none.
+    Result<RockwellScale> scale(std::string_view symbol) const;
+    /// The grade of this designation, compared without regard to case; null when the library has none.
+    const Grade* grade(std::string_view name) const;
+    /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
+    static const std::vector<std::string>& conversionScales();
+    /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.
+    static constexpr const char* edition = "2026-11";
+
+private:
+    std::vector<RockwellScale> m_scales;
+    std::vector<ConversionRow> m_conversions;
+    std::vector<ToleranceBand> m_tolerances;
+    std::vector<ThicknessRow> m_thicknesses;
+    std::vector<Grade> m_grades;
+};
+
+} // namespace rollcall

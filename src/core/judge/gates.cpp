@@ -1,0 +1,503 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gates.h"
+
+#include "core/base/number.h"
+#include "core/judge/standing.h"
+#include "core/measure/statistics.h"
+#include "core/measure/verification.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+// One blade at one gate while it is being judged.
+struct Case {
+    const Blade* blade = nullptr;
+    Gate gate = Gate::temper;
+    ReadingSet set;
+    std::optional<MeasurementInput> input;
+    std::optional<Measurement> measurement;
+};
+
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle) {
+    std::vector<const Reading*> candidates;
+    for (const Reading& reading : blade.readings) {
+        if (reading.gate != gate || reading.round != blade.round || reading.struck) continue;
+        if (gate == Gate::temper && reading.after_cycle.value_or(0) != cycle) continue;
+        candidates.push_back(&reading);
+    }
+    return candidates;
+}
+
+double alloyOf(const Batch& batch, const Tables& tables) {
+    const Grade* grade = tables.grade(batch.grade);
+    return grade != nullptr ? grade->alloy_percent : 0.0;
+}
+
+Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables) {
+    Case c;
+    c.blade = &blade;
+    c.gate = gate;
+    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
+    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, cycle), book, tables, alloyOf(batch, tables));
+    const Window window = windowOf(batch, gate, tables);
+    if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
+    MeasurementInput input;
+    input.readings = c.set.hrc;
+    input.tester = c.set.tester;
+    input.bias = c.set.bias;
+    input.window = window;
+    input.rule = batch.rule;
+    input.uncorrected = batch.uncorrected;
+    input.conversion_u = c.set.conversion_u;
+    if (batch.allowance) {
+        input.allowance = *batch.allowance;
+    } else if (const Result<ToleranceBand> band = toleranceFor(tables, "HRC", meanOf(c.set.hrc)); band) {
+        input.allowance = band->max_error;
+    }
+    Result<Measurement> measurement = measure(input);
+    if (measurement) c.measurement = std::move(measurement).value();
+    c.input = std::move(input);
+    return c;
+}
+
+// What the other blades of the batch show at the same gate.
+struct Siblings {
+    std::optional<double> median; ///< of their decided means
+    int judged = 0;
+    int soft = 0;
+    int hard = 0;
+};
+
+Siblings siblingsOf(const std::vector<Case>& cases, std::size_t self) {
+    Siblings siblings;
+    std::vector<double> means;
+    for (std::size_t i = 0; i < cases.size(); ++i) {
+        if (i == self || !cases[i].measurement || cases[i].blade->round != cases[self].blade->round) continue;
+        means.push_back(cases[i].measurement->decided_mean);
+        ++siblings.judged;
+        if (cases[i].measurement->side == Side::soft) ++siblings.soft;
+        if (cases[i].measurement->side == Side::hard) ++siblings.hard;
+    }
+    if (!means.empty()) siblings.median = medianOf(means);
+    return siblings;
+}
+
+class GateJudge {
+public:
+    GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const std::optional<Instant>& now)
+        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_now(now), m_grade(tables.grade(batch.grade)) {
+        m_verdict.gate = c.gate;
+        m_verdict.blade = c.blade->id;
+        m_verdict.planned = batch.planOf(c.gate).planned_readings;
+        m_verdict.taken = static_cast<int>(c.set.standing.size());
+        m_verdict.tables_edition = Tables::edition;
+        m_verdict.verification = c.set.verification;
+        m_verdict.measurement = c.measurement;
+        for (const Reading* r : c.set.standing) m_verdict.standing.push_back(r->id);
+        for (const Reading* r : c.set.left_out) m_verdict.left_out.push_back(r->id);
+    }
+
+    Verdict judged() {
+        if (excused()) return std::move(m_verdict);
+        m_verdict.cautions.push_back(m_case.gate == Gate::quench ? Caution::glassHard : Caution::hotWork);
+        if (m_case.blade->shape.length() > 200) m_verdict.cautions.push_back(Caution::overhang);
+        m_window = windowOf(m_batch, m_case.gate, m_tables);
+        reportReadings();
+        reportAgreement();
+        reportEvidence();
+        if (m_case.gate == Gate::quench) quench();
+        else temper();
+        sortReasons();
+        return std::move(m_verdict);
+    }
+
+private:
+    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {}, std::vector<std::string> texts = {}) {
+        m_verdict.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
+    }
+    void next(Act act, std::vector<double> numbers = {}) { m_verdict.next = {act, std::move(numbers)}; }
+    const Measurement& measured() const { return *m_case.measurement; }
+
+    bool excused() {
+        const Blade& blade = *m_case.blade;
+        for (const Excuse& excuse : blade.excuses) {
+            if (excuse.gate != m_case.gate) continue;
+            m_verdict.state = State::excused;
+            say(Fact::excusedBecause, Tone::note, "record", {}, {excuse.reason, excuse.by});
+            next(Act::out);
+            return true;
+        }
+        if (!isOutBefore(blade, m_case.gate)) return false;
+        m_verdict.state = State::excused;
+        say(Fact::outBecause, Tone::note, "record", {}, {blade.fate->reason});
+        next(Act::out);
+        return true;
+    }
+
+    void reportReadings() {
+        const bool enough = m_verdict.taken >= m_verdict.planned;
+        say(Fact::readingsTaken, enough ? Tone::good : Tone::open, "record", {double(m_verdict.taken), double(m_verdict.planned)});
+        for (const Reason& reason : m_case.set.reasons) m_verdict.reasons.push_back(reason);
+    }
+
+    void reportAgreement() {
+        if (!m_case.measurement || measured().n < 2) return;
+        const Agreement& a = measured().agreement;
+        const double spread = rangeOf(m_case.set.hrc);
+        // What the tester alone makes of n readings: the width that 19 of 20 such sets stay within, roughly 3.6 sigma.
+        const double explained = 3.64 * m_case.set.tester.pooled_sd;
+        if (a.disagree) say(Fact::readingsDisagree, Tone::caution, "M10", {spread, explained});
+        for (const std::size_t i : a.flagged) {
+            const Tester* tester = m_batch.tester(m_case.set.standing[i]->tester);
+            const bool rebound = tester != nullptr && tester->kind == TesterKind::rebound;
+            say(Fact::flaggedReading, Tone::caution, "M10", {m_case.set.hrc[i], measured().mean, a.mean_without_flagged.value_or(measured().mean)},
+                {rebound ? "rebound" : "bench"});
+        }
+        if (measured().changed_by_flagged) say(Fact::verdictHangsOnFlagged, Tone::caution, "M10");
+        if (a.cluster_gap) say(Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap});
+        else if (a.uneven) say(Fact::unevenBlade, Tone::caution, "M10", {spread});
+        if (!a.disagree && !a.uneven && a.flagged.empty()) say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
+        if (a.grubbs) say(Fact::grubbs, Tone::note, "M10");
+    }
+
+    // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.
+    void reportEvidence() {
+        const OtherEvidence& other = m_case.blade->evidence;
+        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule, double widening) {
+            if (!interval) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
+            if (!m_case.measurement) return;
+            const double low = measured().decided_mean - measured().decided_uncertainty;
+            const double high = measured().decided_mean + measured().decided_uncertainty;
+            const bool overlap = atLeast(high, interval->low - widening) && atMost(low, interval->high + widening);
+            say(overlap ? Fact::evidenceAgrees : Fact::evidenceConflicts, overlap ? Tone::good : Tone::caution, rule, {interval->low, interval->high}, {what});
+            m_conflict = m_conflict || !overlap;
+        };
+        const auto answer = [&](const std::optional<bool>& agrees, const char* what, const char* rule) {
+            if (!agrees) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
+            say(*agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, *agrees ? Tone::good : Tone::caution, rule, {}, {what});
+            m_conflict = m_conflict || !*agrees;
+        };
+        constexpr double filesThemselves = 1.5; // HRC, how well a file's own hardness is known
+        bracket(other.files_hrc, "files", "M12", filesThemselves);
+        if (m_case.gate == Gate::temper) bracket(other.expected_hrc, "expectation", "M20", 0);
+        bracket(other.second_tester_hrc, "second tester", "M14", 0);
+        answer(other.steel_consistent, "steel", "M26");
+        answer(other.soak_in_limits, "soak", "M22");
+    }
+
+    void reportAgainstWindow() {
+        const Measurement& m = measured();
+        const double chance = m.probability_inside;
+        if (m.n == 1) say(Fact::oneReadingOnly, Tone::caution, "M15");
+        if (m.outcome == Outcome::pass) {
+            say(Fact::inWindow, Tone::good, "M15", {m.decided_mean, m.decided_uncertainty, chance});
+            return;
+        }
+        const bool crossesLow = m_window.low && !atLeast(m.decided_mean - m.decided_uncertainty, *m_window.low);
+        const bool crossesHigh = m_window.high && !atMost(m.decided_mean + m.decided_uncertainty, *m_window.high);
+        if (m.outcome == Outcome::fail) {
+            const bool isSoft = m.side == Side::soft;
+            say(isSoft ? Fact::soft : Fact::hard, Tone::bad, "M15",
+                {isSoft ? *m_window.low - m.decided_mean : m.decided_mean - *m_window.high, m.decided_mean, m.decided_uncertainty});
+        } else if (crossesLow && crossesHigh) {
+            say(Fact::mayBeEither, Tone::caution, "M15", {m.decided_mean, m.decided_uncertainty, chance});
+        } else if (crossesLow || crossesHigh) {
+            say(crossesLow ? Fact::mayBeSoft : Fact::mayBeHard, Tone::caution, "M15", {m.decided_mean, m.decided_uncertainty, chance});
+        } else {
+            say(Fact::inWindow, Tone::note, "M15", {m.decided_mean, m.decided_uncertainty, chance});
+        }
+        if (m.outcome == Outcome::borderline && m.more_readings.value_or(0) > 0) {
+            say(Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)});
+        }
+        reportBlockReadingsHelp();
+    }
+
+    // Says so when five block readings in place of those taken would narrow the interval more than a tenth.
+    void reportBlockReadingsHelp() {
+        constexpr int advised = 5;
+        const std::optional<BlockBias>& bias = m_case.set.bias;
+        if (!bias || bias->n >= advised || measured().outcome != Outcome::borderline) return;
+        const double now = expectedUncertainty(m_case.set.tester, measured().n, bias);
+        const double then = expectedUncertainty(m_case.set.tester, measured().n, BlockBias{bias->error, advised});
+        if (then < now * 0.9) say(Fact::moreBlockReadingsHelp, Tone::note, "M9", {now, then});
+    }
+
+    void reportNarrowWindow() {
+        if (!m_window.low || !m_window.high) return;
+        const double width = *m_window.high - *m_window.low;
+        const double u = expectedUncertainty(m_case.set.tester, std::max(m_verdict.planned, m_verdict.taken), m_case.set.bias);
+        if (m_batch.rule == DecisionRule::guarded && width < 2 * u) say(Fact::windowTooNarrow, Tone::caution, "M15", {width, 2 * u});
+    }
+
+    // What both gates do once a measurement stands: cap, and what settles a Borderline.
+    void settle(Outcome outcome) {
+        const bool capped = m_case.set.at_best_borderline || m_conflict;
+        m_verdict.state = outcome == Outcome::fail ? State::fail : outcome == Outcome::pass && !capped ? State::pass : State::borderline;
+        if (outcome == Outcome::pass && !capped) return next(Act::done);
+        if (outcome == Outcome::fail) return;
+        const Measurement& m = measured();
+        if (!m_case.set.verified) return next(Act::verifyTester);
+        if (m.agreement.uneven) return next(Act::mapReadings);
+        if (m.more_readings.value_or(0) > 0) return next(Act::readAgain, {double(*m.more_readings)});
+        if (!m.agreement.flagged.empty()) return next(Act::readAgain, {1});
+        if (m_conflict) return next(Act::clearConflict);
+        next(m.side == Side::soft ? Act::falseSoftness : Act::makerDecides);
+    }
+
+    // Before enough readings are there nothing is decided, but what is known so far is shown.
+    bool tooFewReadings() {
+        if (m_verdict.taken >= std::max(1, m_verdict.planned)) return false;
+        m_verdict.state = State::notYet;
+        const bool thin = m_verdict.has(Fact::tooThin);
+        next(thin ? Act::readThicker : Act::takeReadings, {double(std::max(1, m_verdict.planned) - m_verdict.taken)});
+        return true;
+    }
+
+    void reportConfidence(const char* what) {
+        if (m_grade != nullptr && m_grade->confidence == Confidence::low) say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {what});
+    }
+
+    void quench() {
+        const Blade& blade = *m_case.blade;
+        constexpr double snapTemperAfterMinutes = 60;
+        if (m_now && blade.quenched_at && lastTemper(blade) == 0) {
+            const double minutes = double(m_now->utc_ms - blade.quenched_at->utc_ms) / 60000.0;
+            if (minutes > snapTemperAfterMinutes) say(Fact::longSinceQuench, Tone::caution, "quench", {minutes});
+        }
+        if (!m_window.low) {
+            say(Fact::noMinimumSet, Tone::open, "quench");
+            m_verdict.state = State::notYet;
+            return next(Act::setWindow);
+        }
+        if (m_case.measurement) reportAgainstWindow();
+        if (tooFewReadings()) return;
+        if (!m_batch.quench_minimum) reportConfidence("quench minimum");
+        const Measurement& m = measured();
+        settle(m.outcome);
+        if (m_grade != nullptr && !atMost(m.decided_mean - m.decided_uncertainty, m_grade->as_quenched_max)) {
+            say(Fact::aboveGradeMaximum, Tone::caution, "quench", {m.decided_mean, m_grade->as_quenched_max});
+            m_verdict.state = State::borderline;
+            next(Act::verifyOnHarderBlock);
+        }
+        if (m.side == Side::soft) quenchCauses();
+    }
+
+    void quenchCauses() {
+        const double low = *m_window.low;
+        const double spread = rangeOf(m_case.set.hrc);
+        const bool fails = m_verdict.state == State::fail;
+        constexpr double muchMore = 3.0; // HRC: beyond what a short soak or warm oil explains
+        if (spread > muchMore) {
+            say(Fact::scatterOverThree, Tone::caution, "quench", {spread});
+            if (fails) next(Act::mapReadings);
+        }
+        reportEdgeLine();
+        const bool alone = m_siblings.judged > 0 && 2 * m_siblings.soft < m_siblings.judged;
+        const bool together = m_siblings.judged > 0 && !alone;
+        if (alone) say(Fact::onlyThisBladeLow, Tone::note, "quench", {*m_siblings.median});
+        const double shortfall = low - std::min(m_siblings.median.value_or(measured().decided_mean), measured().decided_mean);
+        if (together) say(shortfall > muchMore ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench", {shortfall});
+        if (m_grade != nullptr && m_grade->needsFullAnneal()) say(Fact::softAlloyTwoCauses, Tone::caution, "quench");
+        sayBeforeHardening();
+        if (!fails || m_verdict.next.act == Act::mapReadings) return;
+        if (together && shortfall > muchMore) next(Act::backToSteel);
+        else if (!m_case.set.verified) next(Act::verifyTester);
+        else next(Act::falseSoftness);
+    }
+
+    // Low along the edge but not elsewhere: thin metal cooled before the quench, or lost its carbon.
+    void reportEdgeLine() {
+        constexpr double band_mm = 4.0;
+        std::vector<double> along;
+        std::vector<double> elsewhere;
+        for (std::size_t i = 0; i < m_case.set.standing.size(); ++i) {
+            const std::optional<Spot>& spot = m_case.set.standing[i]->spot;
+            if (!spot) return;
+            const bool onLine = spot->x_mm >= 0 && std::abs(spot->y_mm - m_case.blade->shape.reading_line_mm) <= band_mm;
+            (onLine ? along : elsewhere).push_back(m_case.set.hrc[i]);
+        }
+        if (along.empty() || elsewhere.empty()) return;
+        if (meanOf(elsewhere) - meanOf(along) > 3.5 * m_case.set.tester.pooled_sd) {
+            say(Fact::edgeLineLow, Tone::caution, "quench", {meanOf(along), meanOf(elsewhere)});
+        }
+    }
+
+    void sayBeforeHardening() {
+        if (m_case.blade->round - 1 >= m_batch.rehardening_limit) {
+            say(Fact::overHardeningLimit, Tone::caution, "temper", {double(m_case.blade->round - 1), double(m_batch.rehardening_limit)});
+        }
+        if (m_grade == nullptr) say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
+        else if (m_grade->needsFullAnneal()) say(Fact::fullAnnealFirst, Tone::caution, "temper", {}, {m_grade->name});
+        else say(Fact::normaliseFirst, Tone::note, "temper", {}, {m_grade->name});
+    }
+
+    void temper() {
+        const Blade& blade = *m_case.blade;
+        const int logged = lastTemper(blade);
+        int needed = requiredTempers(m_batch, blade, m_tables);
+        if (const std::optional<int> rose = riseAfter(blade); rose) needed = std::max(needed, *rose + 1);
+        if (!m_window.low && !m_window.high) {
+            say(Fact::noWindowSet, Tone::open, "temper");
+            m_verdict.state = State::notYet;
+            return next(Act::setWindow);
+        }
+        reportNarrowWindow();
+        reportUntied(blade, logged);
+        if (m_case.measurement) reportAgainstWindow();
+        if (logged < needed) {
+            say(Fact::tempersMissing, Tone::open, "temper", {double(logged), double(needed)});
+            m_verdict.state = State::notYet;
+            if (m_grade == nullptr && !m_batch.minimum_tempers) say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
+            return next(Act::logTemper, {double(logged), double(needed)});
+        }
+        if (m_verdict.taken == 0 && logged > 0) say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(logged)});
+        if (tooFewReadings()) return;
+        if (logged == 1 && needed == 1) say(Fact::oneTemperAdvised, Tone::note, "temper", {1, 2});
+
+        const Measurement& m = measured();
+        // Harder than the window is not yet done: tempering still lowers it.
+        const bool hard = m.side == Side::hard;
+        settle(hard && m.outcome == Outcome::fail ? Outcome::borderline : m.outcome);
+        if (hard) {
+            softenTone(Fact::hard);
+            if (m.outcome != Outcome::pass) {
+                say(Fact::notYetDone, Tone::note, "temper");
+                if (m_case.set.verified && !m.agreement.uneven) next(Act::temperAgain);
+            }
+            if (m_siblings.judged >= 2 && m_siblings.hard == m_siblings.judged) shifted();
+        } else if (m.side == Side::soft) {
+            say(Fact::temperingCannotRaise, Tone::caution, "temper");
+            say(Fact::ruleOutFalseSoftness, Tone::note, "temper");
+            sayBeforeHardening();
+            if (m_siblings.judged >= 2 && m_siblings.soft == m_siblings.judged) shifted();
+            if (m_verdict.state == State::fail) next(m_case.set.verified ? Act::falseSoftness : Act::verifyTester);
+        }
+    }
+
+    void shifted() { say(Fact::siblingsShiftedToo, Tone::caution, "temper", {*m_siblings.median}); }
+
+    void softenTone(Fact fact) {
+        for (Reason& reason : m_verdict.reasons) {
+            if (reason.fact == fact) reason.tone = Tone::caution;
+        }
+    }
+
+    void reportUntied(const Blade& blade, int logged) {
+        const auto untied = std::count_if(blade.readings.begin(), blade.readings.end(), [&](const Reading& r) {
+            return r.gate == Gate::temper && r.round == blade.round && !r.struck && !r.after_cycle && logged > 0;
+        });
+        if (untied > 0) say(Fact::readingsNotTiedToCycle, Tone::caution, "temper", {double(untied)});
+    }
+
+    // The last temper after which the hardness rose by more than the readings' own scatter explains.
+    std::optional<int> riseAfter(const Blade& blade) {
+        std::optional<int> rose;
+        std::vector<double> before = plainValues(blade, Gate::quench, 0);
+        for (int cycle = 1; cycle <= lastTemper(blade); ++cycle) {
+            const std::vector<double> after = plainValues(blade, Gate::temper, cycle);
+            if (after.empty()) continue;
+            if (!before.empty()) {
+                const double sigma = m_case.set.tester.pooled_sd;
+                const double noise = sigma * std::sqrt(1.0 / double(before.size()) + 1.0 / double(after.size()));
+                if (meanOf(after) - meanOf(before) > tQuantile(0.975, m_case.set.tester.pooled_dof) * noise) {
+                    rose = cycle;
+                    say(Fact::roseAfterTemper, Tone::caution, "temper", {meanOf(before), meanOf(after), double(cycle)});
+                }
+            }
+            before = after;
+        }
+        return rose;
+    }
+
+    static std::vector<double> plainValues(const Blade& blade, Gate gate, int cycle) {
+        std::vector<double> values;
+        for (const Reading* r : candidatesAt(blade, gate, cycle)) {
+            if (r->scale == "HRC") values.push_back(r->value);
+        }
+        return values;
+    }
+
+    // The first that bites speaks first, in the order of the checks; then what is good; last what nobody saw.
+    void sortReasons() {
+        const auto rank = [](const Reason& r) {
+            switch (r.tone) {
+            case Tone::bad:
+            case Tone::caution: return 0;
+            case Tone::open: return 1;
+            case Tone::note: return 2;
+            case Tone::good: return 3;
+            case Tone::unseen: return 4;
+            }
+            return 4;
+        };
+        std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(), [&](const Reason& a, const Reason& b) { return rank(a) < rank(b); });
+    }
+
+    const Batch& m_batch;
+    const Tables& m_tables;
+    const Case& m_case;
+    const Siblings& m_siblings;
+    const std::optional<Instant>& m_now;
+    const Grade* m_grade;
+    Window m_window;
+    bool m_conflict = false;
+    Verdict m_verdict;
+};
+
+} // namespace
+
+int lastTemper(const Blade& blade) {
+    int last = 0;
+    for (const TemperCycle& cycle : blade.cycles) {
+        if (cycle.round == blade.round) last = std::max(last, cycle.number);
+    }
+    return last;
+}
+
+bool isOutBefore(const Blade& blade, Gate gate) { return blade.fate && indexOf(blade.fate->gate) < indexOf(gate); }
+
+int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables) {
+    std::optional<double> hottest;
+    for (const TemperCycle& cycle : blade.cycles) {
+        if (cycle.round == blade.round && cycle.temperature_c) hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
+    }
+    if (batch.minimum_tempers) return *batch.minimum_tempers;
+    const Grade* grade = tables.grade(batch.grade);
+    if (grade != nullptr) return grade->minimumTempers(hottest);
+    return hottest && atLeast(*hottest, 450.0) ? 2 : 1;
+}
+
+Window windowOf(const Batch& batch, Gate gate, const Tables& tables) {
+    if (gate != Gate::quench) return batch.window;
+    if (batch.quench_minimum) return {batch.quench_minimum, std::nullopt};
+    const Grade* grade = tables.grade(batch.grade);
+    return grade != nullptr ? Window{grade->as_quenched_min, std::nullopt} : Window{};
+}
+
+std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate, const Tables& tables) {
+    return caseOf(batch, batch.blades[blade], gate, VerificationBook(batch, tables), tables).input;
+}
+
+BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
+    BatchVerdicts verdicts;
+    verdicts.blades.resize(batch.blades.size());
+    const VerificationBook book(batch, tables);
+    for (const Gate gate : {Gate::quench, Gate::temper}) {
+        if (!batch.planOf(gate).required) continue;
+        std::vector<Case> cases;
+        cases.reserve(batch.blades.size());
+        for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
+        for (std::size_t i = 0; i < cases.size(); ++i) {
+            const Siblings siblings = siblingsOf(cases, i);
+            verdicts.blades[i][indexOf(gate)] = GateJudge(batch, tables, cases[i], siblings, now).judged();
+        }
+    }
+    return verdicts;
+}
+
+} // namespace rollcall

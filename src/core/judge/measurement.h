@@ -1,0 +1,81 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/measure/outliers.h"
+#include "core/measure/uncertainty.h"
+
+#include <optional>
+#include <vector>
+
+namespace rollcall {
+
+/// Target hardness: both limits for a window, the lower alone for a minimum. Limits belong to the window.
+struct Window {
+    std::optional<double> low;
+    std::optional<double> high;
+    friend bool operator==(const Window&, const Window&) = default;
+};
+
+/// M15. How a shop decides at the limits.
+enum class DecisionRule {
+    guarded,  ///< Pass only when the whole interval c - U .. c + U is inside, Fail only when it is outside
+    plain,    ///< the corrected mean at one decimal decides
+    allowance ///< as plain, but a little outside is Borderline
+};
+
+/// What the readings alone say; gates map it to their own verdicts.
+enum class Outcome { pass, borderline, fail };
+/// Where the mean lies; soft and hard are sides of the window.
+enum class Side { soft, inside, hard };
+
+struct MeasurementInput {
+    std::vector<double> readings; ///< all unstruck, in the order they were taken
+    TesterModel tester;
+    std::optional<BlockBias> bias; ///< none: the tester was not verified
+    Window window;
+    DecisionRule rule = DecisionRule::guarded;
+    double allowance = 0;     ///< for the allowance rule, >= 0
+    bool uncorrected = false; ///< decide on the mean as read, U enlarged by the error's size
+    /// Standard uncertainty of converting to the window's scale; 0 when the readings are in it. Converted
+    /// readings come with a tester model and a bias that are converted too, see TesterModel::perPoint.
+    double conversion_u = 0;
+};
+
+/// M9, M10, M15, M16 and M17 of one blade.
+struct Measurement {
+    int n = 0;
+    double mean = 0;           ///< as read
+    double corrected_mean = 0; ///< mean minus the tester's error
+    std::optional<double> sd;
+    Budget budget;
+    double decided_mean = 0;        ///< what the rule compared: corrected mean, or the mean as read when uncorrected
+    double decided_uncertainty = 0; ///< U as the rule used it
+    double probability_inside = 0;  ///< M16, 0 to 1
+    Outcome outcome = Outcome::borderline;
+    Side side = Side::inside;
+    Agreement agreement;
+    bool changed_by_flagged = false; ///< without the flagged readings the outcome would differ
+    std::optional<int> more_readings; ///< M17: additional; 0 when decided, none when no number up to 10 in all
+};
+
+/// M15. The rule alone, for a mean c of expanded uncertainty u from n readings.
+Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n);
+
+/// M15, M16: the side of the window on which c lies, and the chance that the true mean is inside.
+Side sideOf(const Window& window, double c);
+double chanceInside(const Window& window, double c, double standard_uncertainty, double dof);
+
+/// Judges the readings of one blade. Errors (range): no readings, a reading not finite, a window without
+/// limits or with swapped limits, a negative allowance, a tester model outside its valid range.
+Result<Measurement> measure(const MeasurementInput& input);
+
+/// M17. Chance that this many further readings let the guarded rule decide, by simulating them from the
+/// readings so far (seeded, so that the same record gives the same answer). 0 to 1.
+double chanceSettledBy(const MeasurementInput& input, int further);
+
+/// Expanded uncertainty to be expected after n readings that scatter as the tester usually does. Says before
+/// reading whether a window narrower than twice this can be passed at all.
+double expectedUncertainty(const TesterModel& tester, int n, const std::optional<BlockBias>& bias);
+
+} // namespace rollcall

@@ -1,0 +1,181 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/measurement.h"
+#include "core/measure/outline.h"
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What judgement works on: plain values of one batch, as the logbook holds them. Nothing here judges.
+namespace rollcall {
+
+/// The gates in working order.
+enum class Gate { steel, cycle, quench, temper, edge, proof, release };
+inline constexpr std::size_t gateCount = 7;
+inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper, Gate::edge, Gate::proof, Gate::release};
+constexpr std::size_t indexOf(Gate gate) { return static_cast<std::size_t>(gate); }
+
+/// A moment: UTC in milliseconds since 1970, and the offset of the local clock that wrote it.
+struct Instant {
+    std::int64_t utc_ms = 0;
+    int offset_minutes = 0;
+
+    /// Number of the local day since 1970; a verification is valid until this changes.
+    std::int64_t localDay() const {
+        const std::int64_t local = utc_ms + static_cast<std::int64_t>(offset_minutes) * 60000;
+        return local >= 0 ? local / 86400000 : -((-local + 86399999) / 86400000);
+    }
+    friend bool operator==(const Instant&, const Instant&) = default;
+};
+
+/// Why a reading no longer stands.
+enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, other, superseded };
+
+struct Strike {
+    StrikeReason reason = StrikeReason::other;
+    std::string note;
+    std::string by;
+    Instant at;
+};
+
+/// One hardness reading on a blade. Never changed: it is struck out, superseded or accepted by later entries.
+struct Reading {
+    std::string id;
+    Gate gate = Gate::temper;
+    int round = 1;                  ///< hardening round of the blade, from 1
+    std::optional<int> after_cycle; ///< number of the last temper before it; none when not known, 0 as quenched
+    std::string scale = "HRC";
+    double value = 0;
+    double resolution = 0.1;
+    std::optional<Instant> time; ///< none when not known: it matches no verification
+    std::string tester;          ///< id
+    std::string indenter;
+    std::string anvil;
+    std::optional<Spot> spot;
+    std::string person;
+    std::string note;
+    std::optional<Strike> struck;
+    std::string accepted_because; ///< why a reading that breaks a rule counts all the same; empty when it does not
+};
+
+/// One run on a block (M6).
+struct Verification {
+    std::string id;
+    std::string tester;
+    std::string indenter;
+    std::string anvil;
+    std::string scale = "HRC";
+    std::string block; ///< name
+    double certified = 0;
+    double block_uncertainty = 0.3; ///< U of the certificate, k = 2
+    std::vector<double> readings;
+    std::optional<Instant> time; ///< of its last reading
+};
+
+enum class TesterKind { bench, rebound };
+
+struct Tester {
+    std::string id;
+    std::string name;
+    TesterKind kind = TesterKind::bench;
+    double resolution = 0.1;
+    std::string indenter;
+    std::string anvil;
+};
+
+/// One temper cycle as far as a blade has been through it.
+struct TemperCycle {
+    std::string id;
+    int round = 1;
+    int number = 1;
+    std::optional<double> temperature_c; ///< none when not noted
+    std::optional<double> hours;
+    std::string as_entered;
+    std::optional<Instant> time;
+};
+
+/// Why a blade is out of the batch.
+enum class Fate { cracked, scrapped, coupon, removed };
+
+struct BladeFate {
+    Fate fate = Fate::scrapped;
+    Gate gate = Gate::quench; ///< gates after this one are excused
+    std::string reason;
+    std::string by;
+    Instant at;
+};
+
+struct Excuse {
+    Gate gate = Gate::temper;
+    std::string reason;
+    std::string by;
+    Instant at;
+};
+
+struct Interval {
+    double low = 0;
+    double high = 0;
+};
+
+/// What other checks say about the same blade. Each that is absent reads 'not looked at', never as passed.
+struct OtherEvidence {
+    std::optional<Interval> files_hrc;         ///< bracket of the files (M12)
+    std::optional<Interval> expected_hrc;      ///< predicted interval (M20)
+    std::optional<Interval> second_tester_hrc; ///< mean of another tester with its uncertainty (M14)
+    std::optional<bool> steel_consistent;      ///< composition answers to the claim (M26)
+    std::optional<bool> soak_in_limits;        ///< soak clock within the recipe (M22)
+};
+
+struct Blade {
+    std::string id;
+    std::string mark;
+    BladeShape shape;
+    int round = 1;                      ///< hardening round it is in
+    std::optional<Instant> quenched_at; ///< of this round
+    std::vector<Reading> readings;      ///< all, of all rounds, in the order they were logged
+    std::vector<TemperCycle> cycles;    ///< all, of all rounds, in order
+    std::vector<Excuse> excuses;
+    std::optional<BladeFate> fate;
+    OtherEvidence evidence;
+};
+
+struct GatePlan {
+    bool required = false;
+    int planned_readings = 3;
+};
+
+/// Everything judgement needs of one batch.
+struct Batch {
+    std::string id;
+    std::string name;
+    std::string purpose;
+    std::string grade; ///< designation; may be one the library does not know
+    Window window;     ///< of the temper gate, HRC
+    std::optional<double> quench_minimum; ///< HRC; none: the grade's own
+    std::optional<int> minimum_tempers;   ///< none: by the grade
+    DecisionRule rule = DecisionRule::guarded;
+    std::optional<double> allowance; ///< none: the tester's allowed error at that hardness
+    bool uncorrected = false;
+    SpacingRule shop_spacing;
+    int rehardening_limit = 2;
+    std::array<GatePlan, gateCount> plan;
+    std::vector<Blade> blades;
+    std::vector<Verification> verifications; ///< of all testers used, in order of time
+    std::vector<Tester> testers;
+    std::optional<Instant> created;
+
+    const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }
+    const Tester* tester(const std::string& testerId) const {
+        for (const Tester& t : testers) {
+            if (t.id == testerId) return &t;
+        }
+        return nullptr;
+    }
+};
+
+} // namespace rollcall

@@ -1,0 +1,257 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/standing.h"
+
+#include "core/base/number.h"
+#include "core/measure/indent.h"
+#include "core/measure/statistics.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace rollcall {
+
+VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m_tables(tables) {
+    for (const Verification& run : batch.verifications) {
+        if (!run.time) continue;
+        const Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
+        if (answer) m_runs.push_back({&run, *answer});
+    }
+    std::stable_sort(m_runs.begin(), m_runs.end(), [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
+}
+
+VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
+    Found found;
+    if (!reading.time) return found;
+    int failedAfter = 0;
+    bool goodAfter = false;
+    for (const Run& candidate : m_runs) {
+        const Verification& run = *candidate.run;
+        const bool sameSetting = run.tester == reading.tester && run.scale == reading.scale &&
+                                 run.indenter == reading.indenter && run.anvil == reading.anvil;
+        if (!sameSetting) continue;
+        if (run.time->utc_ms <= reading.time->utc_ms) {
+            if (run.time->localDay() != reading.time->localDay()) continue;
+            found.run = &run;
+            found.answer = candidate.answer;
+        } else if (!goodAfter) {
+            if (candidate.answer.ok) goodAfter = true;
+            else ++failedAfter;
+        }
+    }
+    if (failedAfter >= 2) found.standing = Standing::suspect;
+    else if (found.run == nullptr) found.standing = Standing::none;
+    else if (!found.answer.ok) found.standing = Standing::failed;
+    else if (!verificationCovers(m_tables, reading.scale, found.answer, found.run->certified, reading.value)) found.standing = Standing::otherBand;
+    else found.standing = Standing::good;
+    return found;
+}
+
+namespace {
+
+struct Indent {
+    const Reading* reading;
+    double diameter;
+};
+
+// Diameters of all marks on the blade that have a place; struck-out readings leave marks too.
+std::vector<Indent> indentsOn(const Blade& blade, const Tables& tables) {
+    std::vector<Indent> indents;
+    for (const Reading& reading : blade.readings) {
+        if (!reading.spot) continue;
+        const Result<double> d = indentDiameter(tables, reading.scale, reading.value);
+        if (d) indents.push_back({&reading, *d});
+    }
+    return indents;
+}
+
+class Checker {
+public:
+    Checker(const Batch& batch, const Blade& blade, const VerificationBook& book, const Tables& tables)
+        : m_batch(batch), m_blade(blade), m_book(book), m_tables(tables), m_indents(indentsOn(blade, tables)) {}
+
+    ReadingSet run(const std::vector<const Reading*>& candidates, double alloy_percent) {
+        checkScales(candidates);
+        checkSpacing();
+        checkThickness();
+        convert(alloy_percent);
+        checkVerification();
+        return std::move(m_set);
+    }
+
+private:
+    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {}, std::vector<std::string> texts = {}) {
+        m_set.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
+    }
+    void cap() { m_set.at_best_borderline = true; }
+
+    // Takes a reading that breaks a rule out of the mean, unless someone accepted it with a reason.
+    bool leaveOut(const Reading* reading) {
+        if (!reading->accepted_because.empty()) {
+            say(Fact::acceptedReading, Tone::caution, "record", {reading->value}, {reading->accepted_because});
+            return false;
+        }
+        m_set.left_out.push_back(reading);
+        std::erase(m_set.standing, reading);
+        return true;
+    }
+
+    void checkScales(const std::vector<const Reading*>& candidates) {
+        m_set.standing = candidates;
+        for (const Reading* reading : candidates) {
+            const Result<RockwellScale> scale = m_tables.scale(reading->scale);
+            if (scale && inRange(*scale, reading->value)) continue;
+            leaveOut(reading);
+            say(Fact::outsideScale, Tone::caution, "M1", {reading->value}, {reading->scale});
+        }
+        if (m_set.standing.empty()) return;
+        const auto differs = [&](auto member) {
+            return std::any_of(m_set.standing.begin(), m_set.standing.end(), [&](const Reading* r) { return r->*member != m_set.standing.front()->*member; });
+        };
+        if (differs(&Reading::scale)) {
+            say(Fact::mixedScales, Tone::caution, "M8");
+            cap();
+        }
+        if (differs(&Reading::tester)) {
+            say(Fact::mixedTesters, Tone::caution, "M14");
+            cap();
+        }
+    }
+
+    void checkSpacing() {
+        std::optional<double> nearest;
+        double needed = 0;
+        bool allPlaced = true;
+        for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) {
+            const auto own = std::find_if(m_indents.begin(), m_indents.end(), [&](const Indent& i) { return i.reading == reading; });
+            if (own == m_indents.end()) {
+                allPlaced = false;
+                continue;
+            }
+            // The later of two marks is the bad one: it lies in metal the earlier has worked.
+            for (auto other = m_indents.begin(); other != own; ++other) {
+                const double d = distance(*other->reading->spot, *reading->spot);
+                const double limit = std::max(minSpacing(std::max(own->diameter, other->diameter)), m_batch.shop_spacing.min_spacing_mm);
+                if (!nearest || d < *nearest) {
+                    nearest = d;
+                    needed = limit;
+                }
+                if (atLeast(d, limit)) continue;
+                if (leaveOut(reading)) say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {"indent"});
+                break;
+            }
+            if (std::find(m_set.standing.begin(), m_set.standing.end(), reading) == m_set.standing.end()) continue;
+            if (m_blade.shape.outline.size() < 3) continue;
+            const double edge = edgeDistance(m_blade.shape, *reading->spot);
+            const double limit = std::max(minEdgeDistance(own->diameter), m_batch.shop_spacing.min_edge_mm);
+            if (!atLeast(edge, limit) && leaveOut(reading)) {
+                say(Fact::spacingBroken, Tone::caution, "M3", {edge, limit, reading->value}, {"edge"});
+            }
+        }
+        if (m_set.standing.empty()) return;
+        if (!allPlaced) say(Fact::spacingNotLookedAt, Tone::unseen, "M3");
+        else if (nearest) say(Fact::spacingGood, Tone::good, "M3", {*nearest, needed});
+    }
+
+    void checkThickness() {
+        if (m_set.standing.empty() || !(m_blade.shape.thickness_mm > 0)) return;
+        std::vector<double> values;
+        for (const Reading* r : m_set.standing) values.push_back(r->value);
+        const std::string scale = m_set.standing.front()->scale;
+        const double mean = meanOf(values);
+        const Result<ThicknessAnswer> answer = minThickness(m_tables, scale, mean);
+        if (!answer) return;
+        const double thickness = m_blade.shape.thickness_mm;
+        if (thickEnough(*answer, thickness)) {
+            say(Fact::thicknessGood, Tone::good, "M4", {thickness, answer->min_thickness_mm});
+            if (!atLeast(thickness, answer->ten_depths_mm)) say(Fact::belowTenDepths, Tone::note, "M4", {thickness, answer->ten_depths_mm});
+            return;
+        }
+        say(Fact::tooThin, Tone::caution, "M4", {thickness, answer->min_thickness_mm}, lighterScales(m_tables, scale, mean, thickness));
+        for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) leaveOut(reading);
+    }
+
+    void convert(double alloy_percent) {
+        if (m_set.standing.empty()) return;
+        double slope = 1;
+        for (const Reading* reading : m_set.standing) {
+            if (reading->scale == "HRC") {
+                m_set.hrc.push_back(reading->value);
+                continue;
+            }
+            const Result<Converted> hrc = convertHardness(m_tables, reading->scale, reading->value, "HRC");
+            const Result<double> points = hrc ? pointsPerHrc(m_tables, reading->scale, hrc->value) : Result<double>(hrc.error());
+            if (!points) {
+                // Outside the conversion table nothing is guessed: the whole set is left without a mean.
+                say(Fact::outsideScale, Tone::caution, "M8", {reading->value}, {reading->scale});
+                m_set.left_out.insert(m_set.left_out.end(), m_set.standing.begin(), m_set.standing.end());
+                m_set.standing.clear();
+                m_set.hrc.clear();
+                return;
+            }
+            m_set.hrc.push_back(hrc->value);
+            m_set.conversion_u = conversionUncertainty(alloy_percent);
+            slope = *points;
+        }
+        if (m_set.conversion_u > 0) say(Fact::converted, Tone::note, "M8", {}, {m_set.standing.front()->scale});
+
+        const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
+        if (tester != nullptr && tester->kind == TesterKind::rebound) m_set.tester = TesterModel::reboundTester();
+        m_set.tester.resolution = 0;
+        for (const Reading* r : m_set.standing) m_set.tester.resolution = std::max(m_set.tester.resolution, r->resolution);
+        m_slope = slope;
+    }
+
+    void checkVerification() {
+        if (m_set.standing.empty()) return;
+        using Standing = VerificationBook::Standing;
+        VerificationBook::Found found;
+        Standing worst = Standing::good;
+        for (const Reading* reading : m_set.standing) {
+            const VerificationBook::Found one = m_book.standingFor(*reading);
+            if (one.run != nullptr) found = one;
+            if (one.standing != Standing::good && (worst == Standing::good || one.standing > worst)) worst = one.standing;
+        }
+        const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
+        const std::string name = tester != nullptr ? tester->name : std::string();
+        m_set.verified = worst == Standing::good;
+        if (found.run != nullptr && (worst == Standing::good || worst == Standing::otherBand)) {
+            m_set.bias = BlockBias{found.answer.error / m_slope, static_cast<int>(found.run->readings.size())};
+            m_set.tester.block_uncertainty = found.run->block_uncertainty;
+            m_set.verification = found.run->id;
+        }
+        m_set.tester = m_set.tester.perPoint(m_slope);
+        if (!m_set.verified) cap();
+        const double mean = meanOf(m_set.hrc);
+        switch (worst) {
+        case Standing::good:
+            say(Fact::testerVerified, Tone::good, "M6", {found.answer.error, found.answer.repeatability, found.run->certified}, {name});
+            if (m_set.conversion_u == 0 && std::abs(found.run->certified - mean) > 5.0) {
+                say(Fact::blockFarOff, Tone::note, "M6", {found.run->certified, mean});
+            }
+            break;
+        case Standing::none: say(Fact::testerNotVerified, Tone::caution, "M6", {}, {name}); break;
+        case Standing::otherBand: say(Fact::verificationOtherBand, Tone::caution, "M6", {found.run->certified, mean}, {name}); break;
+        case Standing::failed: say(Fact::testerFailed, Tone::caution, "M6", {}, {name}); break;
+        case Standing::suspect: say(Fact::readingsSuspect, Tone::caution, "M6", {}, {name}); break;
+        }
+    }
+
+    const Batch& m_batch;
+    const Blade& m_blade;
+    const VerificationBook& m_book;
+    const Tables& m_tables;
+    std::vector<Indent> m_indents;
+    double m_slope = 1;
+    ReadingSet m_set;
+};
+
+} // namespace
+
+ReadingSet standingReadings(const Batch& batch, const Blade& blade, const std::vector<const Reading*>& candidates,
+                            const VerificationBook& book, const Tables& tables, double alloy_percent) {
+    return Checker(batch, blade, book, tables).run(candidates, alloy_percent);
+}
+
+} // namespace rollcall

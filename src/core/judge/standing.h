@@ -1,0 +1,60 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/tables.h"
+#include "core/judge/verdict.h"
+#include "core/measure/verification.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace rollcall {
+
+/// Answers of all runs on blocks in a batch's reach, computed once and asked for every reading.
+class VerificationBook {
+public:
+    VerificationBook(const Batch& batch, const Tables& tables);
+
+    enum class Standing { none, good, otherBand, failed, suspect };
+    struct Found {
+        Standing standing = Standing::none;
+        const Verification* run = nullptr;
+        VerificationAnswer answer;
+    };
+    /// M6. What holds for a reading: the latest run before it of the same tester, indenter, anvil and scale on
+    /// the same local day. Readings without a time match none. Two failed runs in a row after a reading, with
+    /// no good run between, make it suspect.
+    Found standingFor(const Reading& reading) const;
+
+private:
+    struct Run {
+        const Verification* run;
+        VerificationAnswer answer;
+    };
+    const Tables& m_tables;
+    std::vector<Run> m_runs;
+};
+
+/// The readings of one blade that a verdict may rest on, and everything found out about them on the way.
+struct ReadingSet {
+    std::vector<const Reading*> standing; ///< valid, unstruck
+    std::vector<const Reading*> left_out; ///< unstruck but against a rule (M1, M3, M4)
+    std::vector<double> hrc;              ///< of the standing ones, converted where read on another scale
+    TesterModel tester;                   ///< in HRC points
+    std::optional<BlockBias> bias;
+    double conversion_u = 0;
+    std::vector<Reason> reasons;          ///< about validity, in the order of the checks
+    bool verified = false;
+    bool at_best_borderline = false;
+    std::string verification;             ///< id of the run
+};
+
+/// Order of the checks, step 1: sorts the candidates (unstruck readings of one blade) into standing and left
+/// out, finds their verification and says what is valid and what is not. alloy_percent decides the uncertainty
+/// of a conversion.
+ReadingSet standingReadings(const Batch& batch, const Blade& blade, const std::vector<const Reading*>& candidates,
+                            const VerificationBook& book, const Tables& tables, double alloy_percent);
+
+} // namespace rollcall

@@ -1,0 +1,62 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/measure/verification.h"
+
+#include "core/base/number.h"
+#include "core/measure/rockwell.h"
+#include "core/measure/statistics.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace rollcall {
+
+Result<ToleranceBand> toleranceFor(const Tables& tables, const std::string& scaleName, double value) {
+    const Result<RockwellScale> scale = tables.scale(scaleName);
+    if (!scale) return scale.error();
+    for (const ToleranceBand& band : tables.tolerances()) {
+        if (band.scale != scale->symbol) continue;
+        if (band.low && !atLeast(value, *band.low)) continue;
+        if (band.high && atLeast(value, *band.high)) continue;
+        return band;
+    }
+    return Error{ErrorKind::argument, "", fmt::format("the tolerance table has no line for {} {}", value, scale->symbol)};
+}
+
+Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string& scaleName, double certified,
+                                        const std::vector<double>& readings) {
+    const Result<RockwellScale> scale = tables.scale(scaleName);
+    if (!scale) return scale.error();
+    if (readings.size() < 2) return Error{ErrorKind::argument, "readings", "a verification needs at least two readings"};
+    if (!inRange(*scale, certified)) {
+        return Error{ErrorKind::range, "block", fmt::format("{} is outside the range of {}", certified, scale->symbol)};
+    }
+    for (const double reading : readings) {
+        if (!inRange(*scale, reading)) {
+            return Error{ErrorKind::range, "readings", fmt::format("{} is outside the range of {}", reading, scale->symbol)};
+        }
+    }
+    const Result<ToleranceBand> band = toleranceFor(tables, scaleName, certified);
+    if (!band) return band.error();
+    VerificationAnswer answer;
+    answer.mean = meanOf(readings);
+    answer.error = answer.mean - certified;
+    answer.repeatability = rangeOf(readings);
+    answer.max_error = band->max_error;
+    answer.max_repeatability = band->max_repeatability;
+    answer.table_line = band->line;
+    answer.confidence = band->confidence;
+    answer.ok = atMost(std::abs(answer.error), band->max_error) && atMost(answer.repeatability, band->max_repeatability);
+    return answer;
+}
+
+bool verificationCovers(const Tables& tables, const std::string& scale, const VerificationAnswer& run, double certified,
+                        double reading) {
+    const Result<ToleranceBand> blockBand = toleranceFor(tables, scale, certified);
+    const Result<ToleranceBand> readingBand = toleranceFor(tables, scale, reading);
+    if (!blockBand || !readingBand || !run.ok) return false;
+    return blockBand->line == readingBand->line || (atMost(std::abs(run.error), readingBand->max_error) &&
+                                                    atMost(run.repeatability, readingBand->max_repeatability));
+}
+
+} // namespace rollcall

@@ -1,0 +1,37 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/tables.h"
+
+#include <string>
+#include <vector>
+
+namespace rollcall {
+
+/// M6. What a run on a block says of the tester, against the allowed error and repeatability of E18.
+struct VerificationAnswer {
+    double mean = 0;
+    double error = 0;             ///< mean minus the certified value
+    double repeatability = 0;     ///< largest minus smallest
+    double max_error = 0;         ///< allowed, either side
+    double max_repeatability = 0; ///< allowed
+    int table_line = 0;           ///< line of e18_machine_tolerance.csv
+    Confidence confidence = Confidence::high;
+    bool ok = false;
+};
+
+/// The tolerance band that a hardness falls into; error argument for a scale without rows.
+Result<ToleranceBand> toleranceFor(const Tables& tables, const std::string& scale, double value);
+
+/// M6. Judges the readings of one run on a block of certified value.
+/// Errors: fewer than two readings, readings or value not finite or outside the scale's range, unknown scale.
+Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string& scale, double certified,
+                                        const std::vector<double>& readings);
+
+/// M6. Whether a verification on a block of this value also holds for readings of that value: same band, or
+/// the run satisfies the limits of the reading's own band too.
+bool verificationCovers(const Tables& tables, const std::string& scale, const VerificationAnswer& run, double certified,
+                        double reading);
+
+} // namespace rollcall

@@ -1,0 +1,304 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "demo/demo.h"
+
+#include "core/base/number.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numbers>
+#include <random>
+
+namespace rollcall {
+
+namespace {
+
+constexpr std::int64_t minute_ms = 60000;
+constexpr std::int64_t day_ms = 1440 * minute_ms;
+
+// The distributions of the standard library differ between implementations; these do not.
+class Chance {
+public:
+    explicit Chance(std::uint64_t seed) : m_random(seed) {}
+    double uniform() { return static_cast<double>(m_random() >> 11) * 0x1.0p-53; }
+    double normal() { return std::sqrt(-2.0 * std::log(1.0 - uniform())) * std::cos(2.0 * std::numbers::pi * uniform()); }
+    std::string identity() {
+        const std::uint64_t a = m_random();
+        const std::uint64_t b = m_random();
+        return fmt::format("{:08x}-{:04x}-4{:03x}-a{:03x}-{:012x}", a >> 32, (a >> 16) & 0xFFFF, a & 0xFFF, b >> 52, b & 0xFFFFFFFFFFFF);
+    }
+
+private:
+    std::mt19937_64 m_random;
+};
+
+// Thrown inside this file only: a demo that cannot be written is given up at once.
+struct Failed {
+    Error error;
+};
+
+template<class T>
+T must(Result<T> result) {
+    if (!result) throw Failed{result.error()};
+    return std::move(result).value();
+}
+
+std::array<GatePlan, gateCount> hardnessPlan(int quench, int temper) {
+    std::array<GatePlan, gateCount> plan;
+    plan[indexOf(Gate::quench)] = {true, quench};
+    plan[indexOf(Gate::temper)] = {true, temper};
+    return plan;
+}
+
+class DemoShop {
+public:
+    DemoShop(const QString& path, const DemoOptions& options)
+        : m_chance(options.seed), m_now(options.today),
+          m_logbook(must(Logbook::create(path, {[this] { return m_now; }, [this] { return m_chance.identity(); }}))), m_options(options) {}
+
+    void write() {
+        m_logbook->setPerson("HB");
+        must(m_logbook->addPerson("HB", "at the tester"));
+        must(m_logbook->addPerson("WS", "at the oven"));
+        m_bench = must(m_logbook->addTester({"", "Bench 1", TesterKind::bench, 0.1, "cone D-1", "flat 60"}));
+        m_dial = must(m_logbook->addTester({"", "Bench 2, dial", TesterKind::bench, 0.5, "cone D-2", "flat 50"}));
+        m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3}));
+        m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4}));
+        const int finished = 12 * m_options.scale;
+        for (int month = finished; month >= 1; --month) finishedBatch(month, finished - month + 1);
+        orchard12();
+        hedge5();
+        galley8();
+    }
+
+    Logbook& logbook() { return *m_logbook; }
+
+private:
+    // Moves the clock to this many minutes before the end of the story; never into the day before on its last day.
+    void at(double daysAgo, double minutesBefore) {
+        const std::int64_t end = m_options.today.utc_ms - static_cast<std::int64_t>(daysAgo * static_cast<double>(day_ms));
+        const std::int64_t intoDay = ((m_options.today.utc_ms + m_options.today.offset_minutes * minute_ms) % day_ms + day_ms) % day_ms;
+        // Early in the morning there are few minutes of today yet: the day's story is squeezed into them.
+        const double squeeze = daysAgo > 0 ? 1.0 : std::min(1.0, static_cast<double>(intoDay) / (240.0 * minute_ms));
+        m_now = {end - static_cast<std::int64_t>(minutesBefore * squeeze * minute_ms), m_options.today.offset_minutes};
+    }
+    void pass(double seconds) { m_now.utc_ms += static_cast<std::int64_t>(seconds * 1000); }
+
+    double read(double truth, double scatter = 0.22) { return roundToTenth(truth + m_testerError + scatter * m_chance.normal()); }
+
+    void verify(const std::string& tester, const std::string& block, std::vector<double> values) {
+        const std::string run = must(m_logbook->startVerification(tester, block));
+        for (const double value : values) {
+            must(m_logbook->logBlockReading(run, value, tenthText(value)));
+            pass(1);
+        }
+    }
+
+    struct Piece {
+        std::string id;
+        std::string mark;
+        BladeShape shape;
+        int taken = 0;
+    };
+
+    std::vector<Piece> addBatch(BatchDraft draft, const std::string& prefix, int count, const BladeShape& shape, const std::string& thickness) {
+        for (int i = 1; i <= count; ++i) draft.blades.push_back({fmt::format("{}-{}", prefix, i), shape, thickness});
+        m_batch = must(m_logbook->addBatch(draft));
+        std::vector<Piece> pieces;
+        for (const Blade& blade : must(m_logbook->batch(m_batch)).blades) pieces.push_back({blade.id, blade.mark, blade.shape});
+        return pieces;
+    }
+
+    // One reading at the blade's next free place along its reading line.
+    std::string log(Piece& piece, Gate gate, int cycle, double value, const std::string& tester = {}) {
+        ReadingDraft draft;
+        draft.blade = piece.id;
+        draft.gate = gate;
+        draft.after_cycle = cycle;
+        draft.value = value;
+        draft.as_entered = tenthText(value);
+        draft.tester = tester.empty() ? m_bench : tester;
+        const double step = gate == Gate::quench ? 0.0 : 3.2 * cycle;
+        const double pitch = (piece.shape.length() - 16.0) / 3.0;
+        draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3), piece.shape.reading_line_mm + (piece.taken >= 3 ? 3.0 * (piece.taken / 3) : 0.0)};
+        ++piece.taken;
+        pass(1);
+        return must(m_logbook->logReading(draft));
+    }
+
+    void readThree(Piece& piece, Gate gate, int cycle, double truth, int count = 3) {
+        piece.taken = 0;
+        for (int i = 0; i < count; ++i) log(piece, gate, cycle, read(truth));
+    }
+
+    void temper(const std::vector<Piece>& pieces, double temperature_c, double hours) {
+        CycleDraft cycle;
+        cycle.batch = m_batch;
+        for (const Piece& piece : pieces) cycle.blades.push_back(piece.id);
+        cycle.temperature_c = temperature_c;
+        cycle.hours = hours;
+        cycle.as_entered = fmt::format("{:g} °C {:g} h", temperature_c, hours);
+        cycle.time = m_now;
+        must(m_logbook->logCycle(cycle));
+    }
+
+    void finishedBatch(int monthsAgo, int number) {
+        at(30.4 * monthsAgo, 300);
+        BatchDraft draft;
+        draft.name = fmt::format("Grove {}", number);
+        draft.grade = "115CrV3";
+        draft.lot = "bar A";
+        draft.purpose = "grafting knife";
+        draft.window = {61.0, 63.0};
+        draft.window_text = "61:63";
+        draft.plan = hardnessPlan(2, 3);
+        BladeShape shape = BladeShape::knife(58, 16, 2.4);
+        shape.reading_line_mm = 2.6;
+        std::vector<Piece> pieces = addBatch(draft, "GK", 6, shape, "2.4");
+        m_testerError = 0.1 + 0.05 * m_chance.normal();
+        verify(m_bench, m_block62, {read(62.6), read(62.6), read(62.6), read(62.6), read(62.6)});
+        const double heat = 0.25 * m_chance.normal();
+        for (Piece& piece : pieces) readThree(piece, Gate::quench, 0, 65.3 + heat + 0.2 * m_chance.normal(), 2);
+        temper(pieces, 190, 2);
+        pass(60);
+        temper(pieces, 207, 2);
+        for (Piece& piece : pieces) readThree(piece, Gate::temper, 2, 62.0 + 0.5 * heat + 0.15 * m_chance.normal());
+    }
+
+    // Nine grafting knives in tempering: Pass, soft, not yet, excused, may be hard, tempers missing, uneven.
+    void orchard12() {
+        at(2, 240);
+        BatchDraft draft;
+        draft.name = "Orchard 12";
+        draft.grade = "115CrV3";
+        draft.lot = "bar C";
+        draft.purpose = "grafting knife";
+        draft.window = {61.0, 63.0};
+        draft.window_text = "61:63";
+        draft.minimum_tempers = 2;
+        draft.plan = hardnessPlan(2, 3);
+        BladeShape shape = BladeShape::knife(58, 16, 2.4);
+        shape.reading_line_mm = 2.6;
+        std::vector<Piece> gk = addBatch(draft, "GK", 9, shape, "2.4");
+        m_testerError = 0.2;
+        verify(m_bench, m_block62, {62.7, 62.9, 62.8, 62.8, 62.9});
+        const std::array<double, 9> quenched{65.4, 63.1, 65.3, 65.2, 65.1, 65.4, 65.7, 65.4, 65.2};
+        for (std::size_t i = 0; i < gk.size(); ++i) readThree(gk[i], Gate::quench, 0, quenched[i], 2);
+        must(m_logbook->takeOut(gk[5].id, Fate::cracked, Gate::quench, "cracked in the oil"));
+
+        std::vector<Piece> whole(gk);
+        whole.erase(whole.begin() + 5);
+        at(1, 300);
+        temper(whole, 185, 2);
+        verify(m_bench, m_block62, {62.9, 62.7, 62.8, 62.9, 62.8});
+        for (const std::size_t i : {0U, 1U, 2U, 3U, 4U, 6U, 7U, 8U}) readThree(gk[i], Gate::temper, 1, quenched[i] - 1.8, 1);
+
+        at(0, 230);
+        std::vector<Piece> second(whole);
+        second.pop_back(); // GK-9 waits for its second temper
+        temper(second, 207, 2);
+        at(0, 60);
+        verify(m_bench, m_block62, {62.8, 62.9, 62.7, 62.8, 62.8});
+        const auto three = [&](std::size_t i, double a, double b, double c) {
+            gk[i].taken = 0;
+            for (const double value : {a, b, c}) log(gk[i], Gate::temper, 2, value);
+        };
+        three(0, 62.3, 62.1, 62.2);
+        three(1, 59.2, 59.0, 59.1);
+        three(2, 61.9, 62.2, 62.0);
+        three(6, 63.0, 62.6, 62.8); // may be hard: more readings would settle it
+        three(7, 62.2, 60.4, 63.6); // uneven
+        gk[8].taken = 0;
+        for (const double value : {62.4, 62.2, 62.3}) log(gk[8], Gate::temper, 1, value); // in its window, a temper missing
+        gk[3].taken = 0;
+        log(gk[3], Gate::temper, 2, 62.1);
+        log(gk[3], Gate::temper, 2, 62.2);
+    }
+
+    // Five billhooks: hard after the first temper, one spot struck out, one too near another.
+    void hedge5() {
+        at(1, 200);
+        BatchDraft draft;
+        draft.name = "Hedge 5";
+        draft.grade = "51CrV4";
+        draft.lot = "leaf stock";
+        draft.purpose = "billhook";
+        draft.window = {53.0, 56.0};
+        draft.window_text = "53:56";
+        draft.plan = hardnessPlan(3, 3);
+        BladeShape shape = BladeShape::knife(236, 68, 5.0);
+        shape.reading_line_mm = 5;
+        std::vector<Piece> bh = addBatch(draft, "BH", 5, shape, "5");
+        verify(m_bench, m_block55, {55.4, 55.3, 55.5, 55.4, 55.4});
+        const std::array<double, 5> quenched{60.6, 60.2, 60.4, 56.1, 60.5};
+        for (std::size_t i = 0; i < bh.size(); ++i) readThree(bh[i], Gate::quench, 0, quenched[i]);
+        at(0, 200);
+        temper({bh[0], bh[1], bh[2], bh[4]}, 260, 2);
+        at(0, 45);
+        // Bench 2 has not seen a block today.
+        bh[0].taken = 0;
+        for (const double value : {55.0, 54.5, 55.0}) log(bh[0], Gate::temper, 1, value, m_dial);
+        at(0, 40);
+        verify(m_bench, m_block55, {55.4, 55.4, 55.3, 55.5, 55.4});
+        bh[1].taken = 0;
+        for (const double value : {57.6, 57.8, 57.7}) log(bh[1], Gate::temper, 1, value); // hard: temper again
+        bh[2].taken = 0;
+        const std::string slip = log(bh[2], Gate::temper, 1, 51.2);
+        must(m_logbook->strikeReading(slip, StrikeReason::seating, "swarf under the blade"));
+        for (const double value : {55.0, 54.8, 55.1}) log(bh[2], Gate::temper, 1, value);
+        must(m_logbook->excuse(bh[4].id, Gate::temper, "goes to the bend test as it is"));
+    }
+
+    // Eight filleting knives whose bar does not answer to its name: all far too soft from the quench.
+    void galley8() {
+        at(0, 180);
+        BatchDraft draft;
+        draft.name = "Galley 8";
+        draft.grade = "X50CrMoV15";
+        draft.lot = "bar G, no certificate";
+        draft.purpose = "filleting knife";
+        draft.window = {55.0, 58.0};
+        draft.window_text = "55:58";
+        draft.plan = hardnessPlan(3, 3);
+        BladeShape shape = BladeShape::knife(178, 26, 1.6);
+        shape.reading_line_mm = 3;
+        std::vector<Piece> fk = addBatch(draft, "FK", 8, shape, "1.6");
+        at(0, 30);
+        verify(m_bench, m_block55, {55.4, 55.3, 55.4, 55.5, 55.4});
+        for (std::size_t i = 0; i < 6; ++i) readThree(fk[i], Gate::quench, 0, 50.4 + 0.3 * m_chance.normal());
+        fk[6].taken = 0;
+        log(fk[6], Gate::quench, 0, 50.6);
+    }
+
+    Chance m_chance;
+    Instant m_now;
+    std::unique_ptr<Logbook> m_logbook;
+    DemoOptions m_options;
+    std::string m_bench;
+    std::string m_dial;
+    std::string m_block62;
+    std::string m_block55;
+    std::string m_batch;
+    double m_testerError = 0.2;
+};
+
+} // namespace
+
+Result<Done> writeDemo(const QString& path, const DemoOptions& options) {
+    try {
+        DemoShop shop(path, options);
+        return shop.logbook().inOneTransaction([&]() -> Result<Done> {
+            try {
+                shop.write();
+            } catch (const Failed& failed) {
+                return failed.error;
+            }
+            return Done{};
+        });
+    } catch (const Failed& failed) {
+        return failed.error;
+    }
+}
+
+} // namespace rollcall

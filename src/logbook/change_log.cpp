@@ -1,0 +1,104 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/change_log.h"
+
+#include "logbook/schema.h"
+
+#include <QCryptographicHash>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <fmt/format.h>
+#include <map>
+
+namespace rollcall {
+
+QString ChangeEntry::hash() const {
+    QCryptographicHash sha(QCryptographicHash::Sha256);
+    for (const QString& part : {previous, QString::number(seq), QString::number(at.utc_ms), QString::number(at.offset_minutes), person, action, payload}) {
+        sha.addData(part.toUtf8());
+        sha.addData(QByteArrayLiteral("\n"));
+    }
+    return QString::fromLatin1(sha.result().toHex());
+}
+
+Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action) {
+    const Result<std::vector<Row>> last = database.select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
+    if (!last) return last.error();
+    ChangeEntry entry;
+    entry.seq = last->empty() ? 1 : last->front()[0].toLongLong() + 1;
+    entry.previous = last->empty() ? chainBeginning() : last->front()[1].toString();
+    entry.at = at;
+    entry.person = person;
+    entry.action = QString::fromLatin1(action);
+    entry.payload = QString::fromUtf8(QJsonDocument(database.takeNotes()).toJson(QJsonDocument::Compact));
+    return database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, hash) VALUES (?,?,?,?,?,?,?,?)"),
+                        {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person, entry.action, entry.payload, entry.previous, entry.hash()});
+}
+
+namespace {
+
+using State = std::map<QString, QJsonObject>; // id -> row
+
+void replay(const QString& payload, std::map<QString, State>& tables) {
+    for (const QJsonValue& value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
+        const QJsonObject note = value.toObject();
+        const QJsonObject row = note[QStringLiteral("row")].toObject();
+        const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString() : row[QStringLiteral("id")].toString();
+        QJsonObject& stored = tables[note[QStringLiteral("table")].toString()][id];
+        for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
+    }
+}
+
+Result<Done> compareTable(Database& database, const char* table, State expected, std::vector<std::string>& problems) {
+    const Result<std::vector<Row>> columns = database.select(QStringLiteral("SELECT name FROM pragma_table_info('%1')").arg(QLatin1String(table)));
+    if (!columns) return columns.error();
+    const Result<std::vector<Row>> rows = database.select(QStringLiteral("SELECT * FROM %1").arg(QLatin1String(table)));
+    if (!rows) return rows.error();
+    for (const Row& row : *rows) {
+        QJsonObject stored;
+        for (std::size_t i = 0; i < row.size(); ++i) stored.insert((*columns)[i][0].toString(), jsonOf(row[i]));
+        const QString id = stored[QStringLiteral("id")].toString();
+        const auto known = expected.find(id);
+        if (known == expected.end()) {
+            problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
+            continue;
+        }
+        for (auto field = known->second.begin(); field != known->second.end(); ++field) {
+            if (stored[field.key()] != field.value()) {
+                problems.push_back(fmt::format("{} {}: {} is not what the change log says", table, id.toStdString(), field.key().toStdString()));
+            }
+        }
+        expected.erase(known);
+    }
+    for (const auto& [id, row] : expected) {
+        problems.push_back(fmt::format("{} {} is in the change log but missing", table, id.toStdString()));
+    }
+    return Done{};
+}
+
+} // namespace
+
+Result<std::vector<std::string>> checkChanges(Database& database) {
+    std::vector<std::string> problems;
+    const Result<std::vector<Row>> entries =
+        database.select(QStringLiteral("SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
+    if (!entries) return entries.error();
+    std::map<QString, State> tables;
+    QString previous = chainBeginning();
+    qint64 expectedSeq = 1;
+    for (const Row& row : *entries) {
+        const ChangeEntry entry{row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(), row[5].toString(), row[6].toString()};
+        if (entry.seq != expectedSeq) problems.push_back(fmt::format("change log: entry {} is missing", expectedSeq));
+        if (entry.previous != previous) problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
+        if (entry.hash() != row[7].toString()) problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
+        previous = row[7].toString();
+        expectedSeq = entry.seq + 1;
+        replay(entry.payload, tables);
+    }
+    for (const char* table : schema::recordedTables()) {
+        if (const auto done = compareTable(database, table, tables[QLatin1String(table)], problems); !done) return done.error();
+    }
+    return problems;
+}
+
+} // namespace rollcall

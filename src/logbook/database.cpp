@@ -1,0 +1,172 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/database.h"
+
+#include <QFileInfo>
+#include <QJsonObject>
+#include <QSqlError>
+#include <QUuid>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+// Codes of SQLite's result, https://www.sqlite.org/rescode.html
+Error errorOf(const QSqlError& error) {
+    const int code = error.nativeErrorCode().toInt() & 0xFF;
+    const std::string text = error.databaseText().toStdString();
+    switch (code) {
+    case 5:
+    case 6: return {ErrorKind::locked, "", "the logbook is open in another program"};
+    case 8: return {ErrorKind::disk, "", "the logbook can only be read, not written"};
+    case 10: return {ErrorKind::disk, "", "the disk could not be read or written (" + text + ")"};
+    case 13: return {ErrorKind::disk, "", "the disk is full; nothing of this entry was stored"};
+    case 14: return {ErrorKind::disk, "", "the file cannot be opened (" + text + ")"};
+    case 11:
+    case 26: return {ErrorKind::damaged, "", "the file is not a logbook or is damaged (" + text + ")"};
+    default: return {ErrorKind::refused, "", text.empty() ? error.driverText().toStdString() : text};
+    }
+}
+
+} // namespace
+
+Database::~Database() {
+    m_prepared.clear();
+    if (m_connection.isEmpty()) return;
+    QSqlDatabase::database(m_connection, false).close();
+    QSqlDatabase::removeDatabase(m_connection);
+}
+
+Result<Done> Database::open(const QString& path, Mode mode) {
+    m_connection = QStringLiteral("rollcall-") + QUuid::createUuid().toString(QUuid::WithoutBraces);
+    QSqlDatabase database = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), m_connection);
+    if (!database.isValid()) {
+        return Error{ErrorKind::disk, "", "Qt's SQLite driver is not installed (package libqt6sql6-sqlite)"};
+    }
+    database.setDatabaseName(path);
+    // Nothing waits for another program: a second opener gets its message at once.
+    QString options = QStringLiteral("QSQLITE_BUSY_TIMEOUT=0");
+    if (mode == Mode::readOnly) options += QStringLiteral(";QSQLITE_OPEN_READONLY");
+    database.setConnectOptions(options);
+    if (!database.open()) return errorOf(database.lastError());
+    const auto setting = [&](const char* sql) { return run(QString::fromLatin1(sql)); };
+    if (mode != Mode::readOnly) {
+        if (auto done = setting("PRAGMA locking_mode=EXCLUSIVE"); !done) return done.error();
+        if (auto done = setting("PRAGMA journal_mode=WAL"); !done) return done.error();
+        if (auto done = setting("PRAGMA synchronous=FULL"); !done) return done.error();
+        const Result<QVariant> safe = single(QStringLiteral("PRAGMA synchronous"));
+        if (!safe) return safe.error();
+        if (safe->toInt() != 2) return Error{ErrorKind::disk, "", "SQLite refuses durable writing"};
+    }
+    return setting("PRAGMA foreign_keys=ON");
+}
+
+Result<QSqlQuery*> Database::execute(const QString& sql, const Row& values) {
+    std::shared_ptr<QSqlQuery>& query = m_prepared[sql];
+    if (!query) {
+        query = std::make_shared<QSqlQuery>(QSqlDatabase::database(m_connection, false));
+        query->setForwardOnly(true);
+        if (!query->prepare(sql)) {
+            const Error error = errorOf(query->lastError());
+            m_prepared.remove(sql);
+            return error;
+        }
+    }
+    for (std::size_t i = 0; i < values.size(); ++i) query->bindValue(static_cast<int>(i), values[i]);
+    if (!query->exec()) {
+        const Error error = errorOf(query->lastError());
+        query->finish();
+        return error;
+    }
+    return query.get();
+}
+
+Result<Done> Database::run(const QString& sql, const Row& values) {
+    const Result<QSqlQuery*> query = execute(sql, values);
+    if (!query) return query.error();
+    (*query)->finish();
+    return Done{};
+}
+
+Result<std::vector<Row>> Database::select(const QString& sql, const Row& values) {
+    const Result<QSqlQuery*> query = execute(sql, values);
+    if (!query) return query.error();
+    std::vector<Row> rows;
+    while ((*query)->next()) {
+        Row row;
+        for (int i = 0;; ++i) {
+            const QVariant value = (*query)->value(i);
+            if (!value.isValid()) break;
+            row.push_back(value);
+        }
+        rows.push_back(std::move(row));
+    }
+    const QSqlError failure = (*query)->lastError();
+    (*query)->finish();
+    if (failure.isValid()) return errorOf(failure);
+    return rows;
+}
+
+Result<QVariant> Database::single(const QString& sql, const Row& values) {
+    Result<std::vector<Row>> rows = select(sql, values);
+    if (!rows) return rows.error();
+    if (rows->empty() || rows->front().empty()) return QVariant();
+    return rows->front().front();
+}
+
+QJsonValue jsonOf(const QVariant& value) {
+    if (value.isNull()) return QJsonValue::Null;
+    switch (value.typeId()) {
+    case QMetaType::Bool:
+    case QMetaType::Int:
+    case QMetaType::LongLong:
+    case QMetaType::UInt:
+    case QMetaType::ULongLong: return static_cast<qint64>(value.toLongLong());
+    case QMetaType::Double: return value.toDouble();
+    default: return value.toString();
+    }
+}
+
+namespace {
+
+QJsonObject noted(const char* table, const Fields& fields) {
+    QJsonObject row;
+    for (const auto& [column, value] : fields) row.insert(QLatin1String(column), jsonOf(value));
+    return {{QStringLiteral("table"), QLatin1String(table)}, {QStringLiteral("row"), row}};
+}
+
+} // namespace
+
+Result<Done> Database::insert(const char* table, const Fields& fields) {
+    QString columns;
+    QString places;
+    Row values;
+    for (const auto& [column, value] : fields) {
+        columns += (columns.isEmpty() ? QString() : QStringLiteral(",")) + QLatin1String(column);
+        places += places.isEmpty() ? QStringLiteral("?") : QStringLiteral(",?");
+        values.push_back(value);
+    }
+    const auto done = run(QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)").arg(QLatin1String(table), columns, places), values);
+    if (done) m_notes.append(noted(table, fields));
+    return done;
+}
+
+Result<Done> Database::update(const char* table, const QString& id, const Fields& fields) {
+    QString assignments;
+    Row values;
+    for (const auto& [column, value] : fields) {
+        assignments += (assignments.isEmpty() ? QString() : QStringLiteral(",")) + QLatin1String(column) + QStringLiteral("=?");
+        values.push_back(value);
+    }
+    values.push_back(id);
+    const auto done = run(QStringLiteral("UPDATE %1 SET %2 WHERE id=?").arg(QLatin1String(table), assignments), values);
+    if (done) {
+        QJsonObject note = noted(table, fields);
+        note.insert(QStringLiteral("id"), id);
+        m_notes.append(note);
+    }
+    return done;
+}
+
+} // namespace rollcall

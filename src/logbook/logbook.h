@@ -1,0 +1,218 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/base/tables.h"
+#include "core/judge/record.h"
+
+#include <functional>
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+class QByteArray;
+class QLockFile;
+class QString;
+
+namespace rollcall {
+
+class Database;
+
+/// Where a logbook gets time and identity from; passed in, so that tests and the demo are reproducible.
+struct LogbookSeams {
+    std::function<Instant()> now;
+    std::function<std::string()> newId;
+
+    /// The computer's clock and random identities.
+    static LogbookSeams real();
+};
+
+struct Person {
+    std::string id;
+    std::string initials;
+    std::string name;
+};
+
+struct Block {
+    std::string id;
+    std::string name;
+    std::string scale = "HRC";
+    double certified = 0;
+    double uncertainty = 0.3; ///< U of the certificate, k = 2
+};
+
+/// People, testers and blocks of the shop.
+struct Shop {
+    std::vector<Person> people;
+    std::vector<Tester> testers;
+    std::vector<Block> blocks;
+    std::map<std::string, std::string> settings;
+};
+
+struct BatchSummary {
+    std::string id;
+    std::string name;
+    std::string grade;
+    int blades = 0;
+    std::vector<Gate> gates;
+    Instant created;
+};
+
+struct BladeDraft {
+    std::string mark;
+    BladeShape shape;
+    std::string thickness_text; ///< as typed
+};
+
+struct BatchDraft {
+    std::string name;
+    std::string grade; ///< empty when not known
+    std::string lot;
+    std::string purpose;
+    Window window;
+    std::string window_text; ///< as typed
+    std::optional<double> quench_minimum;
+    std::optional<int> minimum_tempers;
+    DecisionRule rule = DecisionRule::guarded;
+    std::optional<double> allowance;
+    bool uncorrected = false;
+    std::array<GatePlan, gateCount> plan;
+    std::vector<BladeDraft> blades;
+};
+
+struct ReadingDraft {
+    std::string blade; ///< id
+    Gate gate = Gate::temper;
+    int round = 1;
+    std::optional<int> after_cycle;
+    std::string scale = "HRC";
+    double value = 0;
+    std::string as_entered;
+    double resolution = 0.1;
+    std::optional<Spot> spot;
+    std::string tester; ///< id
+    std::string note;
+};
+
+struct CycleDraft {
+    std::string batch;
+    std::vector<std::string> blades; ///< ids
+    std::optional<double> temperature_c;
+    std::optional<double> hours;
+    std::string as_entered;
+    std::optional<Instant> time;
+};
+
+/// What an import of readings did.
+struct ImportReport {
+    int batches = 0; ///< newly added
+    int blades = 0;
+    int readings = 0;
+    int already_there = 0;
+    struct Rejected {
+        int line = 0;
+        std::string reason;
+    };
+    std::vector<Rejected> rejected;
+};
+
+/// The record of a shop in one file. Values in, values out; every action is one transaction that is on disk
+/// when the call returns, together with its entry in the hash-chained change log. Readings and what is said
+/// about them are only ever added. Not thread-safe: one thread owns it.
+class Logbook {
+public:
+    enum class Access { write, read };
+
+    /// Makes a new, empty logbook. Errors: exists, disk.
+    static Result<std::unique_ptr<Logbook>> create(const QString& path, LogbookSeams seams = LogbookSeams::real());
+    /// Opens a logbook. Errors: input (no such file), locked (open elsewhere, and by whom), damaged (not a
+    /// logbook), disk. A logbook of a newer Rollcall is opened for reading only, whatever was asked.
+    static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access, LogbookSeams seams = LogbookSeams::real());
+    /// Checkpoints and leaves the file as one closed piece that a read-only folder can hold.
+    ~Logbook();
+
+    bool readOnly() const { return m_readOnly; }
+    /// Why it can only be read; empty when it can be written.
+    const std::string& readOnlyReason() const { return m_readOnlyReason; }
+    int schemaVersion() const { return m_schema; }
+    void setPerson(const std::string& initials) { m_person = initials; }
+    const std::string& person() const { return m_person; }
+    Instant now() const { return m_seams.now(); }
+
+    /// Runs many actions as one transaction: one wait for the disk instead of one each. Nothing of them is
+    /// stored when the work fails. For generated logbooks, not for what a maker types.
+    Result<Done> inOneTransaction(const std::function<Result<Done>()>& work);
+
+    // --- what is in it
+    Result<Shop> shop();
+    Result<std::vector<BatchSummary>> batches();
+    Result<Batch> batch(const std::string& id);
+    /// Number of rows of every table.
+    Result<std::map<std::string, int>> counts();
+    /// Sentences about everything found wrong: damage of the file, broken references, a change log whose chain
+    /// is broken, rows that are not what the change log says. Empty when all is well.
+    Result<std::vector<std::string>> check();
+
+    // --- actions; each returns the id of what it made
+    Result<std::string> addPerson(const std::string& initials, const std::string& name);
+    Result<std::string> addTester(const Tester& tester);
+    Result<std::string> addBlock(const Block& block);
+    Result<Done> changeSetting(const std::string& key, const std::string& value);
+    /// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
+    Result<std::string> addBatch(const BatchDraft& draft);
+    Result<Done> changePlan(const std::string& batch, Gate gate, const GatePlan& plan);
+    Result<Done> renameBlade(const std::string& blade, const std::string& mark);
+    /// Logs one reading; it is on disk when this returns.
+    Result<std::string> logReading(const ReadingDraft& draft);
+    Result<Done> strikeReading(const std::string& reading, StrikeReason reason, const std::string& note);
+    /// Lets a reading that breaks a rule count, with the reason.
+    Result<Done> acceptReading(const std::string& reading, const std::string& reason);
+    /// Begins a run on a block with a tester as it is set up now.
+    Result<std::string> startVerification(const std::string& tester, const std::string& block);
+    Result<std::string> logBlockReading(const std::string& verification, double value, const std::string& as_entered);
+    Result<std::string> logCycle(const CycleDraft& draft);
+    Result<Done> strikeCycle(const std::string& cycle, const std::string& reason);
+    /// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
+    Result<std::string> reharden(const std::string& blade, const std::string& reason, const std::optional<Instant>& quenched);
+    Result<Done> excuse(const std::string& blade, Gate gate, const std::string& reason);
+    Result<Done> takeOut(const std::string& blade, Fate fate, Gate gate, const std::string& reason);
+    /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
+    /// nothing. Errors: input when it is no such file, refused when not a single line could be taken.
+    Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes);
+
+private:
+    friend class ReadingsImport;
+    Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> lock, LogbookSeams seams);
+
+    Result<Done> prepare(bool fresh);
+    /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace.
+    Result<Done> transact(const char* action, const std::function<Result<Done>()>& work);
+    Result<Done> insertBlade(const std::string& batch, const std::string& id, const BladeDraft& draft, int position);
+    Result<Done> insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester, const std::optional<Instant>& time,
+                               const std::string& verification, const std::string& import, const std::string& identity);
+    Result<std::string> gradeId(const std::string& designation);
+    Result<Tester> testerById(const std::string& id);
+    /// Logs a cycle without a transaction of its own; numbers it for each blade.
+    Result<Done> insertCycle(const std::string& id, const CycleDraft& draft);
+
+    std::unique_ptr<Database> m_database;
+    std::unique_ptr<QLockFile> m_lock;
+    LogbookSeams m_seams;
+    std::string m_person;
+    std::string m_readOnlyReason;
+    bool m_readOnly = false;
+    bool m_inTransaction = false;
+    int m_schema = 0;
+};
+
+/// Names of gates, fates and reasons as stored and as used in files: "quench", "cracked", "same spot".
+const char* storedName(Gate gate);
+const char* storedName(Fate fate);
+const char* storedName(StrikeReason reason);
+const char* storedName(DecisionRule rule);
+std::optional<Gate> gateNamed(const std::string& name);
+
+} // namespace rollcall

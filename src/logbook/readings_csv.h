@@ -1,0 +1,62 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/tables.h"
+#include "core/judge/record.h"
+
+#include <QByteArray>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace rollcall {
+
+/// One good line of a readings.csv. Everything optional is none where the column is absent or the field empty.
+struct ReadingLine {
+    int line = 0; ///< the header is line 1
+    std::string batch;
+    std::string blade; ///< the block's name when block is true
+    bool block = false;
+    Gate gate = Gate::temper;
+    std::string scale = "HRC";
+    double value = 0;
+    int decimals = 0;
+    std::string value_text;
+    std::optional<Instant> time;
+    std::string tester;
+    std::optional<Spot> spot;
+    std::optional<int> cycle;
+    std::optional<double> temperature_c;
+    std::optional<double> hours;
+    std::string cycle_text; ///< temperature and hours as typed
+    std::string grade;
+    std::optional<double> window_low;
+    std::optional<double> window_high;
+    std::string window_text;
+    std::optional<double> minimum;
+    std::optional<double> thickness_mm;
+    std::string thickness_text;
+    std::optional<double> certified;
+    std::optional<double> block_uncertainty;
+    std::string note; ///< the note and all extra columns
+
+    /// What makes two lines the same reading; equal lines are told apart by their ordinal.
+    std::string identity() const;
+};
+
+/// A readings.csv read line by line, before anything is compared with a logbook.
+struct ReadingsCsv {
+    std::vector<ReadingLine> lines;
+    struct Rejected {
+        int line = 0;
+        std::string reason;
+    };
+    std::vector<Rejected> rejected;
+};
+
+/// Reads the file; each bad line is rejected with its reason. Errors (input): not a CSV text, a required
+/// column is missing.
+Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const QByteArray& bytes);
+
+} // namespace rollcall

@@ -1,0 +1,23 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <vector>
+
+namespace rollcall::schema {
+
+/// Marks a file as a Rollcall logbook (SQLite application_id): the letters "Roll".
+inline constexpr int applicationId = 0x526F6C6C;
+/// The newest schema this program writes (SQLite user_version).
+inline constexpr int version = 1;
+
+/// The statements that lead from version - 1 to this version, in order.
+const std::vector<const char*>& migration(int toVersion);
+
+/// Tables whose rows are never changed or erased; triggers in the database itself refuse it.
+const std::vector<const char*>& appendOnlyTables();
+
+/// All tables whose rows the change log describes.
+const std::vector<const char*>& recordedTables();
+
+} // namespace rollcall::schema

@@ -1,0 +1,56 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/judge/gates.h"
+
+#include <QString>
+#include <QStringList>
+
+/// Sentences for the codes and numbers of the core, in the user's language. The one place where a verdict is
+/// put into words, shared by window, reports and rollcallctl.
+namespace rollcall::words {
+
+QString gateName(Gate gate);
+QString stateName(State state);
+QString strikeName(StrikeReason reason);
+QString ruleName(DecisionRule rule);
+
+/// A hardness at one decimal with the true minus sign.
+QString hardness(double value);
+/// An uncertainty at one decimal, rounded up.
+QString uncertainty(double value);
+/// A chance as whole per cent, clipped to 1..99.
+QString percent(double chance);
+/// A length in mm at one decimal.
+QString millimetres(double value);
+/// "61.0 to 62.5", "64.5 or harder", "no window".
+QString windowText(const Window& window);
+
+/// One reason as a sentence, without its rule.
+QString sentence(const Reason& reason);
+
+/// The line under the verdict word: what speaks first.
+QString headline(const Verdict& verdict);
+
+/// What to do next, as a verb and an amount; and the line below it that says with what or why.
+struct NextWords {
+    QString act;
+    QString detail;
+};
+NextWords nextStep(const Verdict& verdict);
+
+/// A caution for the work at this gate, with the safety of hand and eye.
+QString cautionText(Caution caution);
+
+/// One part of the uncertainty budget in words a maker understands.
+QString budgetPartName(BudgetPart::Source source);
+
+/// The derivation of a verdict's numbers with the inputs put in, line by line: what 'why' shows.
+QStringList derivation(const Verdict& verdict, const Window& window);
+
+/// An error for a person: the fact, with its place in front where that helps.
+QString errorText(const Error& error);
+
+} // namespace rollcall::words
