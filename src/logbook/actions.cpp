@@ -134,6 +134,16 @@ Result<Done> Logbook::changePlan(const std::string& batch, Gate gate, const Gate
     });
 }
 
+Result<Done> Logbook::changeLimits(const std::string& batch, const Window& window, const std::string& text, std::optional<double> quench_minimum) {
+    if (window.low && window.high && *window.low > *window.high) return refused("window", "the lower limit is above the upper one");
+    const Result<QVariant> purpose = m_database->single(QStringLiteral("SELECT purpose FROM batch WHERE id=?"), {q(batch)});
+    if (!purpose) return purpose.error();
+    return transact("limits changed", [&]() -> Result<Done> {
+        auto done = m_database->update("purpose", purpose->toString(), {{"window_low", orNull(window.low)}, {"window_high", orNull(window.high)}, {"window_text", q(text)}});
+        return done ? m_database->update("batch", q(batch), {{"quench_minimum", orNull(quench_minimum)}}) : done;
+    });
+}
+
 Result<Done> Logbook::renameBlade(const std::string& blade, const std::string& mark) {
     if (trimmed(mark).empty()) return refused("mark", "a blade needs a mark");
     const Result<QVariant> taken = m_database->single(

@@ -181,14 +181,15 @@ Result<Batch> Logbook::batch(const std::string& id) {
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.
     const auto runs = m_database->select(QStringLiteral(
-        "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, r.value, r.at_ms, r.at_offset FROM verification v"
+        "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, r.value, r.at_ms, r.at_offset, r.id FROM verification v"
         " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
     if (!runs) return runs.error();
     for (const Row& row : *runs) {
         if (batch.verifications.empty() || batch.verifications.back().id != s(row[0])) {
-            batch.verifications.push_back({s(row[0]), s(row[1]), s(row[2]), s(row[3]), s(row[4]), s(row[5]), row[6].toDouble(), row[7].toDouble(), {}, {}});
+            batch.verifications.push_back({s(row[0]), s(row[1]), s(row[2]), s(row[3]), s(row[4]), s(row[5]), row[6].toDouble(), row[7].toDouble(), {}, {}, {}});
         }
         batch.verifications.back().readings.push_back(row[8].toDouble());
+        batch.verifications.back().reading_ids.push_back(s(row[11]));
         batch.verifications.back().time = orNone(row, 9);
     }
     Result<Shop> around = shop();

@@ -164,6 +164,7 @@ public:
     /// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
     Result<std::string> addBatch(const BatchDraft& draft);
     Result<Done> changePlan(const std::string& batch, Gate gate, const GatePlan& plan);
+    Result<Done> changeLimits(const std::string& batch, const Window& window, const std::string& text, std::optional<double> quench_minimum);
     Result<Done> renameBlade(const std::string& blade, const std::string& mark);
     /// Logs one reading; it is on disk when this returns.
     Result<std::string> logReading(const ReadingDraft& draft);

@@ -244,8 +244,8 @@ NextWords nextStep(const Verdict& v) {
 
 QString cautionText(Caution caution) {
     switch (caution) {
-    case Caution::glassHard: return tr("Glass-hard: do not drop, flex or leave overnight. Eye and face shield, nobody in line.");
-    case Caution::hotWork: return tr("Oven and steel are hot: power off, dry tongs, gloves, no food oven. Your oven's manual and local codes come first.");
+    case Caution::glassHard: return tr("Glass-hard: do not drop or flex. Face shield, nobody in line, temper today.");
+    case Caution::hotWork: return tr("Hot oven, hot steel: dry tongs, gloves. The oven's manual and local codes come first.");
     case Caution::overhang: return tr("Long blade: support the overhang, it tilts on the anvil.");
     }
     return {};

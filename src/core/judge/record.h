@@ -74,7 +74,8 @@ struct Verification {
     double certified = 0;
     double block_uncertainty = 0.3; ///< U of the certificate, k = 2
     std::vector<double> readings;
-    std::optional<Instant> time; ///< of its last reading
+    std::vector<std::string> reading_ids; ///< in the same order
+    std::optional<Instant> time;          ///< of its last reading
 };
 
 enum class TesterKind { bench, rebound };

@@ -24,6 +24,7 @@ VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m
 VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
     Found found;
     if (!reading.time) return found;
+    std::vector<const Run*> today; // the last run on each block, the latest of all at the end
     int failedAfter = 0;
     bool goodAfter = false;
     for (const Run& candidate : m_runs) {
@@ -33,12 +34,24 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
         if (!sameSetting) continue;
         if (run.time->utc_ms <= reading.time->utc_ms) {
             if (run.time->localDay() != reading.time->localDay()) continue;
-            found.run = &run;
-            found.answer = candidate.answer;
+            std::erase_if(today, [&](const Run* earlier) { return earlier->run->block == run.block; });
+            today.push_back(&candidate);
         } else if (!goodAfter) {
             if (candidate.answer.ok) goodAfter = true;
             else ++failedAfter;
         }
+    }
+    // A failed run counts against all blocks; of good ones the block nearest to the reading speaks.
+    const Run* best = today.empty() ? nullptr : today.back();
+    for (const Run* run : today) {
+        if (!best->answer.ok) break;
+        const bool nearer = std::abs(run->run->certified - reading.value) < std::abs(best->run->certified - reading.value);
+        const bool covers = run->answer.ok && verificationCovers(m_tables, reading.scale, run->answer, run->run->certified, reading.value);
+        if (covers && nearer) best = run;
+    }
+    if (best != nullptr) {
+        found.run = best->run;
+        found.answer = best->answer;
     }
     if (failedAfter >= 2) found.standing = Standing::suspect;
     else if (found.run == nullptr) found.standing = Standing::none;

@@ -23,8 +23,8 @@ public:
         const Verification* run = nullptr;
         VerificationAnswer answer;
     };
-    /// M6. What holds for a reading: the latest run before it of the same tester, indenter, anvil and scale on
-    /// the same local day. Readings without a time match none. Two failed runs in a row after a reading, with
+    /// M6. What holds for a reading: the runs before it of the same tester, indenter, anvil and scale on the same
+    /// local day; of several blocks the one nearest to the reading, unless the latest run failed. Readings without a time match none. Two failed runs in a row after a reading, with
     /// no good run between, make it suspect.
     Found standingFor(const Reading& reading) const;
 

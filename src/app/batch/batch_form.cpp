@@ -1,0 +1,173 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/batch/batch_form.h"
+
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <QCoreApplication>
+#include <QRegularExpression>
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+QString tr(const char* text) { return QCoreApplication::translate("batch form", text); }
+
+// What a batch is for decides which gates are asked.
+struct Profile {
+    const char* name;
+    bool quench;
+    bool temper;
+    std::optional<int> minimumTempers;
+};
+const std::vector<Profile>& profiles() {
+    static const std::vector<Profile> all{
+        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), true, true, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Temper only"), false, true, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Quench only"), true, false, std::nullopt},
+        // Finished knives come from elsewhere: nobody can log their tempers.
+        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), false, true, 0}};
+    return all;
+}
+
+// "GK-#" with 3 gives GK-1, GK-2, GK-3; a pattern without # gets the number behind it.
+std::string markOf(const QString& pattern, int number) {
+    QString mark = pattern;
+    if (!mark.contains(QLatin1Char('#'))) mark += QLatin1Char('#');
+    return mark.replace(QLatin1Char('#'), QString::number(number)).toStdString();
+}
+
+QString patternOf(const std::string& mark) { return QString::fromStdString(mark).replace(QRegularExpression(QStringLiteral("\\d+$")), QStringLiteral("#")); }
+
+// "Orchard 12" -> "Orchard 13", skipping names that are in use.
+QString nextName(const std::string& name, const std::vector<BatchSummary>& known) {
+    const QRegularExpressionMatch match = QRegularExpression(QStringLiteral("^(.*?)(\\d+)$")).match(QString::fromStdString(name));
+    const QString stem = match.hasMatch() ? match.captured(1) : QString::fromStdString(name) + QLatin1Char(' ');
+    int number = match.hasMatch() ? match.captured(2).toInt() + 1 : 2;
+    const auto taken = [&] { return std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == (stem + QString::number(number)).toStdString(); }); };
+    while (taken()) ++number;
+    return stem + QString::number(number);
+}
+
+} // namespace
+
+WindowAnswer windowFromText(const QString& text) {
+    WindowAnswer answer;
+    const QString plain = text.trimmed();
+    if (plain.isEmpty()) return answer;
+    static const QRegularExpression pair(QStringLiteral("^([0-9.,]+)\\s*(?:to|bis|:|-|–|\\s)\\s*([0-9.,]+)$"));
+    const QRegularExpressionMatch match = pair.match(plain);
+    const auto low = parseNumber((match.hasMatch() ? match.captured(1) : plain).toStdString());
+    const auto high = match.hasMatch() ? parseNumber(match.captured(2).toStdString()) : low;
+    const auto inHrc = [](double x) { return x >= 20 && x <= 70; };
+    if (!low || !high || !inHrc(*low) || !inHrc(*high)) {
+        answer.fault = tr("Type a window as 61 to 63, or one number for a minimum, 20 to 70 HRC.");
+    } else if (*low > *high) {
+        answer.fault = tr("The first limit is above the second. Softer limit first.");
+    } else {
+        answer.window.low = *low;
+        if (match.hasMatch()) answer.window.high = *high;
+    }
+    return answer;
+}
+
+std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known) {
+    QStringList grades{QString()};
+    for (const Grade& grade : tables.grades()) grades << QString::fromStdString(grade.name);
+    QStringList names;
+    for (const Profile& profile : profiles()) names << tr(profile.name);
+    FormValues v{{"name", QString()}, {"profile", names.front()}, {"count", QStringLiteral("6")}, {"marks", QStringLiteral("A-#")}, {"planned", QStringLiteral("3")}};
+    if (like != nullptr) {
+        const Blade* blade = like->blades.empty() ? nullptr : &like->blades.front();
+        const bool quench = like->planOf(Gate::quench).required;
+        const bool temper = like->planOf(Gate::temper).required;
+        for (const Profile& profile : profiles()) {
+            if (profile.quench == quench && profile.temper == temper && (profile.minimumTempers == 0) == (like->minimum_tempers == 0)) v["profile"] = tr(profile.name);
+        }
+        v["name"] = nextName(like->name, known);
+        v["count"] = QString::number(like->blades.size());
+        v["grade"] = QString::fromStdString(like->grade);
+        v["purpose"] = QString::fromStdString(like->purpose);
+        if (like->window.low || like->window.high) v["window"] = like->window.high ? words::windowText(like->window) : words::hardness(*like->window.low);
+        if (like->quench_minimum) v["minimum"] = words::hardness(*like->quench_minimum);
+        v["planned"] = QString::number(like->planOf(temper ? Gate::temper : Gate::quench).planned_readings);
+        if (blade != nullptr) {
+            v["marks"] = patternOf(blade->mark);
+            if (blade->shape.thickness_mm > 0) v["thickness"] = QString::number(blade->shape.thickness_mm);
+            if (blade->shape.outline.size() >= 3) v["size"] = QStringLiteral("%1 x %2").arg(blade->shape.length()).arg(blade->shape.height());
+        }
+    }
+    return {{"name", tr("Name"), tr("as it is called in the shop"), v["name"], {}, false},
+            {"profile", tr("Asked"), tr("which gates it must pass"), v["profile"], names, false},
+            {"count", tr("Blades"), tr("how many"), v["count"], {}, false},
+            {"marks", tr("Marks"), tr("# stands for the number"), v["marks"], {}, false},
+            {"grade", tr("Grade"), tr("AISI, EN or DIN; blank if not known"), v["grade"], grades, true},
+            {"purpose", tr("Purpose"), tr("what it is for"), v["purpose"], {}, false},
+            {"window", tr("Window"), tr("HRC after temper, like 61 to 63"), v["window"], {}, false},
+            {"minimum", tr("Quench minimum"), tr("HRC; blank: the grade's own"), v["minimum"], {}, false},
+            {"thickness", tr("Thickness"), tr("mm, or 0.095in"), v["thickness"], {}, false},
+            {"size", tr("Length x height"), tr("mm without tang; blank if not drawn"), v["size"], {}, false},
+            {"planned", tr("Readings"), tr("for each blade and gate"), v["planned"], {}, false}};
+}
+
+BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const std::vector<BatchSummary>& known) {
+    BatchAnswer answer;
+    BatchDraft& draft = answer.draft;
+    const auto fault = [&](const char* field, const QString& sentence) {
+        answer.fault = {QString::fromLatin1(field), sentence};
+        return answer;
+    };
+    const auto text = [&](const char* id) { return values.value(QString::fromLatin1(id)); };
+
+    draft.name = text("name").toStdString();
+    if (draft.name.empty()) return fault("name", tr("Give the batch a name."));
+    if (std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == draft.name; })) return fault("name", tr("There is a batch of that name. Choose another."));
+    const auto profile = std::find_if(profiles().begin(), profiles().end(), [&](const Profile& p) { return text("profile") == tr(p.name); });
+    if (profile == profiles().end()) return fault("profile", tr("Choose what is asked."));
+    bool isNumber = false;
+    const int count = text("count").toInt(&isNumber);
+    if (!isNumber || count < 1 || count > 200) return fault("count", tr("Type how many blades, 1 to 200."));
+    if (text("marks").isEmpty()) return fault("marks", tr("Type a mark, such as GK-#."));
+
+    draft.grade = text("grade").toStdString();
+    if (const Grade* grade = tables.grade(draft.grade)) draft.grade = grade->name;
+    draft.purpose = text("purpose").toStdString();
+    const WindowAnswer window = windowFromText(text("window"));
+    if (!window.fault.isEmpty()) return fault("window", window.fault);
+    draft.window = window.window;
+    draft.window_text = text("window").toStdString();
+    if (profile->temper && !draft.window.low) return fault("window", tr("The Temper gate needs a window, like 61 to 63."));
+    if (!text("minimum").isEmpty()) {
+        const auto minimum = parseNumber(text("minimum").toStdString());
+        if (!minimum || *minimum < 20 || *minimum > 70) return fault("minimum", tr("Type the quench minimum as HRC 20 to 70, or leave it blank."));
+        draft.quench_minimum = *minimum;
+    }
+    BladeShape shape;
+    if (!text("thickness").isEmpty()) {
+        const auto thickness = parseQuantity(text("thickness").toStdString(), Quantity::length);
+        if (!thickness || *thickness < 0.2 || *thickness > 50) return fault("thickness", tr("Type the thickness in mm or with in, 0.2 to 50 mm."));
+        shape.thickness_mm = *thickness;
+    }
+    if (!text("size").isEmpty()) {
+        static const QRegularExpression size(QStringLiteral("^([0-9.,]+)\\s*(?:x|×|\\*|by)\\s*([0-9.,]+)(?:\\s*mm)?$"), QRegularExpression::CaseInsensitiveOption);
+        const QRegularExpressionMatch match = size.match(text("size"));
+        const auto length = parseNumber(match.captured(1).toStdString());
+        const auto height = parseNumber(match.captured(2).toStdString());
+        if (!length || !height || *length < 10 || *length > 1500 || *height < 4 || *height > 400) return fault("size", tr("Type length x height in mm, like 58 x 16, or leave it blank."));
+        shape = BladeShape::knife(*length, *height, shape.thickness_mm);
+        // Set in from the blank's edge by what E18 asks of soft indents, but never past the middle of the blade.
+        shape.reading_line_mm = std::min(std::max(2.6, *height * 0.12), *height / 2);
+    }
+    const int planned = text("planned").toInt(&isNumber);
+    if (!isNumber || planned < 1 || planned > 10) return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
+    draft.plan[indexOf(Gate::quench)] = {profile->quench, planned};
+    draft.plan[indexOf(Gate::temper)] = {profile->temper, planned};
+    draft.minimum_tempers = profile->minimumTempers;
+    for (int i = 1; i <= count; ++i) draft.blades.push_back({markOf(text("marks"), i), shape, text("thickness").toStdString()});
+    return answer;
+}
+
+} // namespace rollcall

@@ -1,0 +1,91 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/blade_view.h"
+
+#include "core/measure/verification.h"
+#include "words/words.h"
+
+#include <QMouseEvent>
+
+namespace rollcall {
+
+BladeView::BladeView(const Document& document, ReadingStation& station, const Look& look, QWidget* parent)
+    : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    setObjectName(QStringLiteral("blade-view"));
+    setMinimumHeight(look.px(150));
+}
+
+void BladeView::refresh() {
+    m_picture = {};
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return update();
+    m_picture.shape = blade->shape;
+    m_picture.shape_known = blade->shape.outline.size() >= 3;
+    if (!m_picture.shape_known) m_picture.shape.outline = BladeShape::knife(100, 26, 1).outline;
+    const SpacingRule rule = m_station.spacing();
+    m_picture.keep_out_mm = rule.min_spacing_mm / 2;
+    m_picture.edge_distance_mm = rule.min_edge_mm;
+    const Verdict* verdict = m_document.verdict();
+    int number = 0;
+    for (const Reading& r : blade->readings) {
+        if (!r.spot) continue;
+        IndentMark mark{*r.spot, IndentMark::Kind::older, {}};
+        if (verdict != nullptr) {
+            const auto in = [&](const std::vector<std::string>& ids) { return std::find(ids.begin(), ids.end(), r.id) != ids.end(); };
+            if (in(verdict->standing)) mark = {*r.spot, IndentMark::Kind::current, QString::number(++number)};
+            else if (in(verdict->left_out)) mark = {*r.spot, IndentMark::Kind::leftOut, {}};
+        }
+        m_picture.indents.push_back(mark);
+    }
+    if (m_station.expectsReading() && m_picture.shape_known) {
+        m_picture.next = m_station.nextSpot();
+        m_picture.next_label = QString::number(number + 1);
+        if (m_picture.next) {
+            const SpotCheck check = m_station.checkNext();
+            m_picture.next_allowed = check.allowed;
+            m_picture.title = tr("Next spot %1 mm from the heel").arg(qRound(m_picture.next->x_mm));
+            m_picture.subtitle = check.nearest ? tr("%1 mm from the nearest indent, %2 needed").arg(check.nearest_mm, 0, 'f', 1).arg(rule.min_spacing_mm, 0, 'f', 1)
+                                               : tr("%1 mm from the edge, %2 needed").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+        } else {
+            m_picture.title = tr("No next spot");
+            m_picture.subtitle = m_station.noSpotReason();
+        }
+    }
+    setAccessibleName(m_picture.title + QStringLiteral(". ") + m_picture.subtitle);
+    update();
+}
+
+QPointF BladeView::pixelOf(const Spot& spot) const { return BladeScale::fitting(m_picture.shape, rect(), m_look).toPixel(spot); }
+
+void BladeView::mousePressEvent(QMouseEvent* event) {
+    if (m_station.mode() == ReadingStation::Mode::block || !m_picture.shape_known || !m_station.expectsReading()) return;
+    m_station.chooseSpot(BladeScale::fitting(m_picture.shape, rect(), m_look).toBlade(event->position()));
+}
+
+void BladeView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), m_look.palette.panel);
+    if (m_station.mode() == ReadingStation::Mode::block) return paintBlockHelp(painter);
+    if (m_document.blade() != nullptr) drawBlade(painter, rect(), m_picture, m_look);
+}
+
+void BladeView::paintBlockHelp(QPainter& painter) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    const Block& block = m_station.block();
+    const auto band = toleranceFor(m_document.tables(), block.scale, block.certified);
+    QStringList lines{tr("Clean block, anvil and indenter. Two readings, five are better."),
+                      tr("Indents at least 3 mm apart on the calibrated side."),
+                      tr("After a change of indenter or anvil discard two first.")};
+    if (band) {
+        lines << tr("Allowed at %1: error ± %2, spread %3").arg(words::hardness(block.certified)).arg(band->max_error, 0, 'f', 1).arg(band->max_repeatability, 0, 'f', 1)
+              << tr("(E18 table, line %1; your own copy of the standard governs)").arg(band->line);
+    }
+    int y = px(34);
+    for (const QString& line : lines) {
+        drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
+        y += px(30);
+    }
+}
+
+} // namespace rollcall

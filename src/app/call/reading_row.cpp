@@ -1,0 +1,107 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/reading_row.h"
+
+#include "words/words.h"
+
+#include <QStyleHints>
+#include <QGuiApplication>
+
+namespace rollcall {
+
+ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
+    : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    setObjectName(QStringLiteral("reading-row"));
+    setFixedHeight(look.px(172));
+}
+
+void ReadingRow::refresh() {
+    m_taken.clear();
+    m_number = 1;
+    if (m_station.mode() == ReadingStation::Mode::block) {
+        if (const Verification* run = m_station.run()) {
+            for (const double value : run->readings) m_taken.push_back({tr("Block %1").arg(m_number++), words::hardness(value), {}});
+        }
+    } else if (const Blade* blade = m_document.blade()) {
+        const Verdict* verdict = m_document.verdict();
+        const int cycle = lastTemper(*blade);
+        for (const Reading& r : blade->readings) {
+            if (r.gate != m_document.gate() || r.round != blade->round || (r.gate == Gate::temper && r.after_cycle.value_or(0) != cycle)) continue;
+            const bool leftOut = verdict != nullptr && std::find(verdict->left_out.begin(), verdict->left_out.end(), r.id) != verdict->left_out.end();
+            if (r.struck) m_taken.push_back({words::strikeName(r.struck->reason), words::hardness(r.value), tr("struck out")});
+            else if (leftOut) m_taken.push_back({tr("left out"), words::hardness(r.value), tr("left out")});
+            else m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
+        }
+    }
+    const QString state = m_station.typed().isEmpty() ? tr("nothing typed") : m_station.typed();
+    setAccessibleName(tr("Reading %1: %2. %3").arg(m_number).arg(state, m_station.message()));
+    update();
+}
+
+void ReadingRow::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), p.panel);
+    const QRect field(width() - px(280), px(4), px(280), px(136));
+    paintField(painter, field);
+    const QColor color = m_station.refused() ? p.fail : p.borderline;
+    const QString message = m_station.message();
+    if (!message.isEmpty()) drawText(painter, width(), px(162), elided(message, m_look.font(18, true), width()), m_look.font(18, true), color, Qt::AlignRight);
+
+    // The latest readings that fit, the oldest at the left.
+    const int cell = px(136);
+    const int room = std::max(1, (field.left() - px(8)) / cell);
+    const std::size_t first = m_taken.size() > static_cast<std::size_t>(room) ? m_taken.size() - static_cast<std::size_t>(room) : 0;
+    for (std::size_t i = first; i < m_taken.size(); ++i) {
+        const int x = static_cast<int>(i - first) * cell;
+        if (i > first) painter.fillRect(x - px(8), px(12), 1, px(120), p.hair);
+        const Taken& taken = m_taken[i];
+        const bool counts = taken.struck.isEmpty();
+        drawText(painter, x, px(30), elided(taken.label, m_look.font(16), cell - px(12)), m_look.font(16), p.muted);
+        drawText(painter, x - px(2), px(106), taken.value, m_look.font(52), counts ? p.ink : p.muted);
+        if (!counts) painter.fillRect(x, px(86), m_look.width(taken.value, 52), px(3), p.fail);
+    }
+    if (first > 0) drawText(painter, 0, px(136), tr("and %1 before").arg(first), m_look.font(14), p.muted);
+    if (m_taken.empty()) drawText(painter, 0, px(80), tr("No readings yet"), m_look.font(18), p.muted);
+}
+
+void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    const bool open = m_station.expectsReading();
+    const QColor frame = m_station.refused() ? p.fail : open ? p.primary : p.line;
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.fillRect(field, frame);
+    const int border = open ? 3 : 1;
+    painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
+    const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number) : tr("Reading %1").arg(m_number);
+    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Done"), m_look.font(16, true), open ? frame : p.muted);
+    drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted, Qt::AlignRight);
+
+    const QFont digits = m_look.font(104);
+    const int baseline = field.top() + px(122);
+    double x = field.left() + px(20);
+    const QString typed = m_station.typed();
+    if (!typed.isEmpty()) drawText(painter, x, baseline, typed, digits, m_station.refused() ? p.fail : p.ink);
+    if (!open || m_station.refused()) return;
+    x += QFontMetricsF(digits).horizontalAdvance(typed) + (typed.isEmpty() ? 0 : px(4));
+    painter.fillRect(qRound(x), baseline - px(70), 4, px(70), p.primary);
+    // Bars where digits still go: two, a point and one.
+    const int cells = std::max<int>(0, 3 - static_cast<int>(QString(typed).remove(QLatin1Char('.')).size()));
+    int bar = qRound(x) + px(8);
+    for (int i = 0; i < cells; ++i) {
+        const bool decimal = i == cells - 1;
+        if (decimal && !typed.contains(QLatin1Char('.')) && cells < 3) bar += px(14);
+        const int width = std::min(px(56), field.right() - px(14) - bar);
+        if (width > px(16)) painter.fillRect(bar, baseline, width, 4, i == 0 ? p.primary : p.line);
+        bar += px(66);
+        if (decimal) continue;
+        if (i == cells - 2 && cells == 3) {
+            painter.fillRect(bar, baseline - px(4), px(9), px(9), p.line);
+            bar += px(20);
+        }
+    }
+}
+
+} // namespace rollcall

@@ -1,0 +1,38 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/call/reading_station.h"
+#include "plot/look.h"
+
+#include <QWidget>
+
+namespace rollcall {
+
+/// Readings taken, large, and the field in which the next one is typed, larger.
+class ReadingRow : public QWidget {
+    Q_OBJECT
+
+public:
+    ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
+    void refresh();
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    struct Taken {
+        QString label;
+        QString value;
+        QString struck; ///< why it does not count; empty when it does
+    };
+    void paintField(QPainter& painter, const QRect& field) const;
+
+    const Document& m_document;
+    const ReadingStation& m_station;
+    const Look& m_look;
+    std::vector<Taken> m_taken;
+    int m_number = 1; ///< of the next reading
+};
+
+} // namespace rollcall

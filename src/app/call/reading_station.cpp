@@ -1,0 +1,409 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/reading_station.h"
+
+#include "app/call/typed_reading.h"
+#include "core/base/number.h"
+#include "core/measure/indent.h"
+#include "core/measure/statistics.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+constexpr double farOff = 5.0; // HRC from what is expected: asked for once
+}
+
+ReadingStation::ReadingStation(Document& document, QObject* parent) : QObject(parent), m_document(document) {
+    connect(&m_document, &Document::changed, this, [this] {
+        const Blade* blade = m_document.blade();
+        const std::string id = blade != nullptr ? blade->id : std::string();
+        if (id != m_blade || m_document.gate() != m_gate) forget(); // what was typed was meant for another blade
+        m_blade = id;
+        m_gate = m_document.gate();
+        emit changed();
+    });
+}
+
+void ReadingStation::forget() {
+    m_typed.clear();
+    m_message.clear();
+    m_refused = m_askedOnce = m_oneMore = false;
+    m_chosen.reset();
+}
+
+void ReadingStation::refuse(const QString& message) {
+    m_message = message;
+    m_refused = true;
+    emit changed();
+}
+
+bool ReadingStation::type(QChar key) {
+    const bool mark = key == QLatin1Char('.') || key == QLatin1Char(',');
+    if (!key.isDigit() && !mark) return false;
+    if (m_refused) { // nothing is cleared until the next key
+        m_typed.clear();
+        m_refused = false;
+        m_message.clear();
+        m_askedOnce = false;
+    }
+    if (m_mode == Mode::blade && !expectsReading()) {
+        const Verdict* verdict = m_document.verdict();
+        if (verdict == nullptr) return true;
+        m_message = verdict->state == State::excused ? tr("This blade is excused at this gate.") : tr("It has its readings. Enter: next blade. *: one more.");
+        emit changed();
+        return true;
+    }
+    m_message.clear();
+    m_askedOnce = false;
+    if (m_typed.size() < 5 && !(mark && (m_typed.contains(QLatin1Char('.')) || m_typed.isEmpty()))) m_typed += mark ? QLatin1Char('.') : key;
+    emit changed();
+    return true;
+}
+
+void ReadingStation::backspace() {
+    m_refused = m_askedOnce = false;
+    m_message.clear();
+    m_typed.chop(1);
+    emit changed();
+}
+
+void ReadingStation::clear() {
+    m_typed.clear();
+    m_refused = m_askedOnce = false;
+    m_message.clear();
+    emit changed();
+}
+
+bool ReadingStation::enter() {
+    if (m_logging) { // the reading before is not on disk yet: this Enter is done right after it
+        m_enterAgain = !m_typed.isEmpty();
+        return true;
+    }
+    if (m_typed.isEmpty()) return false;
+    const Tester* tester = m_document.tester();
+    if (tester == nullptr) {
+        emit testerNeeded();
+        return true;
+    }
+    const Result<RockwellScale> scale = m_document.tables().scale(m_mode == Mode::block ? m_block.scale : "HRC");
+    const Result<double> value = scale ? typedReading(m_typed.toStdString(), *scale) : Result<double>(scale.error());
+    if (!value) {
+        refuse(QString::fromStdString(value.error().text));
+        return true;
+    }
+    const std::optional<double> expectation = m_mode == Mode::block ? std::optional<double>(m_block.certified) : expected();
+    const double limit = m_mode == Mode::block ? 3.0 : farOff;
+    if (expectation && std::abs(*value - *expectation) > limit && !m_askedOnce) {
+        m_askedOnce = true;
+        m_message = tr("Far from %1. Enter again logs %2.").arg(words::hardness(*expectation), words::hardness(*value));
+        emit changed();
+        return true;
+    }
+    const QString text = m_typed;
+    if (m_mode == Mode::block) logBlock(*value, text);
+    else logBlade(*value, text);
+    return true;
+}
+
+void ReadingStation::logBlade(double value, const QString& text) {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return;
+    ReadingDraft draft;
+    draft.blade = blade->id;
+    draft.gate = m_document.gate();
+    draft.round = blade->round;
+    draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(*blade);
+    draft.value = value;
+    draft.as_entered = text.toStdString();
+    draft.resolution = m_document.tester()->resolution;
+    draft.spot = nextSpot();
+    draft.tester = m_document.tester()->id;
+    const QString what = tr("%1 logged on %2").arg(words::hardness(value), QString::fromStdString(blade->mark));
+    m_logging = true;
+    m_typed.clear();
+    m_message.clear();
+    m_askedOnce = m_oneMore = false;
+    m_chosen.reset();
+    emit changed();
+    m_document.perform(
+        [draft](Logbook& logbook) -> Result<Done> {
+            const auto id = logbook.logReading(draft);
+            if (!id) return id.error();
+            return Done{};
+        },
+        [this, what, text](const Result<Done>& done) {
+            m_logging = false;
+            if (done) emit logged(what);
+            else if (m_typed.isEmpty()) m_typed = text; // not stored: it stays typed
+            if (std::exchange(m_enterAgain, false) && done) enter();
+            emit changed();
+        });
+}
+
+void ReadingStation::logBlock(double value, const QString& text) {
+    m_logging = true;
+    m_typed.clear();
+    m_message.clear();
+    m_askedOnce = false;
+    emit changed();
+    auto run = std::make_shared<std::string>(m_run);
+    m_document.perform(
+        [run, value, text, tester = m_document.tester()->id, block = m_block.id](Logbook& logbook) -> Result<Done> {
+            return logbook.inOneTransaction([&]() -> Result<Done> {
+                if (run->empty()) {
+                    const auto begun = logbook.startVerification(tester, block);
+                    if (!begun) return begun.error();
+                    *run = *begun;
+                }
+                const auto id = logbook.logBlockReading(*run, value, text.toStdString());
+                if (!id) return id.error();
+                return Done{};
+            });
+        },
+        [this, run, value, text](const Result<Done>& done) {
+            m_logging = false;
+            if (done) {
+                m_run = *run;
+                emit logged(tr("%1 logged on the block").arg(words::hardness(value)));
+            } else {
+                m_typed = text;
+            }
+            if (std::exchange(m_enterAgain, false) && done) enter();
+            emit changed();
+        });
+}
+
+bool ReadingStation::expectsReading() const {
+    if (m_mode == Mode::block) return true;
+    const Verdict* verdict = m_document.verdict();
+    if (verdict == nullptr || verdict->state == State::excused) return false;
+    if (m_oneMore || verdict->taken < std::max(1, verdict->planned)) return true;
+    switch (verdict->next.act) {
+    case Act::readAgain:
+    case Act::mapReadings: return true;
+    default: return false;
+    }
+}
+
+void ReadingStation::askOneMore() {
+    const Verdict* verdict = m_document.verdict();
+    if (m_mode == Mode::block || verdict == nullptr || verdict->state == State::excused) return;
+    m_oneMore = true;
+    m_message.clear();
+    emit changed();
+}
+
+QString ReadingStation::lastReading() const {
+    if (m_mode == Mode::block) return run() != nullptr && !run()->readings.empty() ? words::hardness(run()->readings.back()) : QString();
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return {};
+    for (auto r = blade->readings.rbegin(); r != blade->readings.rend(); ++r) {
+        if (!r->struck && r->gate == m_document.gate() && r->round == blade->round) return words::hardness(r->value);
+    }
+    return {};
+}
+
+void ReadingStation::strikeLast(StrikeReason reason) {
+    std::string id;
+    if (m_mode == Mode::block) {
+        if (run() != nullptr && !run()->reading_ids.empty()) id = run()->reading_ids.back();
+    } else if (const Blade* blade = m_document.blade()) {
+        for (const Reading& r : blade->readings) {
+            if (!r.struck && r.gate == m_document.gate() && r.round == blade->round) id = r.id;
+        }
+    }
+    if (id.empty()) return;
+    m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeReading(id, reason, {}); },
+                       [this, reason](const Result<Done>& done) {
+                           if (done) emit logged(tr("struck out: %1").arg(words::strikeName(reason)));
+                       });
+}
+
+std::optional<double> ReadingStation::expected() const {
+    const Verdict* verdict = m_document.verdict();
+    if (verdict != nullptr && verdict->measurement) return verdict->measurement->mean;
+    std::vector<double> siblings;
+    for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i) {
+        const Verdict* other = m_document.verdict(static_cast<int>(i), m_document.gate());
+        if (other != nullptr && other->measurement) siblings.push_back(other->measurement->mean);
+    }
+    if (!siblings.empty()) return medianOf(siblings);
+    const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    if (window.low && window.high) return (*window.low + *window.high) / 2;
+    return window.low ? window.low : window.high;
+}
+
+std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
+    std::vector<Spot> spots;
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return spots;
+    const int cycle = lastTemper(*blade);
+    for (const Reading& r : blade->readings) {
+        const bool current = !r.struck && r.gate == m_document.gate() && r.round == blade->round && (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
+        if (r.spot && (withCurrent || !current)) spots.push_back(*r.spot);
+    }
+    return spots;
+}
+
+SpacingRule ReadingStation::spacing() const {
+    const double hardness = std::clamp(expected().value_or(60.0), 20.0, 68.0);
+    const Result<double> d = indentDiameter(m_document.tables(), "HRC", hardness);
+    return SpacingRule::forIndent(d ? *d : 0.5, m_document.batch().shop_spacing);
+}
+
+std::optional<Spot> ReadingStation::nextSpot() const {
+    const Blade* blade = m_document.blade();
+    if (m_chosen) return m_chosen;
+    if (blade == nullptr || blade->shape.outline.size() < 3) return std::nullopt;
+    const SpacingRule rule = spacing();
+    const Verdict* verdict = m_document.verdict();
+    const int planned = verdict != nullptr ? std::max(1, verdict->planned) : 3;
+    const std::vector<Spot> all = indents(true);
+    const std::vector<Spot> row = suggestSpots(blade->shape, indents(false), planned, rule).spots;
+    const double pitch = row.size() > 1 ? distance(row[0], row[1]) : 0;
+    // A place of the row is taken when a reading of this set lies nearer to it than half way to the next.
+    std::vector<Spot> current(all);
+    for (const Spot& old : indents(false)) std::erase(current, old);
+    for (const Spot& spot : row) {
+        const bool taken = std::any_of(current.begin(), current.end(), [&](const Spot& s) { return distance(s, spot) < pitch / 2; });
+        if (!taken && checkSpot(blade->shape, all, spot, rule).allowed) return spot;
+    }
+    const SuggestedSpots more = suggestSpots(blade->shape, all, 1, rule);
+    return more.spots.empty() ? std::nullopt : std::optional<Spot>(more.spots.front());
+}
+
+QString ReadingStation::noSpotReason() const {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || blade->shape.outline.size() < 3) return tr("place not known: outline missing");
+    return tr("no room left on the reading line");
+}
+
+SpotCheck ReadingStation::checkNext() const {
+    const std::optional<Spot> spot = nextSpot();
+    if (!spot) return {};
+    return checkSpot(m_document.blade()->shape, indents(true), *spot, spacing());
+}
+
+bool ReadingStation::chooseSpot(const Spot& spot) {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || blade->shape.outline.size() < 3 || m_mode == Mode::block) return false;
+    const SpacingRule rule = spacing();
+    const SpotCheck check = checkSpot(blade->shape, indents(true), spot, rule);
+    if (check.edge_mm < 0) return false; // not on the blade
+    if (!check.allowed) {
+        m_message = check.too_near_indent ? tr("Too near: %1 mm from an indent, %2 needed.").arg(check.nearest_mm, 0, 'f', 1).arg(rule.min_spacing_mm, 0, 'f', 1)
+                                          : tr("Too near: %1 mm from the edge, %2 needed.").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+        emit changed();
+        return false;
+    }
+    m_message.clear();
+    m_chosen = Spot{std::round(spot.x_mm * 10) / 10, std::round(spot.y_mm * 10) / 10};
+    emit changed();
+    return true;
+}
+
+void ReadingStation::moveSpot(double dx_mm, double dy_mm) {
+    const std::optional<Spot> from = nextSpot();
+    if (!from || m_mode == Mode::block) return;
+    const Blade* blade = m_document.blade();
+    const SpacingRule rule = spacing();
+    // Steps over what is too near to the next free place in that direction.
+    Spot spot = *from;
+    for (int step = 0; step < 400; ++step) {
+        spot = {spot.x_mm + dx_mm, spot.y_mm + dy_mm};
+        const SpotCheck check = checkSpot(blade->shape, indents(true), spot, rule);
+        if (check.edge_mm < 0) break;
+        if (check.allowed) {
+            chooseSpot(spot);
+            return;
+        }
+    }
+    m_message = tr("No free place further that way.");
+    emit changed();
+}
+
+VerificationBook::Found ReadingStation::verification() const {
+    const Tester* tester = m_document.tester();
+    if (tester == nullptr || !m_document.hasBatch()) return {};
+    Reading probe;
+    probe.tester = tester->id;
+    probe.indenter = tester->indenter;
+    probe.anvil = tester->anvil;
+    probe.value = std::clamp(expected().value_or(60.0), 20.0, 70.0);
+    probe.time = LogbookSeams::real().now();
+    return VerificationBook(m_document.batch(), m_document.tables()).standingFor(probe);
+}
+
+void ReadingStation::beginVerification(const Block& block) {
+    forget();
+    m_mode = Mode::block;
+    m_block = block;
+    m_run.clear();
+    emit changed();
+}
+
+void ReadingStation::leaveVerification() {
+    forget();
+    m_mode = Mode::blade;
+    m_run.clear();
+    emit changed();
+}
+
+const Verification* ReadingStation::run() const {
+    if (m_run.empty() || !m_document.hasBatch()) return nullptr;
+    for (const Verification& run : m_document.batch().verifications) {
+        if (run.id == m_run) return &run;
+    }
+    return nullptr;
+}
+
+int ReadingStation::failedRunsToday() const {
+    const Tester* tester = m_document.tester();
+    if (tester == nullptr || !m_document.hasBatch()) return 0;
+    const std::int64_t today = LogbookSeams::real().now().localDay();
+    int failed = 0;
+    const auto& runs = m_document.batch().verifications;
+    for (auto run = runs.rbegin(); run != runs.rend(); ++run) {
+        if (run->tester != tester->id || !run->time || run->time->localDay() != today) continue;
+        const auto answer = verifyTester(m_document.tables(), run->scale, run->certified, run->readings);
+        if (!answer || answer->ok) break;
+        ++failed;
+    }
+    return failed;
+}
+
+StationAct ReadingStation::act() const {
+    if (m_mode == Mode::block) {
+        const Verification* run = this->run();
+        if (run == nullptr || run->readings.size() < 2) return StationAct::typeReading;
+        const auto answer = verifyTester(m_document.tables(), run->scale, run->certified, run->readings);
+        if (answer && answer->ok) return StationAct::finishVerification;
+        return failedRunsToday() >= 2 ? StationAct::finishVerification : StationAct::repeatVerification;
+    }
+    const Verdict* verdict = m_document.verdict();
+    if (verdict == nullptr) return StationAct::overview;
+    if (m_oneMore) return StationAct::typeReading;
+    if (!m_typed.isEmpty()) return StationAct::typeReading;
+    const bool reads = verdict->next.act == Act::takeReadings || verdict->next.act == Act::readAgain || verdict->next.act == Act::mapReadings;
+    if (reads && verification().standing != VerificationBook::Standing::good) return StationAct::verify;
+    switch (verdict->next.act) {
+    case Act::takeReadings:
+    case Act::readAgain:
+    case Act::mapReadings: return StationAct::typeReading;
+    case Act::verifyTester:
+    case Act::verifyOnHarderBlock: return verification().standing == VerificationBook::Standing::good ? StationAct::oneMore : StationAct::verify;
+    case Act::logTemper: return StationAct::logTemper;
+    case Act::temperAgain: return StationAct::temperAgain;
+    case Act::falseSoftness:
+    case Act::clearConflict:
+    case Act::readThicker: return StationAct::oneMore;
+    case Act::setWindow: return StationAct::setLimits;
+    default: return StationAct::callNext;
+    }
+}
+
+} // namespace rollcall

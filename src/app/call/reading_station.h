@@ -1,0 +1,101 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shared/document.h"
+#include "core/judge/standing.h"
+
+#include <QObject>
+#include <QString>
+#include <optional>
+
+namespace rollcall {
+
+/// What the reading station asks for next.
+enum class StationAct {
+    typeReading, verify, finishVerification, repeatVerification, logTemper, temperAgain, oneMore, callNext, overview, setLimits, reharden, nothing
+};
+
+/// The reading station's state: what is being typed, where the next indent goes, whether a blade or a block is
+/// read. Knows no widget; readings enter here from keys today and may enter from a wire.
+class ReadingStation : public QObject {
+    Q_OBJECT
+
+public:
+    explicit ReadingStation(Document& document, QObject* parent = nullptr);
+
+    enum class Mode { blade, block };
+    Mode mode() const { return m_mode; }
+    const QString& typed() const { return m_typed; }
+    /// One line under the field: what was refused and what to do; empty when all is well.
+    const QString& message() const { return m_message; }
+    bool refused() const { return m_refused; }
+
+    /// A digit or decimal mark; anything else is ignored. False when it was not taken.
+    bool type(QChar key);
+    void backspace();
+    void clear();
+    /// Logs what is typed. False when nothing is typed: then Enter means the primary act.
+    bool enter();
+
+    /// Whether the blade in hand may be read without asking for one more.
+    bool expectsReading() const;
+    /// `*`: one more reading than planned on this blade.
+    void askOneMore();
+    void strikeLast(StrikeReason reason);
+    /// The reading that strikeLast() would strike out; empty when there is none.
+    QString lastReading() const;
+
+    /// Where the next indent goes: the chosen spot, else the suggested one; none when places are not known or
+    /// there is no room.
+    std::optional<Spot> nextSpot() const;
+    SpotCheck checkNext() const;
+    SpacingRule spacing() const;
+    /// Why there is no suggested spot; empty when there is one.
+    QString noSpotReason() const;
+    /// Chooses a spot; refused with the distance when it breaks the rule.
+    bool chooseSpot(const Spot& spot);
+    void moveSpot(double dx_mm, double dy_mm);
+
+    /// The tester's verification as it stands now for work at this hardness.
+    VerificationBook::Found verification() const;
+    void beginVerification(const Block& block);
+    void leaveVerification();
+    const Block& block() const { return m_block; }
+    /// The run in hand; null before its first reading.
+    const Verification* run() const;
+    /// Runs of this tester that failed today, counted back from the last.
+    int failedRunsToday() const;
+
+    StationAct act() const;
+
+signals:
+    void changed();
+    void logged(const QString& what);
+    void testerNeeded();
+
+private:
+    void refuse(const QString& message);
+    void logBlade(double value, const QString& text);
+    void logBlock(double value, const QString& text);
+    std::optional<double> expected() const;
+    std::vector<Spot> indents(bool withCurrent) const;
+    void forget();
+
+    Document& m_document;
+    Mode m_mode = Mode::blade;
+    Block m_block;
+    std::string m_run;
+    std::string m_blade; ///< for which the typing is meant
+    Gate m_gate = Gate::temper;
+    QString m_typed;
+    QString m_message;
+    std::optional<Spot> m_chosen;
+    bool m_refused = false;
+    bool m_askedOnce = false; ///< a number far off was asked for; the next Enter takes it
+    bool m_oneMore = false;
+    bool m_logging = false;
+    bool m_enterAgain = false;
+};
+
+} // namespace rollcall

@@ -1,0 +1,33 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/call/reading_station.h"
+#include "plot/rule.h"
+
+#include <QWidget>
+
+namespace rollcall {
+
+/// The large rule under the reading row: the blade's readings against its window, or the block's against its value.
+class RuleView : public QWidget {
+    Q_OBJECT
+
+public:
+    RuleView(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
+    void refresh();
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    RuleData bladeData() const;
+    RuleData blockData() const;
+
+    const Document& m_document;
+    const ReadingStation& m_station;
+    const Look& m_look;
+    RuleData m_data;
+};
+
+} // namespace rollcall

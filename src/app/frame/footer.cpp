@@ -1,0 +1,104 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/footer.h"
+
+#include "core/judge/agenda.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <QDateTime>
+#include <QLocale>
+
+namespace rollcall {
+
+Footer::Footer(const Document& document, const Look& look, QWidget* parent) : QWidget(parent), m_document(document), m_look(look) {
+    setObjectName(QStringLiteral("now-line"));
+    setFixedHeight(look.px(48));
+    m_clock.setInterval(20000);
+    connect(&m_clock, &QTimer::timeout, this, qOverload<>(&QWidget::update));
+    m_clock.start();
+}
+
+QString Footer::nowText() const {
+    if (!m_document.isOpen()) return tr("No logbook is open. F10, O: open one");
+    if (!m_document.readOnlyReason().isEmpty()) return tr("For reading only: %1").arg(m_document.readOnlyReason());
+    if (!m_document.hasBatch()) return tr("Now: press N for the first batch");
+    QStringList parts;
+    const Batch& batch = m_document.batch();
+    const std::vector<Task> tasks = agenda(batch, m_document.state().verdicts);
+    const auto describe = [](const QString& mark, Act act) {
+        switch (act) {
+        case Act::takeReadings: return QObject::tr("read %1").arg(mark);
+        case Act::readAgain: return QObject::tr("read %1 again").arg(mark);
+        case Act::mapReadings: return QObject::tr("map %1").arg(mark);
+        case Act::verifyTester:
+        case Act::verifyOnHarderBlock: return QObject::tr("verify the tester for %1").arg(mark);
+        case Act::logTemper:
+        case Act::temperAgain: return QObject::tr("temper %1 again").arg(mark);
+        case Act::falseSoftness: return QObject::tr("%1 is soft: read on clean metal").arg(mark);
+        case Act::backToSteel: return QObject::tr("%1: back to Steel").arg(mark);
+        case Act::setWindow: return QObject::tr("%1: set the limits").arg(mark);
+        default: return QObject::tr("%1: you decide").arg(mark);
+        }
+    };
+    if (!tasks.empty()) {
+        parts << tr("Now: %1").arg(describe(QString::fromStdString(batch.blades[tasks.front().blade].mark), tasks.front().next.act));
+    } else {
+        parts << tr("Now: %1 has answered").arg(QString::fromStdString(batch.name));
+    }
+    for (const auto& [name, task] : m_document.state().elsewhere) {
+        parts << tr("%1: %2").arg(QString::fromStdString(name), describe(QString::fromStdString(m_document.state().elsewhere_marks.at(name)), task.next.act));
+    }
+    return parts.join(QStringLiteral("   ·   "));
+}
+
+void Footer::refresh() {
+    m_now = nowText();
+    setAccessibleName(text());
+    update();
+}
+
+void Footer::say(const QString& message, bool trouble) {
+    m_message = message;
+    m_trouble = trouble;
+    setAccessibleName(message);
+    update();
+}
+
+void Footer::hush() {
+    if (m_message.isEmpty()) return;
+    m_message.clear();
+    refresh();
+}
+
+void Footer::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), p.paper);
+    painter.fillRect(0, 0, width(), 1, p.line);
+    const int centre = height() / 2;
+    int x = width() - px(16);
+    const auto right = [&](const QString& text, const QString& key) {
+        if (!text.isEmpty()) {
+            drawText(painter, x, centre + px(5), text, m_look.font(14), p.muted, Qt::AlignRight);
+            x -= m_look.width(text, 14) + px(8);
+        }
+        if (!key.isEmpty()) {
+            x -= keyCapWidth(key, m_look);
+            drawKeyCap(painter, x, centre, key, m_look, p.muted);
+            x -= px(16);
+        } else {
+            x -= px(8);
+        }
+    };
+    right(QLocale().toString(QDateTime::currentDateTime(), QStringLiteral("ddd HH:mm")), {});
+    right(tr("help"), QStringLiteral("F1"));
+    right(tr("menu"), QStringLiteral("F10"));
+    right(m_document.person().isEmpty() ? tr("who?") : m_document.person(), QStringLiteral("F11"));
+    const bool trouble = !m_message.isEmpty() && m_trouble;
+    const QFont font = m_look.font(20, true);
+    drawText(painter, px(16), centre + px(7), elided(text(), font, x - px(32)), font, trouble ? p.fail : p.ink);
+}
+
+} // namespace rollcall

@@ -1,0 +1,152 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/gate_track.h"
+
+#include "app/shared/buttons.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <QHBoxLayout>
+
+namespace rollcall {
+
+GateCell::GateCell(Gate gate, const Document& document, const Look& look, QWidget* parent)
+    : QAbstractButton(parent), m_gate(gate), m_document(document), m_look(look) {
+    setText(words::gateName(gate));
+    setObjectName(QStringLiteral("gate-") + QString::fromLatin1(storedName(gate)));
+    setFocusPolicy(Qt::TabFocus);
+    setFixedSize(sizeHint());
+}
+
+QSize GateCell::sizeHint() const { return {m_look.px(136), m_look.px(88)}; }
+
+void GateCell::refresh(bool open) {
+    m_open = open;
+    const bool required = m_document.hasBatch() && m_document.batch().planOf(m_gate).required;
+    setEnabled(required);
+    setToolTip(required ? QString() : tr("%1 is not asked in this batch").arg(text()));
+    update();
+}
+
+void GateCell::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), m_open ? p.panel : p.paper);
+    painter.fillRect(0, 0, 1, height(), p.hair);
+    painter.fillRect(0, height() - 1, width(), 1, p.hair);
+    if (m_open) painter.fillRect(0, height() - px(4), width(), px(4), p.primary);
+
+    int answered = 0;
+    int asked = 0;
+    bool begun = false;
+    std::vector<const Verdict*> verdicts;
+    if (m_document.hasBatch()) {
+        for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i) {
+            const Verdict* verdict = m_document.verdict(static_cast<int>(i), m_gate);
+            if (verdict == nullptr) continue;
+            verdicts.push_back(verdict);
+            if (verdict->state == State::excused) continue;
+            ++asked;
+            if (verdict->state != State::notYet) ++answered;
+            begun = begun || verdict->taken > 0;
+        }
+    }
+    drawText(painter, px(14), px(30), text(), m_look.font(18, m_open), begun || m_open ? p.ink : p.muted);
+    if (verdicts.empty()) {
+        drawText(painter, px(14), px(62), tr("not asked"), m_look.font(14), p.muted);
+        return;
+    }
+    drawText(painter, px(122), px(30), QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(16), begun ? p.ink : p.muted, Qt::AlignRight);
+    const int base = px(72);
+    const double pitch = std::min(12.0, 104.0 / static_cast<double>(verdicts.size())) * m_look.factor;
+    const int lineWidth = std::max(px(8), qRound(pitch * static_cast<double>(verdicts.size()) - px(4)));
+    painter.fillRect(px(16), base, lineWidth, begun ? 2 : 1, begun ? p.ink : p.line);
+    for (std::size_t i = 0; i < verdicts.size(); ++i) {
+        const int x = px(20) + qRound(pitch * static_cast<double>(i));
+        const Verdict& verdict = *verdicts[i];
+        const bool calling = m_open && static_cast<int>(i) == m_document.bladeIndex() && verdict.state == State::notYet;
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        if (calling) {
+            painter.fillRect(x - 1, base - px(12), 3, px(12), p.primary);
+            continue;
+        }
+        const QColor color = p.number(verdict.state);
+        switch (verdict.state) {
+        case State::pass: painter.fillRect(x - 1, base - px(20), 3, px(20), p.ink); break;
+        case State::borderline:
+        case State::fail:
+            painter.fillRect(x - 1, base - px(16), 3, px(16), color);
+            drawVerdictGlyph(painter, x - px(5), base - px(24), px(10), verdict.state, m_look, m_open ? p.panel : p.paper);
+            break;
+        case State::notYet: painter.fillRect(x, base - px(7), 1, px(7), p.line); break;
+        case State::excused: painter.fillRect(x - 3, base - px(5), px(7), 2, p.muted); break;
+        }
+    }
+    paintFocus(painter, *this, m_look);
+}
+
+BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent) : QAbstractButton(parent), m_document(document), m_look(look) {
+    setObjectName(QStringLiteral("batch-cell"));
+    setFocusPolicy(Qt::TabFocus);
+    setFixedSize(look.px(328), look.px(88));
+}
+
+void BatchCell::refresh(bool open) {
+    m_open = open;
+    setText(m_document.hasBatch() ? QString::fromStdString(m_document.batch().name) : tr("No batch yet"));
+    update();
+}
+
+void BatchCell::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), m_open ? p.panel : p.paper);
+    painter.fillRect(0, height() - 1, width(), 1, p.hair);
+    if (m_open) painter.fillRect(0, height() - px(4), width(), px(4), p.primary);
+    const int room = width() - px(28);
+    drawText(painter, px(16), px(31), elided(text(), m_look.font(22, true), room), m_look.font(22, true), p.ink);
+    if (m_document.hasBatch()) {
+        const Batch& batch = m_document.batch();
+        QStringList parts;
+        parts << (batch.purpose.empty() ? tr("%1 blades").arg(batch.blades.size())
+                                        : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
+        if (!batch.grade.empty()) parts << QString::fromStdString(batch.grade);
+        if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0) parts << tr("%1 mm").arg(words::millimetres(batch.blades.front().shape.thickness_mm));
+        drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room), m_look.font(14), p.muted);
+        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(batch.window)), m_look.font(14), p.muted);
+    } else {
+        drawText(painter, px(16), px(54), tr("F10, N: new batch"), m_look.font(14), p.muted);
+    }
+    paintFocus(painter, *this, m_look);
+}
+
+GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent) : QWidget(parent), m_look(look), m_batch(new BatchCell(document, look)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(m_batch);
+    connect(m_batch, &QAbstractButton::clicked, this, &GateTrack::batchClicked);
+    for (const Gate gate : allGates) {
+        auto* cell = new GateCell(gate, document, look);
+        connect(cell, &QAbstractButton::clicked, this, [this, gate] { emit gateClicked(gate); });
+        row->addWidget(cell);
+        m_cells.push_back(cell);
+    }
+    row->addStretch();
+    setFixedHeight(look.px(88));
+}
+
+void GateTrack::refresh(std::optional<Gate> open) {
+    m_batch->refresh(!open.has_value());
+    for (std::size_t i = 0; i < m_cells.size(); ++i) m_cells[i]->refresh(open == allGates[i]);
+}
+
+void GateTrack::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), m_look.palette.paper);
+    painter.fillRect(0, height() - 1, width(), 1, m_look.palette.hair);
+}
+
+} // namespace rollcall

@@ -1,0 +1,72 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shared/document.h"
+#include "plot/look.h"
+
+#include <QAbstractButton>
+#include <QWidget>
+#include <vector>
+
+namespace rollcall {
+
+/// One gate of the track: its name, how many blades have answered, and a tick for every blade.
+class GateCell : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    GateCell(Gate gate, const Document& document, const Look& look, QWidget* parent = nullptr);
+    void refresh(bool open);
+    QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    Gate m_gate;
+    const Document& m_document;
+    const Look& m_look;
+    bool m_open = false;
+};
+
+/// The cell at the left of the track: the batch in hand. Opens the overview; its menu leads everywhere else.
+class BatchCell : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    BatchCell(const Document& document, const Look& look, QWidget* parent = nullptr);
+    void refresh(bool open);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Document& m_document;
+    const Look& m_look;
+    bool m_open = false;
+};
+
+/// Batch cell and seven gates.
+class GateTrack : public QWidget {
+    Q_OBJECT
+
+public:
+    GateTrack(const Document& document, const Look& look, QWidget* parent = nullptr);
+    /// The open gate; none when the overview is open.
+    void refresh(std::optional<Gate> open);
+
+signals:
+    void batchClicked();
+    void gateClicked(rollcall::Gate gate);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+    BatchCell* m_batch;
+    std::vector<GateCell*> m_cells;
+};
+
+} // namespace rollcall

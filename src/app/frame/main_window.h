@@ -1,0 +1,74 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/frame/shop_actions.h"
+#include "app/shared/command.h"
+#include "app/shared/document.h"
+#include "plot/look.h"
+
+#include <QWidget>
+
+class QStackedWidget;
+
+namespace rollcall {
+
+class CallBench;
+class Footer;
+class GateTrack;
+class OverviewBench;
+class Roll;
+class VerdictColumn;
+
+/// The one window: gate track, roll, bench, verdict column and Now line. Wires them; computes nothing.
+class MainWindow : public QWidget {
+    Q_OBJECT
+
+public:
+    MainWindow(Document& document, Look look, Seams seams);
+    ~MainWindow() override;
+
+    void openGate(Gate gate);
+    void openOverview();
+    /// Other colours or another text size: the window is laid out anew.
+    void setLook(const Look& look);
+    const Look& look() const { return m_look; }
+    const Commands& commands() const { return m_commands; }
+    ReadingStation& station() { return m_station; }
+    ShopActions& actions() { return *m_actions; }
+    bool overviewOpen() const { return m_overviewOpen; }
+
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void build();
+    void refresh();
+    void makeCommands();
+    bool handleKey(QKeyEvent* event);
+    bool handleStationKey(QKeyEvent* event);
+    void act();
+    void callNext();
+    void stepBlade(int by);
+    void showMenu();
+    void showHelp();
+
+    Document& m_document;
+    Look m_look;
+    ReadingStation m_station;
+    ShopActions* m_actions;
+    Commands m_commands;
+    bool m_overviewOpen = true;
+    QWidget* m_content = nullptr;
+    GateTrack* m_track = nullptr;
+    Roll* m_roll = nullptr;
+    QStackedWidget* m_stack = nullptr;
+    OverviewBench* m_overview = nullptr;
+    CallBench* m_call = nullptr;
+    VerdictColumn* m_column = nullptr;
+    Footer* m_footer = nullptr;
+};
+
+} // namespace rollcall

@@ -1,0 +1,190 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/verdict_column.h"
+
+#include "app/shared/buttons.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <QScrollBar>
+#include <QStandardItemModel>
+#include <QStyledItemDelegate>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int toneRole = Qt::UserRole + 1;
+constexpr int hazardRole = Qt::UserRole + 2;
+
+class ReasonDelegate : public QStyledItemDelegate {
+public:
+    ReasonDelegate(const Look& look, QObject* parent) : QStyledItemDelegate(parent), m_look(look) {}
+
+    QRect textRect(int width, const QString& text) const {
+        return QFontMetrics(m_look.font(16)).boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, text);
+    }
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        // Room for the scroll bar is always kept, so that its coming does not change the heights.
+        const int width = (option.widget != nullptr ? option.widget->width() : option.rect.width()) - m_look.px(10);
+        return {width, std::max(m_look.px(26), textRect(width, index.data().toString()).height() + m_look.px(7))};
+    }
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Palette& p = m_look.palette;
+        const int y = option.rect.top() + m_look.px(3);
+        if (option.state & QStyle::State_HasFocus) painter->fillRect(option.rect, p.panel);
+        const auto tone = static_cast<Tone>(index.data(toneRole).toInt());
+        if (index.data(hazardRole).toBool()) drawCautionGlyph(*painter, option.rect.left(), y, m_look.px(18), p.ink);
+        else drawToneGlyph(*painter, option.rect.left(), y, m_look.px(18), tone, m_look, p.paper);
+        painter->setFont(m_look.font(16));
+        painter->setPen(tone == Tone::unseen ? p.muted : p.ink);
+        painter->drawText(option.rect.adjusted(m_look.px(28), m_look.px(1), m_look.px(2), 0), Qt::TextWordWrap, index.data().toString());
+    }
+
+private:
+    const Look& m_look;
+};
+
+} // namespace
+
+std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict) {
+    std::vector<ColumnContent::Line> lines;
+    QStringList unseen;
+    for (const Reason& reason : verdict.reasons) {
+        const QString rule = QString::fromStdString(reason.rule);
+        if (reason.fact == Fact::notLookedAt) {
+            const QString sentence = words::sentence(reason);
+            unseen << sentence.left(sentence.indexOf(QLatin1Char(':')));
+            continue;
+        }
+        lines.push_back({reason.tone, words::sentence(reason), rule, false});
+    }
+    if (!unseen.isEmpty()) lines.push_back({Tone::unseen, QObject::tr("Not looked at: %1").arg(unseen.join(QStringLiteral(", "))), QStringLiteral("record"), false});
+    return lines;
+}
+
+ReasonList::ReasonList(const Look& look, QWidget* parent) : QListView(parent), m_look(look), m_model(new QStandardItemModel(this)) {
+    setModel(m_model);
+    setItemDelegate(new ReasonDelegate(look, this));
+    setFrameShape(QFrame::NoFrame);
+    setSelectionMode(QAbstractItemView::NoSelection);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setResizeMode(QListView::Adjust);
+    setFocusPolicy(Qt::TabFocus);
+}
+
+void ReasonList::show(const std::vector<ColumnContent::Line>& lines) {
+    m_model->clear();
+    for (const ColumnContent::Line& line : lines) {
+        auto* item = new QStandardItem(line.text);
+        item->setData(static_cast<int>(line.tone), toneRole);
+        item->setData(line.hazard, hazardRole);
+        if (!line.rule.isEmpty()) item->setToolTip(tr("Rule %1. W shows why").arg(line.rule));
+        m_model->appendRow(item);
+    }
+    scrollToTop();
+}
+
+void ReasonList::resizeEvent(QResizeEvent* event) {
+    QListView::resizeEvent(event);
+    doItemsLayout(); // heights depend on the width
+}
+
+int ReasonList::heightFor(int width) const {
+    const ReasonDelegate delegate(m_look, nullptr);
+    int height = 0;
+    for (int i = 0; i < m_model->rowCount(); ++i) {
+        height += std::max(m_look.px(26), delegate.textRect(width - m_look.px(10), m_model->item(i)->text()).height() + m_look.px(7));
+    }
+    return height;
+}
+
+VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
+    : QWidget(parent), m_look(look), m_reasons(new ReasonList(look, this)), m_below(new ReasonList(look, this)), m_primary(new PrimaryButton(look, this)),
+      m_left(new SideButton({}, {}, look, this)), m_right(new SideButton({}, {}, look, this)) {
+    setObjectName(QStringLiteral("verdict-column"));
+    m_reasons->setObjectName(QStringLiteral("reasons"));
+    m_reasons->setAccessibleName(tr("Reasons"));
+    m_below->setObjectName(QStringLiteral("below"));
+    m_below->setAccessibleName(tr("Next and cautions"));
+    m_left->setObjectName(QStringLiteral("left"));
+    m_right->setObjectName(QStringLiteral("right"));
+    setFixedWidth(look.px(344));
+    connect(m_primary, &QAbstractButton::clicked, this, &VerdictColumn::acted);
+    connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);
+    connect(m_right, &QAbstractButton::clicked, this, &VerdictColumn::rightClicked);
+    connect(m_reasons, &QListView::clicked, this, &VerdictColumn::whyAsked);
+}
+
+void VerdictColumn::show(const ColumnContent& content) {
+    m_content = content;
+    setAccessibleName(content.caption + QStringLiteral(": ") + content.word + QStringLiteral(". ") + content.sub);
+    m_reasons->show(content.lines);
+    m_below->show(content.below);
+    m_primary->show(content.act, content.detail, content.key);
+    m_primary->setEnabled(content.act_enabled);
+    const auto side = [](SideButton* button, const QString& text, const QString& key) {
+        button->setText(text);
+        button->setKey(key);
+        button->setVisible(!text.isEmpty());
+    };
+    side(m_left, content.left, content.left_key);
+    side(m_right, content.right, content.right_key);
+    resizeEvent(nullptr);
+    update();
+}
+
+int VerdictColumn::headHeight() const { return m_look.px(m_content.numbers.empty() ? 150 : 234); }
+
+void VerdictColumn::resizeEvent(QResizeEvent*) {
+    const auto px = [&](int v) { return m_look.px(v); };
+    const int left = px(24);
+    const int width = this->width() - px(48);
+    const int belowHeight = std::clamp(m_below->heightFor(width), px(20), std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24 + 150)));
+    const int below = height() - belowHeight - px(6);
+    const int sides = below - px(40) - px(14);
+    const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
+    const int primary = (hasSides ? sides : below - px(4)) - px(72) - px(10);
+    const bool hasPrimary = !m_content.act.isEmpty();
+    m_below->setGeometry(left, below, width, belowHeight);
+    m_left->setGeometry(left, sides, (width - px(8)) / 2, px(40));
+    m_right->setGeometry(left + (width + px(8)) / 2, sides, (width - px(8)) / 2, px(40));
+    m_primary->setGeometry(left, primary, width, px(72));
+    const int end = hasPrimary ? primary : hasSides ? sides : below;
+    m_reasons->setGeometry(left, headHeight(), width, std::max(px(30), end - headHeight() - px(8)));
+}
+
+void VerdictColumn::mouseReleaseEvent(QMouseEvent*) { emit whyAsked(); }
+
+void VerdictColumn::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), p.paper);
+    painter.fillRect(0, 0, 1, height(), p.hair);
+    const int left = px(24);
+    const int width = this->width() - px(48);
+    drawText(painter, left, px(32), elided(m_content.caption, m_look.font(16), width), m_look.font(16), p.muted);
+    if (m_content.word.isEmpty()) return;
+    drawVerdictGlyph(painter, left - 3, px(44), px(54), m_content.state, m_look, p.paper);
+    const bool coloured = m_content.state == State::pass || m_content.state == State::borderline || m_content.state == State::fail;
+    int size = 40;
+    while (size > 24 && m_look.width(m_content.word, size, true) > width - px(64)) size -= 2;
+    drawText(painter, left + px(64), px(86), m_content.word, m_look.font(size, true), coloured ? p.of(m_content.state) : p.ink);
+    drawText(painter, left, px(124), elided(m_content.sub, m_look.font(18), width), m_look.font(18), p.ink);
+    painter.fillRect(left, px(142), width, 1, p.hair);
+    if (m_content.numbers.empty()) return;
+    int x = left;
+    for (const ColumnContent::Number& number : m_content.numbers) {
+        const QColor color = number.coloured ? p.number(m_content.state) : p.ink;
+        drawText(painter, x, px(168), number.label, m_look.font(16), p.muted);
+        drawText(painter, x, px(210), number.value, m_look.font(40, true), color);
+        drawText(painter, x + m_look.width(number.value, 40, true) + px(8), px(210), number.beside, m_look.font(16), p.muted);
+        x += px(164);
+    }
+    painter.fillRect(left, px(226), width, 1, p.hair);
+}
+
+} // namespace rollcall

@@ -1,0 +1,95 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/main_window.h"
+#include "app/shared/document.h"
+#include "app/tour.h"
+#include "demo/demo.h"
+#include "words/data_folder.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDateTime>
+#include <QDir>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTimer>
+#include <cstdio>
+
+namespace {
+
+int fail(const QString& message) {
+    std::fprintf(stderr, "rollcall: %s\n", qPrintable(message));
+    return 1;
+}
+
+// The demo is played with on a private copy, made anew on every start.
+QString freshDemo() {
+    const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+    QDir().mkpath(folder);
+    const QString path = folder + QStringLiteral("/demo-%1.rollcall").arg(QCoreApplication::applicationPid());
+    QFile::remove(path);
+    return path;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication::setOrganizationName(QStringLiteral("rollcall"));
+    QApplication::setApplicationName(QStringLiteral("rollcall"));
+    const QApplication application(argc, argv);
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Hardness quality control for a knifemaker's batches"));
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("logbook to open; made when it does not exist"), QStringLiteral("[FILE]"));
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Play with a private copy of the demo logbook."));
+    const QCommandLineOption tour(QStringLiteral("tour"), QStringLiteral("Write pictures of the main views into a folder and leave."), QStringLiteral("DIR"));
+    const QCommandLineOption once(QStringLiteral("first-paint"), QStringLiteral("Leave after the first paint; for measuring the start."));
+    const QCommandLineOption today(QStringLiteral("today"), QStringLiteral("Day of the demo, for pictures that do not change."), QStringLiteral("DATE"));
+    parser.addOptions({demo, tour, once, today});
+    parser.addHelpOption();
+    parser.process(application);
+
+    const QString data = rollcall::dataFolder();
+    if (!rollcall::loadFonts(data + QStringLiteral("/fonts"))) return fail(QStringLiteral("the typefaces in %1/fonts are missing").arg(data));
+    auto tables = rollcall::Tables::load((data + QStringLiteral("/tables")).toStdString());
+    if (!tables) return fail(QString::fromStdString(tables.error().message()));
+
+    const bool play = parser.isSet(demo) || parser.isSet(tour);
+    QString path = parser.positionalArguments().value(0);
+    if (play) {
+        path = freshDemo();
+        const QDateTime now = QDateTime::currentDateTime();
+        rollcall::DemoOptions options;
+        options.today = {now.toMSecsSinceEpoch(), now.offsetFromUtc() / 60};
+        if (const auto written = rollcall::writeDemo(path, options); !written) return fail(QString::fromStdString(written.error().message()));
+    } else if (path.isEmpty()) {
+        const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+        QDir().mkpath(folder);
+        path = QSettings().value(QStringLiteral("logbook"), folder + QStringLiteral("/shop.rollcall")).toString();
+    }
+
+    int result = 0;
+    {
+        rollcall::Document document(std::move(tables).value());
+        rollcall::Look look;
+        look.factor = qBound(0.8, QSettings().value(QStringLiteral("text-size"), 1.0).toDouble(), 2.0);
+        if (QSettings().value(QStringLiteral("dark"), false).toBool() && !parser.isSet(tour)) look.palette = rollcall::Palette::darkOne();
+        rollcall::MainWindow window(document, look, rollcall::Seams::real());
+        window.resize(1280, 800);
+        window.actions().openPath(path, !QFile::exists(path));
+        if (parser.isSet(tour)) {
+            QTimer::singleShot(0, &window, [&] {
+                while (!document.isOpen()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
+                QCoreApplication::exit(rollcall::writeTour(window, document, parser.value(tour)) ? 0 : 1);
+            });
+        } else {
+            if (!play) QSettings().setValue(QStringLiteral("logbook"), path);
+            window.show();
+        }
+        if (parser.isSet(once)) {
+            QObject::connect(&document, &rollcall::Document::changed, &window, [&] { QTimer::singleShot(0, &window, [&] { window.repaint(); QCoreApplication::quit(); }); });
+        }
+        result = QApplication::exec();
+    }
+    if (play) QFile::remove(path);
+    return result;
+}

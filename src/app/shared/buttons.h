@@ -1,0 +1,66 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "plot/look.h"
+
+#include <QAbstractButton>
+
+namespace rollcall {
+
+/// The one loud button of a screen: what to do, with what, and the key that does it.
+class PrimaryButton : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    explicit PrimaryButton(const Look& look, QWidget* parent = nullptr);
+    void show(const QString& act, const QString& detail, const QString& key);
+    QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+    QString m_detail;
+    QString m_key;
+};
+
+/// A quiet button with its key: 40 px tall, one hairline frame.
+class SideButton : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    SideButton(const QString& text, const QString& key, const Look& look, QWidget* parent = nullptr);
+    void setKey(const QString& key);
+    QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+    QString m_key;
+};
+
+/// A row of a list of choices: key cap, what it does, and a muted second line.
+class RowButton : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    RowButton(const QString& key, const QString& text, const QString& detail, const Look& look, QWidget* parent = nullptr);
+    QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+    QString m_key;
+    QString m_detail;
+};
+
+/// Focus ring of a control, inside its own rectangle.
+void paintFocus(QPainter& painter, const QWidget& widget, const Look& look);
+
+} // namespace rollcall

@@ -1,0 +1,101 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shared/choice_dialog.h"
+
+#include "app/shared/buttons.h"
+
+#include <QKeyEvent>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace rollcall {
+
+ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices, const Look& look, QWidget* parent)
+    : QDialog(parent), m_choices(std::move(choices)) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(title);
+    setObjectName(QStringLiteral("choice"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
+    column->setSpacing(look.px(8));
+    auto* heading = new QLabel(title);
+    heading->setFont(look.font(24, true));
+    heading->setWordWrap(true);
+    column->addWidget(heading);
+
+    auto* content = new QWidget;
+    auto* list = new QVBoxLayout(content);
+    list->setContentsMargins(0, 0, 0, 0);
+    list->setSpacing(look.px(4));
+    for (const QString& line : lines) {
+        auto* label = new QLabel(line);
+        label->setFont(look.font(16));
+        label->setWordWrap(true);
+        label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        list->addWidget(label);
+    }
+    for (std::size_t i = 0; i < m_choices.size(); ++i) {
+        const Choice& choice = m_choices[i];
+        auto* row = new RowButton(choice.key.toUpper(), choice.text, choice.detail, look);
+        row->setObjectName(QStringLiteral("choice%1").arg(i));
+        connect(row, &QAbstractButton::clicked, this, [this, i] { choose(static_cast<int>(i)); });
+        list->addWidget(row);
+        m_rows.push_back(row);
+    }
+    list->addStretch();
+    auto* scroll = new QScrollArea;
+    m_scroll = scroll;
+    scroll->setWidget(content);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(scroll);
+    if (m_choices.empty()) {
+        auto* close = new PrimaryButton(look);
+        close->show(tr("Close"), {}, QStringLiteral("Enter"));
+        connect(close, &QAbstractButton::clicked, this, &QDialog::accept);
+        column->addWidget(close);
+    }
+    const int rows = static_cast<int>(m_choices.size());
+    int wanted = look.px(110) + (m_choices.empty() ? look.px(80) : 0);
+    for (int i = 0; i < rows; ++i) wanted += m_rows[static_cast<std::size_t>(i)]->sizeHint().height() + look.px(4);
+    wanted += static_cast<int>(lines.size()) * look.px(30);
+    resize(look.px(620), std::min(wanted, parent != nullptr ? parent->height() - look.px(60) : look.px(640)));
+}
+
+void ChoiceDialog::ask(std::function<void(int)> answer) {
+    m_answer = std::move(answer);
+    open();
+    if (!m_rows.empty()) m_rows.front()->setFocus();
+}
+
+void ChoiceDialog::choose(int index) {
+    accept();
+    if (m_answer) m_answer(index);
+}
+
+void ChoiceDialog::keyPressEvent(QKeyEvent* event) {
+    const int step = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+    int focused = -1;
+    for (std::size_t i = 0; i < m_rows.size(); ++i) {
+        if (m_rows[i]->hasFocus()) focused = static_cast<int>(i);
+    }
+    if (step != 0 && !m_rows.empty()) {
+        const int count = static_cast<int>(m_rows.size());
+        auto* row = m_rows[static_cast<std::size_t>((focused + step + count) % count)];
+        row->setFocus();
+        m_scroll->ensureWidgetVisible(row, 0, row->height());
+        return;
+    }
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        if (m_rows.empty()) return accept();
+        if (focused >= 0) return choose(focused);
+    }
+    for (std::size_t i = 0; i < m_choices.size(); ++i) {
+        if (!m_choices[i].key.isEmpty() && event->text().compare(m_choices[i].key, Qt::CaseInsensitive) == 0) return choose(static_cast<int>(i));
+    }
+    QDialog::keyPressEvent(event);
+}
+
+} // namespace rollcall

@@ -1,0 +1,124 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shared/form_dialog.h"
+
+#include "app/shared/buttons.h"
+
+#include <QComboBox>
+#include <QCompleter>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QVBoxLayout>
+
+namespace rollcall {
+
+FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look, QWidget* parent)
+    : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(title);
+    setObjectName(QStringLiteral("form"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
+    column->setSpacing(look.px(12));
+    auto* heading = new QLabel(title);
+    heading->setFont(look.font(24, true));
+    column->addWidget(heading);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(look.px(12));
+    grid->setVerticalSpacing(look.px(8));
+    for (std::size_t i = 0; i < m_fields.size(); ++i) {
+        const FormField& field = m_fields[i];
+        const int row = static_cast<int>(i);
+        auto* label = new QLabel(field.label);
+        label->setFont(look.font(16, true));
+        QWidget* editor = nullptr;
+        if (field.choices.isEmpty()) {
+            auto* line = new QLineEdit(field.value);
+            line->selectAll();
+            editor = line;
+        } else {
+            auto* box = new QComboBox;
+            box->setEditable(field.free_text);
+            box->addItems(field.choices);
+            if (field.free_text) {
+                box->setCurrentText(field.value);
+                box->completer()->setFilterMode(Qt::MatchContains);
+                box->completer()->setCompletionMode(QCompleter::PopupCompletion);
+            } else {
+                box->setCurrentIndex(std::max(0, static_cast<int>(field.choices.indexOf(field.value))));
+            }
+            editor = box;
+        }
+        editor->setObjectName(field.id);
+        editor->setFont(look.font(18));
+        editor->setMinimumHeight(look.px(36));
+        editor->setAccessibleName(field.label);
+        editor->setAccessibleDescription(field.hint);
+        label->setBuddy(editor);
+        auto* hint = new QLabel(field.hint);
+        hint->setFont(look.font(14));
+        hint->setObjectName(QStringLiteral("hint"));
+        grid->addWidget(label, row, 0);
+        grid->addWidget(editor, row, 1);
+        grid->addWidget(hint, row, 2);
+        m_editors.push_back(editor);
+    }
+    grid->setColumnMinimumWidth(1, look.px(250));
+    column->addLayout(grid);
+    m_message->setObjectName(QStringLiteral("message"));
+    m_message->setFont(look.font(16, true));
+    m_message->setWordWrap(true);
+    m_message->setMinimumHeight(look.px(26));
+    column->addWidget(m_message);
+    auto* accept = new PrimaryButton(look);
+    accept->show(act, tr("or Ctrl+Enter from any field; Esc gives up"), QStringLiteral("Enter"));
+    accept->setFocusPolicy(Qt::StrongFocus);
+    connect(accept, &QAbstractButton::clicked, this, &FormDialog::submit);
+    column->addWidget(accept);
+}
+
+void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::function<void(const FormValues&)> done) {
+    m_check = std::move(check);
+    m_done = std::move(done);
+    open();
+    if (!m_editors.empty()) m_editors.front()->setFocus();
+}
+
+FormValues FormDialog::values() const {
+    FormValues values;
+    for (std::size_t i = 0; i < m_fields.size(); ++i) {
+        const auto* line = qobject_cast<const QLineEdit*>(m_editors[i]);
+        const auto* box = qobject_cast<const QComboBox*>(m_editors[i]);
+        values[m_fields[i].id] = line != nullptr ? line->text().trimmed() : box->currentText().trimmed();
+    }
+    return values;
+}
+
+void FormDialog::submit() {
+    const FormFault fault = m_check(values());
+    m_message->setText(fault.sentence);
+    if (fault.sentence.isEmpty()) {
+        const FormValues accepted = values();
+        const auto done = m_done;
+        accept();
+        return done(accepted);
+    }
+    for (std::size_t i = 0; i < m_fields.size(); ++i) {
+        if (m_fields[i].id != fault.field) continue;
+        m_editors[i]->setFocus();
+        if (auto* line = qobject_cast<QLineEdit*>(m_editors[i])) line->selectAll();
+    }
+}
+
+void FormDialog::keyPressEvent(QKeyEvent* event) {
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (!enter) return QDialog::keyPressEvent(event);
+    const bool last = !m_editors.empty() && m_editors.back()->hasFocus();
+    if (last || (event->modifiers() & Qt::ControlModifier)) return submit();
+    if (qobject_cast<PrimaryButton*>(focusWidget()) != nullptr) return submit();
+    focusNextChild();
+}
+
+} // namespace rollcall

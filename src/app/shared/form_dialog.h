@@ -1,0 +1,58 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "plot/look.h"
+
+#include <QDialog>
+#include <QMap>
+#include <QStringList>
+#include <functional>
+#include <vector>
+
+class QLabel;
+
+namespace rollcall {
+
+/// One field of a form.
+struct FormField {
+    QString id;
+    QString label;
+    QString hint;        ///< what may be typed, shown muted behind the field
+    QString value;       ///< to begin with
+    QStringList choices; ///< empty for free text
+    bool free_text = false; ///< with choices: others may be typed too
+};
+
+using FormValues = QMap<QString, QString>;
+
+/// What is wrong with a form: the field, and the sentence that says what to do; both empty when all is well.
+struct FormFault {
+    QString field;
+    QString sentence;
+};
+
+/// A short form. Enter goes to the next field and, on the last one, accepts; Ctrl+Enter accepts at once.
+class FormDialog : public QDialog {
+    Q_OBJECT
+
+public:
+    FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look, QWidget* parent);
+    /// Shows it without blocking. check looks at the values when they are to be accepted, done takes them.
+    void ask(std::function<FormFault(const FormValues&)> check, std::function<void(const FormValues&)> done);
+    FormValues values() const;
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void submit();
+
+    std::vector<FormField> m_fields;
+    std::vector<QWidget*> m_editors;
+    QLabel* m_message;
+    std::function<FormFault(const FormValues&)> m_check;
+    std::function<void(const FormValues&)> m_done;
+};
+
+} // namespace rollcall

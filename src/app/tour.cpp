@@ -1,0 +1,78 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/tour.h"
+
+#include "app/frame/main_window.h"
+#include "app/shared/document.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QPixmap>
+#include <QThread>
+
+namespace rollcall {
+
+namespace {
+
+// Lets the storage thread answer and the window paint.
+void settle(const Document& document) {
+    do {
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+        QThread::msleep(5);
+    } while (document.pending() > 0);
+    QCoreApplication::processEvents();
+}
+
+class Tour {
+public:
+    Tour(MainWindow& window, Document& document, const QString& folder) : m_window(window), m_document(document), m_folder(folder) {}
+
+    bool batch(const char* name) {
+        for (const BatchSummary& summary : m_document.state().batches) {
+            if (summary.name == name) m_document.selectBatch(summary.id);
+        }
+        settle(m_document);
+        return m_document.hasBatch() && m_document.batch().name == name;
+    }
+    void call(const char* mark, Gate gate) {
+        m_document.selectBlade(m_document.indexOfMark(mark));
+        m_window.openGate(gate);
+    }
+    bool shot(const char* name) {
+        settle(m_document);
+        return m_window.grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
+    }
+
+private:
+    MainWindow& m_window;
+    Document& m_document;
+    QDir m_folder;
+};
+
+} // namespace
+
+bool writeTour(MainWindow& window, Document& document, const QString& folder) {
+    if (!QDir().mkpath(folder)) return false;
+    Tour tour(window, document, folder);
+    window.resize(1280, 800);
+    window.show();
+    bool all = tour.batch("Orchard 12");
+    window.openOverview();
+    all = tour.shot("overview") && all;
+    tour.call("GK-4", Gate::temper);
+    all = tour.shot("call") && all;
+    tour.call("GK-8", Gate::temper);
+    all = tour.shot("call-uneven") && all;
+    Look look = window.look();
+    look.palette = Palette::darkOne();
+    window.setLook(look);
+    tour.call("GK-4", Gate::temper);
+    all = tour.shot("call-dark") && all;
+    look.palette = Palette::light();
+    window.setLook(look);
+    all = tour.batch("Galley 8") && all;
+    tour.call("FK-1", Gate::quench);
+    return tour.shot("call-quench") && all;
+}
+
+} // namespace rollcall

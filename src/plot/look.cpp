@@ -1,0 +1,105 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plot/look.h"
+
+#include <QFontDatabase>
+#include <QFontMetrics>
+
+namespace rollcall {
+
+Palette Palette::light() {
+    Palette p;
+    p.paper = 0xF3F0E9;
+    p.panel = 0xFBFAF6;
+    p.steel = 0xDEDFDB;
+    p.window = 0xC9D8E2;
+    p.window_on_panel = 0xDDE5E8;
+    p.ink = 0x1E2228;
+    p.muted = 0x555C66;
+    p.hair = 0xD5CFC2;
+    p.line = 0x8A8578;
+    p.primary = 0x1F4B76;
+    p.on_primary = 0xFFFFFF;
+    p.on_primary_second = 0xD5E2EE;
+    p.pass = 0x1D5A5C;
+    p.borderline = 0x845200;
+    p.fail = 0x971F47;
+    p.earlier = 0x9A6E0A;
+    p.older = 0x5C4F86;
+    p.quenched = 0x2B5E90;
+    return p;
+}
+
+Palette Palette::darkOne() {
+    Palette p;
+    p.paper = 0x15181B;
+    p.panel = 0x1D2125;
+    p.steel = 0x30363C;
+    p.window = 0x2E475C;
+    p.window_on_panel = 0x22303C;
+    p.ink = 0xF0EBE0;
+    p.muted = 0xA9AEB4;
+    p.hair = 0x343A40;
+    p.line = 0x7B8188;
+    p.primary = 0x8FBDE6;
+    p.on_primary = 0x10202E;
+    p.on_primary_second = 0x20384D;
+    p.pass = 0x7CC6C3;
+    p.borderline = 0xDDA63F;
+    p.fail = 0xF5859F;
+    p.earlier = 0xE0B553;
+    p.older = 0xB3A6DC;
+    p.quenched = 0x7FB0DE;
+    p.dark = true;
+    return p;
+}
+
+QColor Palette::of(State state) const {
+    switch (state) {
+    case State::pass: return pass;
+    case State::borderline: return borderline;
+    case State::fail: return fail;
+    case State::notYet:
+    case State::excused: return muted;
+    }
+    return muted;
+}
+
+QColor Palette::number(State state) const { return state == State::borderline || state == State::fail ? of(state) : ink; }
+
+QFont Look::font(int size, bool bold) const {
+    QFont font(QStringLiteral("Rollcall Sans"));
+    font.setPixelSize(px(size));
+    font.setBold(bold);
+    return font;
+}
+
+QFont Look::mono(int size) const {
+    QFont font(QStringLiteral("Rollcall Mono"));
+    font.setPixelSize(px(size));
+    return font;
+}
+
+int Look::width(const QString& text, int size, bool bold) const { return QFontMetrics(font(size, bold)).horizontalAdvance(text); }
+
+bool loadFonts(const QString& folder) {
+    bool all = true;
+    for (const char* face : {"RollcallSans-Regular.otf", "RollcallSans-Bold.otf", "RollcallMono-Regular.otf"}) {
+        all = QFontDatabase::addApplicationFont(folder + QLatin1Char('/') + QLatin1String(face)) >= 0 && all;
+    }
+    return all;
+}
+
+void drawText(QPainter& painter, double x, double baseline, const QString& text, const QFont& font, const QColor& color, Qt::Alignment alignment) {
+    painter.setFont(font);
+    painter.setPen(color);
+    const double width = QFontMetricsF(font).horizontalAdvance(text);
+    const double left = alignment & Qt::AlignRight ? x - width : alignment & Qt::AlignHCenter ? x - width / 2 : x;
+    painter.drawText(QPointF(left, baseline), text);
+}
+
+QString elided(const QString& text, const QFont& font, int width) { return QFontMetrics(font).elidedText(text, Qt::ElideRight, width); }
+
+void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color) { painter.fillRect(x, y, width, height, color); }
+
+} // namespace rollcall

@@ -1,0 +1,57 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/verdict.h"
+
+#include <QColor>
+#include <QFont>
+#include <QPainter>
+#include <QString>
+
+namespace rollcall {
+
+/// Colours by meaning. Colour never carries a meaning alone: shape, place and word say it too.
+struct Palette {
+    QColor paper, panel, steel, window, window_on_panel, ink, muted, hair, line;
+    QColor primary, on_primary, on_primary_second;
+    QColor pass, borderline, fail;
+    QColor earlier;  ///< data of an earlier temper cycle
+    QColor older;    ///< older indents and estimates: a slate violet, apart from the bronze of Borderline
+    QColor quenched; ///< as-quenched data
+    bool dark = false;
+
+    static Palette light();
+    static Palette darkOne();
+
+    /// Colour of a verdict's word and glyph.
+    QColor of(State state) const;
+    /// Colour of a judged number: ink but for Borderline and Fail.
+    QColor number(State state) const;
+};
+
+/// How everything is drawn: one palette, one scale for all sizes, one pair of typefaces.
+struct Look {
+    Palette palette = Palette::light();
+    double factor = 1.0; ///< text size, 0.8 to 2.0
+
+    int px(double size) const { return qRound(size * factor); }
+    QFont font(int size, bool bold = false) const;
+    QFont mono(int size) const;
+    int width(const QString& text, int size, bool bold = false) const;
+};
+
+/// Loads the typefaces that ship with Rollcall from this folder; false when one is missing.
+bool loadFonts(const QString& folder);
+
+/// Text with its baseline at y; alignment is Qt::AlignLeft (x is the left end), AlignRight or AlignHCenter.
+void drawText(QPainter& painter, double x, double baseline, const QString& text, const QFont& font, const QColor& color,
+              Qt::Alignment alignment = Qt::AlignLeft);
+
+/// The text cut with an ellipsis to this width.
+QString elided(const QString& text, const QFont& font, int width);
+
+/// A crisp horizontal or vertical line of whole pixels.
+void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color);
+
+} // namespace rollcall
