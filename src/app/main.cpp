@@ -6,6 +6,7 @@
 #include "demo/demo.h"
 #include "words/data_folder.h"
 
+#include <cstdio>
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDateTime>
@@ -13,7 +14,6 @@
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTimer>
-#include <cstdio>
 
 namespace {
 
@@ -39,17 +39,25 @@ int main(int argc, char** argv) {
     const QApplication application(argc, argv);
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("Hardness quality control for a knifemaker's batches"));
-    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("logbook to open; made when it does not exist"), QStringLiteral("[FILE]"));
-    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Play with a private copy of the demo logbook."));
-    const QCommandLineOption tour(QStringLiteral("tour"), QStringLiteral("Write pictures of the main views into a folder and leave."), QStringLiteral("DIR"));
-    const QCommandLineOption once(QStringLiteral("first-paint"), QStringLiteral("Leave after the first paint; for measuring the start."));
-    const QCommandLineOption today(QStringLiteral("today"), QStringLiteral("Day of the demo, for pictures that do not change."), QStringLiteral("DATE"));
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("logbook to open; made when it does not exist"),
+                                 QStringLiteral("[FILE]"));
+    const QCommandLineOption demo(QStringLiteral("demo"),
+                                  QStringLiteral("Play with a private copy of the demo logbook."));
+    const QCommandLineOption tour(QStringLiteral("tour"),
+                                  QStringLiteral("Write pictures of the main views into a folder and leave."),
+                                  QStringLiteral("DIR"));
+    const QCommandLineOption once(QStringLiteral("first-paint"),
+                                  QStringLiteral("Leave after the first paint; for measuring the start."));
+    const QCommandLineOption today(QStringLiteral("today"),
+                                   QStringLiteral("Day of the demo, for pictures that do not change."),
+                                   QStringLiteral("DATE"));
     parser.addOptions({demo, tour, once, today});
     parser.addHelpOption();
     parser.process(application);
 
     const QString data = rollcall::dataFolder();
-    if (!rollcall::loadFonts(data + QStringLiteral("/fonts"))) return fail(QStringLiteral("the typefaces in %1/fonts are missing").arg(data));
+    if (!rollcall::loadFonts(data + QStringLiteral("/fonts")))
+        return fail(QStringLiteral("the typefaces in %1/fonts are missing").arg(data));
     auto tables = rollcall::Tables::load((data + QStringLiteral("/tables")).toStdString());
     if (!tables) return fail(QString::fromStdString(tables.error().message()));
 
@@ -60,7 +68,8 @@ int main(int argc, char** argv) {
         const QDateTime now = QDateTime::currentDateTime();
         rollcall::DemoOptions options;
         options.today = {now.toMSecsSinceEpoch(), now.offsetFromUtc() / 60};
-        if (const auto written = rollcall::writeDemo(path, options); !written) return fail(QString::fromStdString(written.error().message()));
+        if (const auto written = rollcall::writeDemo(path, options); !written)
+            return fail(QString::fromStdString(written.error().message()));
     } else if (path.isEmpty()) {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
         QDir().mkpath(folder);
@@ -72,7 +81,8 @@ int main(int argc, char** argv) {
         rollcall::Document document(std::move(tables).value());
         rollcall::Look look;
         look.factor = qBound(0.8, QSettings().value(QStringLiteral("text-size"), 1.0).toDouble(), 2.0);
-        if (QSettings().value(QStringLiteral("dark"), false).toBool() && !parser.isSet(tour)) look.palette = rollcall::Palette::darkOne();
+        if (QSettings().value(QStringLiteral("dark"), false).toBool() && !parser.isSet(tour))
+            look.palette = rollcall::Palette::darkOne();
         rollcall::MainWindow window(document, look, rollcall::Seams::real());
         window.resize(1280, 800);
         window.actions().openPath(path, !QFile::exists(path));
@@ -86,7 +96,12 @@ int main(int argc, char** argv) {
             window.show();
         }
         if (parser.isSet(once)) {
-            QObject::connect(&document, &rollcall::Document::changed, &window, [&] { QTimer::singleShot(0, &window, [&] { window.repaint(); QCoreApplication::quit(); }); });
+            QObject::connect(&document, &rollcall::Document::changed, &window, [&] {
+                QTimer::singleShot(0, &window, [&] {
+                    window.repaint();
+                    QCoreApplication::quit();
+                });
+            });
         }
         result = QApplication::exec();
     }

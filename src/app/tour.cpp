@@ -25,7 +25,8 @@ void settle(const Document& document) {
 
 class Tour {
 public:
-    Tour(MainWindow& window, Document& document, const QString& folder) : m_window(window), m_document(document), m_folder(folder) {}
+    Tour(MainWindow& window, Document& document, const QString& folder)
+        : m_window(window), m_document(document), m_folder(folder) {}
 
     bool batch(const char* name) {
         for (const BatchSummary& summary : m_document.state().batches) {

@@ -4,9 +4,9 @@
 
 #include "cli/commands.h"
 
-#include <QJsonDocument>
 #include <algorithm>
 #include <array>
+#include <QJsonDocument>
 
 namespace rollcall::cli {
 
@@ -24,7 +24,9 @@ constexpr std::array<Command, 13> commands{{
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
     {"verify", verify, 0, "scale= block= block-uncertainty= readings="},
-    {"judge", judge, 0, "readings= window= min= rule= allowance= tester= resolution= pooled-sd= pooled-dof= block-uncertainty= bias= block-n= uncorrected"},
+    {"judge", judge, 0,
+     "readings= window= min= rule= allowance= tester= resolution= pooled-sd= pooled-dof= block-uncertainty= bias= "
+     "block-n= uncorrected"},
     {"spots", spots, 0, "length= height= thickness= n= value= scale= existing= edge-line="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
@@ -36,8 +38,9 @@ constexpr std::array<Command, 13> commands{{
 }};
 
 Answer failed(const Error& error) {
-    const bool machine = error.kind == ErrorKind::exists || error.kind == ErrorKind::locked || error.kind == ErrorKind::disk ||
-                         error.kind == ErrorKind::damaged || error.kind == ErrorKind::refused || error.kind == ErrorKind::table;
+    const bool machine = error.kind == ErrorKind::exists || error.kind == ErrorKind::locked ||
+                         error.kind == ErrorKind::disk || error.kind == ErrorKind::damaged ||
+                         error.kind == ErrorKind::refused || error.kind == ErrorKind::table;
     QByteArray line = QByteArray("rollcallctl: ") + QByteArray::fromStdString(error.message());
     line.replace('\n', ' ');
     return {machine ? 1 : 2, {}, line + '\n'};
@@ -47,13 +50,16 @@ Answer failed(const Error& error) {
 
 Answer run(const QStringList& arguments, const QString& tablesFolder) {
     const QString name = arguments.value(0);
-    const auto command = std::find_if(commands.begin(), commands.end(), [&](const Command& c) { return name == QLatin1String(c.name); });
+    const auto command =
+        std::find_if(commands.begin(), commands.end(), [&](const Command& c) { return name == QLatin1String(c.name); });
     if (command == commands.end()) {
         QStringList names;
         for (const Command& c : commands) names << QLatin1String(c.name);
-        return failed({ErrorKind::argument, name.toStdString(), "the commands are " + names.join(QStringLiteral(", ")).toStdString()});
+        return failed({ErrorKind::argument, name.toStdString(),
+                       "the commands are " + names.join(QStringLiteral(", ")).toStdString()});
     }
-    const QStringList known = QString::fromLatin1(command->options).split(QLatin1Char(' '), Qt::SkipEmptyParts) << QStringLiteral("pretty") << QStringLiteral("explain");
+    const QStringList known = QString::fromLatin1(command->options).split(QLatin1Char(' '), Qt::SkipEmptyParts)
+                              << QStringLiteral("pretty") << QStringLiteral("explain");
     const Result<Options> options = Options::parse(arguments.mid(1), known, command->plainWords);
     if (!options) return failed(options.error());
     const Result<Tables> tables = Tables::load(tablesFolder.toStdString());

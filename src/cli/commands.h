@@ -31,6 +31,8 @@ QString reasonText(const Reason& reason);
 /// Adds the derivation to an answer when --explain was given.
 void explain(const Options& options, QJsonObject& answer, const QStringList& derivation);
 
-inline QString q(const std::string& text) { return QString::fromStdString(text); }
+inline QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 } // namespace rollcall::cli

@@ -16,7 +16,9 @@ namespace rollcall::cli {
 
 namespace {
 
-Result<std::unique_ptr<Logbook>> openFor(const Options& options, Logbook::Access access) { return Logbook::open(options.word(0), access); }
+Result<std::unique_ptr<Logbook>> openFor(const Options& options, Logbook::Access access) {
+    return Logbook::open(options.word(0), access);
+}
 
 Result<QJsonObject> infoOf(Logbook& logbook) {
     const auto counts = logbook.counts();
@@ -28,11 +30,16 @@ Result<QJsonObject> infoOf(Logbook& logbook) {
 
 QString codeOf(State state) {
     switch (state) {
-    case State::pass: return QStringLiteral("pass");
-    case State::borderline: return QStringLiteral("borderline");
-    case State::fail: return QStringLiteral("fail");
-    case State::notYet: return QStringLiteral("not_yet");
-    case State::excused: return QStringLiteral("excused");
+    case State::pass:
+        return QStringLiteral("pass");
+    case State::borderline:
+        return QStringLiteral("borderline");
+    case State::fail:
+        return QStringLiteral("fail");
+    case State::notYet:
+        return QStringLiteral("not_yet");
+    case State::excused:
+        return QStringLiteral("excused");
     }
     return {};
 }
@@ -41,9 +48,14 @@ QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDe
     QJsonArray reasons;
     for (const Reason& reason : verdict.reasons) reasons.append(reasonText(reason));
     const words::NextWords next = words::nextStep(verdict);
-    QJsonObject object{{"gate", storedName(verdict.gate)}, {"verdict", codeOf(verdict.state)}, {"n", verdict.taken},
-                       {"mean", QJsonValue()}, {"corrected_mean", QJsonValue()}, {"expanded_uncertainty", QJsonValue()},
-                       {"reasons", reasons}, {"next", next.detail.isEmpty() ? next.act : next.act + QStringLiteral(": ") + next.detail}};
+    QJsonObject object{{"gate", storedName(verdict.gate)},
+                       {"verdict", codeOf(verdict.state)},
+                       {"n", verdict.taken},
+                       {"mean", QJsonValue()},
+                       {"corrected_mean", QJsonValue()},
+                       {"expanded_uncertainty", QJsonValue()},
+                       {"reasons", reasons},
+                       {"next", next.detail.isEmpty() ? next.act : next.act + QStringLiteral(": ") + next.detail}};
     if (verdict.measurement) {
         object["mean"] = verdict.measurement->mean;
         object["corrected_mean"] = verdict.measurement->corrected_mean;
@@ -56,7 +68,9 @@ QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDe
 
 } // namespace
 
-QString reasonText(const Reason& reason) { return QStringLiteral("%1 (%2)").arg(words::sentence(reason), q(reason.rule)); }
+QString reasonText(const Reason& reason) {
+    return QStringLiteral("%1 (%2)").arg(words::sentence(reason), q(reason.rule));
+}
 
 void explain(const Options& options, QJsonObject& answer, const QStringList& derivation) {
     if (options.has("explain")) answer["derivation"] = QJsonArray::fromStringList(derivation);
@@ -94,9 +108,13 @@ Result<QJsonObject> importCsv(const Options& options, const Tables& tables) {
     const auto report = (*logbook)->importReadings(tables, QFileInfo(file).fileName(), file.readAll());
     if (!report) return report.error();
     QJsonArray rejected;
-    for (const auto& bad : report->rejected) rejected.append(QJsonObject{{"line", bad.line}, {"reason", q(bad.reason)}});
-    return QJsonObject{{"batches", report->batches}, {"blades", report->blades}, {"readings", report->readings},
-                       {"already_there", report->already_there}, {"rejected", rejected}};
+    for (const auto& bad : report->rejected)
+        rejected.append(QJsonObject{{"line", bad.line}, {"reason", q(bad.reason)}});
+    return QJsonObject{{"batches", report->batches},
+                       {"blades", report->blades},
+                       {"readings", report->readings},
+                       {"already_there", report->already_there},
+                       {"rejected", rejected}};
 }
 
 Result<QJsonObject> list(const Options& options, const Tables&) {
@@ -108,7 +126,8 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
     for (const BatchSummary& batch : *batches) {
         QJsonArray gates;
         for (const Gate gate : batch.gates) gates.append(storedName(gate));
-        array.append(QJsonObject{{"name", q(batch.name)}, {"grade", q(batch.grade)}, {"blades", batch.blades}, {"gates", gates}});
+        array.append(QJsonObject{
+            {"name", q(batch.name)}, {"grade", q(batch.grade)}, {"blades", batch.blades}, {"gates", gates}});
     }
     return QJsonObject{{"batches", array}};
 }
@@ -127,7 +146,8 @@ Result<QJsonObject> show(const Options& options, const Tables& tables) {
         for (std::size_t i = 0; i < batch->blades.size(); ++i) {
             QJsonArray gates;
             for (const Gate gate : allGates) {
-                if (const auto& verdict = verdicts.at(i, gate)) gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
+                if (const auto& verdict = verdicts.at(i, gate))
+                    gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
             }
             blades.append(QJsonObject{{"mark", q(batch->blades[i].mark)}, {"gates", gates}});
         }
@@ -142,7 +162,8 @@ Result<QJsonObject> demo(const Options& options, const Tables&) {
     if (!seed) return seed.error();
     const Result<double> scale = options.number("scale", 1);
     if (!scale) return scale.error();
-    if (!(*scale >= 1 && *scale <= 1000)) return Error{ErrorKind::argument, "--scale", "a number from 1 to 1000 is needed"};
+    if (!(*scale >= 1 && *scale <= 1000))
+        return Error{ErrorKind::argument, "--scale", "a number from 1 to 1000 is needed"};
     if (!(*seed >= 0 && *seed <= 1e15)) return Error{ErrorKind::argument, "--seed", "a whole number is needed"};
     wishes.seed = static_cast<std::uint64_t>(*seed);
     wishes.scale = static_cast<int>(*scale);

@@ -8,22 +8,27 @@
 #include "core/measure/verification.h"
 #include "words/words.h"
 
-#include <QJsonArray>
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <QJsonArray>
 
 // The commands that compute from their arguments alone.
 namespace rollcall::cli {
 
 namespace {
 
-QJsonValue orNull(const std::optional<double>& value) { return value ? QJsonValue(*value) : QJsonValue(); }
+QJsonValue orNull(const std::optional<double>& value) {
+    return value ? QJsonValue(*value) : QJsonValue();
+}
 
-QString fixed(double value, int places = 4) { return QString::number(value, 'f', places); }
+QString fixed(double value, int places = 4) {
+    return QString::number(value, 'f', places);
+}
 
 Result<Window> windowFrom(const Options& options) {
-    if (options.has("window") == options.has("min")) return Error{ErrorKind::argument, "", "either --window LOW:HIGH or --min is needed"};
+    if (options.has("window") == options.has("min"))
+        return Error{ErrorKind::argument, "", "either --window LOW:HIGH or --min is needed"};
     if (options.has("min")) {
         const Result<double> low = options.number("min");
         if (!low) return low.error();
@@ -47,17 +52,24 @@ Result<MeasurementInput> judgeInput(const Options& options) {
     if (!window) return window.error();
     input.window = *window;
     const std::string rule = options.text("rule", "guarded");
-    if (rule == "plain") input.rule = DecisionRule::plain;
-    else if (rule == "allowance") input.rule = DecisionRule::allowance;
-    else if (rule != "guarded") return Error{ErrorKind::argument, "--rule", "the rule is guarded, plain or allowance"};
+    if (rule == "plain")
+        input.rule = DecisionRule::plain;
+    else if (rule == "allowance")
+        input.rule = DecisionRule::allowance;
+    else if (rule != "guarded")
+        return Error{ErrorKind::argument, "--rule", "the rule is guarded, plain or allowance"};
     const std::string tester = options.text("tester", "bench");
-    if (tester != "bench" && tester != "rebound") return Error{ErrorKind::argument, "--tester", "the tester is bench or rebound"};
+    if (tester != "bench" && tester != "rebound")
+        return Error{ErrorKind::argument, "--tester", "the tester is bench or rebound"};
     input.tester = tester == "rebound" ? TesterModel::reboundTester() : TesterModel::bench();
     struct {
         const char* name;
         double* target;
-    } const numbers[] = {{"resolution", &input.tester.resolution}, {"pooled-sd", &input.tester.pooled_sd}, {"pooled-dof", &input.tester.pooled_dof},
-                         {"block-uncertainty", &input.tester.block_uncertainty}, {"allowance", &input.allowance}};
+    } const numbers[] = {{"resolution", &input.tester.resolution},
+                         {"pooled-sd", &input.tester.pooled_sd},
+                         {"pooled-dof", &input.tester.pooled_dof},
+                         {"block-uncertainty", &input.tester.block_uncertainty},
+                         {"allowance", &input.allowance}};
     for (const auto& [name, target] : numbers) {
         const Result<double> value = options.number(name, *target);
         if (!value) return value.error();
@@ -68,7 +80,8 @@ Result<MeasurementInput> judgeInput(const Options& options) {
         if (!bias) return bias.error();
         const Result<double> n = options.number("block-n", 2);
         if (!n) return n.error();
-        if (*n < 1 || *n > 1000 || *n != std::floor(*n)) return Error{ErrorKind::argument, "--block-n", "a whole number of block readings is needed"};
+        if (*n < 1 || *n > 1000 || *n != std::floor(*n))
+            return Error{ErrorKind::argument, "--block-n", "a whole number of block readings is needed"};
         input.bias = BlockBias{*bias, static_cast<int>(*n)};
     }
     input.uncorrected = options.has("uncorrected");
@@ -81,26 +94,44 @@ std::vector<Reason> reasonsOf(const MeasurementInput& input, const Measurement& 
     const std::vector<double> interval{m.decided_mean, m.decided_uncertainty, m.probability_inside};
     const Agreement& a = m.agreement;
     for (const std::size_t i : a.flagged) {
-        reasons.push_back({Fact::flaggedReading, Tone::caution, "M10", {input.readings[i], m.mean, a.mean_without_flagged.value_or(m.mean)}, {input.tester.rebound ? "rebound" : "bench"}});
+        reasons.push_back({Fact::flaggedReading,
+                           Tone::caution,
+                           "M10",
+                           {input.readings[i], m.mean, a.mean_without_flagged.value_or(m.mean)},
+                           {input.tester.rebound ? "rebound" : "bench"}});
     }
     const auto [low, high] = std::minmax_element(input.readings.begin(), input.readings.end());
-    if (a.disagree) reasons.push_back({Fact::readingsDisagree, Tone::caution, "M10", {*high - *low, 3.64 * input.tester.pooled_sd}, {}});
-    if (a.cluster_gap) reasons.push_back({Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap}, {}});
-    else if (a.uneven) reasons.push_back({Fact::unevenBlade, Tone::caution, "M10", {*high - *low}, {}});
+    if (a.disagree)
+        reasons.push_back(
+            {Fact::readingsDisagree, Tone::caution, "M10", {*high - *low, 3.64 * input.tester.pooled_sd}, {}});
+    if (a.cluster_gap)
+        reasons.push_back({Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap}, {}});
+    else if (a.uneven)
+        reasons.push_back({Fact::unevenBlade, Tone::caution, "M10", {*high - *low}, {}});
     if (m.changed_by_flagged) reasons.push_back({Fact::verdictHangsOnFlagged, Tone::caution, "M10", {}, {}});
     if (a.grubbs) reasons.push_back({Fact::grubbs, Tone::note, "M10", {}, {}});
-    if (m.n == 1 && input.rule == DecisionRule::guarded) reasons.push_back({Fact::oneReadingOnly, Tone::caution, "M15", {}, {}});
+    if (m.n == 1 && input.rule == DecisionRule::guarded)
+        reasons.push_back({Fact::oneReadingOnly, Tone::caution, "M15", {}, {}});
     if (m.outcome == Outcome::fail) {
         const bool soft = m.side == Side::soft;
-        const double by = soft ? *input.window.low - m.decided_mean : m.decided_mean - input.window.high.value_or(m.decided_mean);
-        reasons.push_back({soft ? Fact::soft : Fact::hard, Tone::bad, "M15", {by, m.decided_mean, m.decided_uncertainty}, {}});
+        const double by =
+            soft ? *input.window.low - m.decided_mean : m.decided_mean - input.window.high.value_or(m.decided_mean);
+        reasons.push_back(
+            {soft ? Fact::soft : Fact::hard, Tone::bad, "M15", {by, m.decided_mean, m.decided_uncertainty}, {}});
     } else {
-        const bool crossesLow = input.window.low && m.decided_mean - m.decided_uncertainty < *input.window.low - limitTolerance;
-        const bool crossesHigh = input.window.high && m.decided_mean + m.decided_uncertainty > *input.window.high + limitTolerance;
-        const Fact fact = m.outcome == Outcome::pass ? Fact::inWindow : crossesLow && crossesHigh ? Fact::mayBeEither : crossesLow ? Fact::mayBeSoft : crossesHigh ? Fact::mayBeHard : Fact::inWindow;
+        const bool crossesLow =
+            input.window.low && m.decided_mean - m.decided_uncertainty < *input.window.low - limitTolerance;
+        const bool crossesHigh =
+            input.window.high && m.decided_mean + m.decided_uncertainty > *input.window.high + limitTolerance;
+        const Fact fact = m.outcome == Outcome::pass  ? Fact::inWindow
+                          : crossesLow && crossesHigh ? Fact::mayBeEither
+                          : crossesLow                ? Fact::mayBeSoft
+                          : crossesHigh               ? Fact::mayBeHard
+                                                      : Fact::inWindow;
         reasons.push_back({fact, m.outcome == Outcome::pass ? Tone::good : Tone::caution, "M15", interval, {}});
     }
-    if (m.more_readings.value_or(0) > 0) reasons.push_back({Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)}, {}});
+    if (m.more_readings.value_or(0) > 0)
+        reasons.push_back({Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)}, {}});
     return reasons;
 }
 
@@ -115,7 +146,9 @@ Result<QJsonObject> rockwell(const Options& options, const Tables& tables) {
     if (!value) return value.error();
     QJsonObject answer{{"scale", q(scale->symbol)}, {"value", roundToTenth(*value)}};
     if (!hasRange(*scale)) answer["warning"] = QStringLiteral("no valid range is laid down for this scale");
-    explain(options, answer, {QStringLiteral("HR = N - h/S = %1 - %2/%3 = %4 (M1)").arg(scale->n).arg(*depth).arg(scale->s_mm).arg(*value)});
+    explain(
+        options, answer,
+        {QStringLiteral("HR = N - h/S = %1 - %2/%3 = %4 (M1)").arg(scale->n).arg(*depth).arg(scale->s_mm).arg(*value)});
     return answer;
 }
 
@@ -128,9 +161,16 @@ Result<QJsonObject> convert(const Options& options, const Tables& tables) {
     if (!value) return value.error();
     const Result<Converted> converted = convertHardness(tables, *from, *value, *to);
     if (!converted) return converted.error();
-    QJsonObject answer{{"from", q(*from)}, {"value", *value}, {"to", q(*to)}, {"result", converted->value},
+    QJsonObject answer{{"from", q(*from)},
+                       {"value", *value},
+                       {"to", q(*to)},
+                       {"result", converted->value},
                        {"standard", "ASTM E140, table for non-austenitic steels, linear interpolation"}};
-    explain(options, answer, {QStringLiteral("between the table's lines beside %1 %2 (M8); a converted value carries at least 0.5 HRC of its own").arg(*value).arg(q(*from))});
+    explain(options, answer,
+            {QStringLiteral(
+                 "between the table's lines beside %1 %2 (M8); a converted value carries at least 0.5 HRC of its own")
+                 .arg(*value)
+                 .arg(q(*from))});
     return answer;
 }
 
@@ -142,7 +182,9 @@ Result<QJsonObject> indent(const Options& options, const Tables& tables) {
     if (!diameter) return diameter.error();
     const Result<ThicknessAnswer> thickness = minThickness(tables, scale, *value);
     QJsonArray cautions;
-    QJsonObject answer{{"diameter_mm", *diameter}, {"min_spacing_mm", minSpacing(*diameter)}, {"min_edge_distance_mm", minEdgeDistance(*diameter)}};
+    QJsonObject answer{{"diameter_mm", *diameter},
+                       {"min_spacing_mm", minSpacing(*diameter)},
+                       {"min_edge_distance_mm", minEdgeDistance(*diameter)}};
     answer["min_thickness_mm"] = thickness ? QJsonValue(thickness->min_thickness_mm) : QJsonValue();
     if (!thickness) cautions.append(q(thickness.error().text));
     if (options.has("thickness")) {
@@ -158,13 +200,16 @@ Result<QJsonObject> indent(const Options& options, const Tables& tables) {
         }
         answer["lighter_scales"] = lighter;
         if (ok && !atLeast(*given, thickness->ten_depths_mm)) {
-            cautions.append(words::sentence({Fact::belowTenDepths, Tone::note, "M4", {*given, thickness->ten_depths_mm}, {}}));
+            cautions.append(
+                words::sentence({Fact::belowTenDepths, Tone::note, "M4", {*given, thickness->ten_depths_mm}, {}}));
         }
     }
     answer["cautions"] = cautions;
-    explain(options, answer, {QStringLiteral("d = 2 sqrt(F / (pi p)), p = HV/0.927 (M2): %1 mm").arg(fixed(*diameter)),
-                              QStringLiteral("spacing 3 d, edge 2.5 d (M3)"),
-                              thickness ? QStringLiteral("thickness: line %1 of e18_min_thickness.csv (M4)").arg(thickness->table_line) : QString()});
+    explain(options, answer,
+            {QStringLiteral("d = 2 sqrt(F / (pi p)), p = HV/0.927 (M2): %1 mm").arg(fixed(*diameter)),
+             QStringLiteral("spacing 3 d, edge 2.5 d (M3)"),
+             thickness ? QStringLiteral("thickness: line %1 of e18_min_thickness.csv (M4)").arg(thickness->table_line)
+                       : QString()});
     return answer;
 }
 
@@ -177,11 +222,17 @@ Result<QJsonObject> verify(const Options& options, const Tables& tables) {
     if (!readings) return readings.error();
     const Result<VerificationAnswer> run = verifyTester(tables, options.text("scale", "HRC"), *block, *readings);
     if (!run) return run.error();
-    QJsonObject answer{{"mean", run->mean}, {"error", run->error}, {"repeatability", run->repeatability},
-                       {"max_error", run->max_error}, {"max_repeatability", run->max_repeatability}, {"ok", run->ok}};
-    explain(options, answer, {QStringLiteral("E = mean - certified = %1 - %2 = %3 (M6)").arg(run->mean).arg(*block).arg(fixed(run->error)),
-                              QStringLiteral("R = largest - smallest = %1").arg(fixed(run->repeatability)),
-                              QStringLiteral("allowed by line %1 of e18_machine_tolerance.csv").arg(run->table_line)});
+    QJsonObject answer{{"mean", run->mean},
+                       {"error", run->error},
+                       {"repeatability", run->repeatability},
+                       {"max_error", run->max_error},
+                       {"max_repeatability", run->max_repeatability},
+                       {"ok", run->ok}};
+    explain(
+        options, answer,
+        {QStringLiteral("E = mean - certified = %1 - %2 = %3 (M6)").arg(run->mean).arg(*block).arg(fixed(run->error)),
+         QStringLiteral("R = largest - smallest = %1").arg(fixed(run->repeatability)),
+         QStringLiteral("allowed by line %1 of e18_machine_tolerance.csv").arg(run->table_line)});
     return answer;
 }
 
@@ -197,19 +248,30 @@ Result<QJsonObject> judge(const Options& options, const Tables& tables) {
     const Measurement& m = *measured;
     QJsonArray flagged;
     for (const std::size_t i : m.agreement.flagged) {
-        flagged.append(QJsonObject{{"index", static_cast<int>(i)}, {"value", input->readings[i]},
-                                   {"reason", input->tester.rebound ? "far from the median: same spot struck twice?" : "far from the median: edge, mark, scale, seating or overshoot?"}});
+        flagged.append(QJsonObject{{"index", static_cast<int>(i)},
+                                   {"value", input->readings[i]},
+                                   {"reason", input->tester.rebound
+                                                  ? "far from the median: same spot struck twice?"
+                                                  : "far from the median: edge, mark, scale, seating or overshoot?"}});
     }
     QJsonArray reasons;
     for (const Reason& reason : reasonsOf(*input, m)) reasons.append(reasonText(reason));
     constexpr std::array<const char*, 3> names{"pass", "borderline", "fail"};
-    QJsonObject answer{{"n", m.n}, {"mean", m.mean}, {"corrected_mean", m.corrected_mean}, {"sd", orNull(m.sd)},
+    QJsonObject answer{{"n", m.n},
+                       {"mean", m.mean},
+                       {"corrected_mean", m.corrected_mean},
+                       {"sd", orNull(m.sd)},
                        {"standard_uncertainty", m.budget.standard_uncertainty},
                        {"dof", std::isinf(m.budget.dof) ? QJsonValue() : QJsonValue(m.budget.dof)},
-                       {"coverage_factor", m.budget.coverage_factor}, {"expanded_uncertainty", m.decided_uncertainty},
-                       {"probability_inside", m.probability_inside}, {"verdict", names[static_cast<std::size_t>(m.outcome)]},
-                       {"more_readings", m.more_readings ? QJsonValue(*m.more_readings) : QJsonValue()}, {"flagged", flagged},
-                       {"mean_without_flagged", orNull(m.agreement.mean_without_flagged)}, {"uneven", m.agreement.uneven}, {"reasons", reasons}};
+                       {"coverage_factor", m.budget.coverage_factor},
+                       {"expanded_uncertainty", m.decided_uncertainty},
+                       {"probability_inside", m.probability_inside},
+                       {"verdict", names[static_cast<std::size_t>(m.outcome)]},
+                       {"more_readings", m.more_readings ? QJsonValue(*m.more_readings) : QJsonValue()},
+                       {"flagged", flagged},
+                       {"mean_without_flagged", orNull(m.agreement.mean_without_flagged)},
+                       {"uneven", m.agreement.uneven},
+                       {"reasons", reasons}};
     if (m.more_readings.value_or(0) > 0) answer["chance_settled"] = chanceSettledBy(*input, *m.more_readings);
     if (options.has("explain")) {
         Verdict verdict;
@@ -228,12 +290,14 @@ Result<QJsonObject> spots(const Options& options, const Tables& tables) {
     for (auto& [name, value] : lengths) {
         const Result<double> length = options.length(name);
         if (!length) return length.error();
-        if (!(*length > 0 && *length <= 5000)) return Error{ErrorKind::range, std::string("--") + name, "a length over zero and up to 5000 mm is needed"};
+        if (!(*length > 0 && *length <= 5000))
+            return Error{ErrorKind::range, std::string("--") + name, "a length over zero and up to 5000 mm is needed"};
         value = *length;
     }
     const Result<double> count = options.number("n", 3);
     if (!count) return count.error();
-    if (!(*count >= 1 && *count <= 100) || *count != std::floor(*count)) return Error{ErrorKind::argument, "--n", "a whole number from 1 to 100 is needed"};
+    if (!(*count >= 1 && *count <= 100) || *count != std::floor(*count))
+        return Error{ErrorKind::argument, "--n", "a whole number from 1 to 100 is needed"};
     const Result<double> value = options.number("value", 60);
     if (!value) return value.error();
     const std::string scale = options.text("scale", "HRC");
@@ -259,15 +323,29 @@ Result<QJsonObject> spots(const Options& options, const Tables& tables) {
     QString reason;
     const Result<ThicknessAnswer> thickness = minThickness(tables, scale, *value);
     if (thickness && !thickEnough(*thickness, shape.thickness_mm)) {
-        reason = words::sentence({Fact::tooThin, Tone::caution, "M4", {shape.thickness_mm, thickness->min_thickness_mm}, lighterScales(tables, scale, *value, shape.thickness_mm)});
+        reason = words::sentence({Fact::tooThin,
+                                  Tone::caution,
+                                  "M4",
+                                  {shape.thickness_mm, thickness->min_thickness_mm},
+                                  lighterScales(tables, scale, *value, shape.thickness_mm)});
     } else {
         const SuggestedSpots suggested = suggestSpots(shape, existing, static_cast<int>(*count), rule);
         for (const Spot& spot : suggested.spots) places.append(QJsonObject{{"x_mm", spot.x_mm}, {"y_mm", spot.y_mm}});
-        if (suggested.shortage == SpotShortage::lineTooNearEdge) reason = QStringLiteral("the reading line lies nearer than %1 mm to an edge").arg(fixed(rule.min_edge_mm, 2));
-        if (suggested.shortage == SpotShortage::noRoomOnLine) reason = QStringLiteral("only %1 of %2 fit on the line at %3 mm from each other and from all indents").arg(places.size()).arg(*count).arg(fixed(rule.min_spacing_mm, 2));
+        if (suggested.shortage == SpotShortage::lineTooNearEdge)
+            reason =
+                QStringLiteral("the reading line lies nearer than %1 mm to an edge").arg(fixed(rule.min_edge_mm, 2));
+        if (suggested.shortage == SpotShortage::noRoomOnLine)
+            reason = QStringLiteral("only %1 of %2 fit on the line at %3 mm from each other and from all indents")
+                         .arg(places.size())
+                         .arg(*count)
+                         .arg(fixed(rule.min_spacing_mm, 2));
     }
-    QJsonObject answer{{"spots", places}, {"min_spacing_mm", rule.min_spacing_mm}, {"reason", reason.isEmpty() ? QJsonValue() : QJsonValue(reason)}};
-    explain(options, answer, {QStringLiteral("3 d = %1 mm between indents, 2.5 d = %2 mm from edges (M3)").arg(fixed(rule.min_spacing_mm, 3), fixed(rule.min_edge_mm, 3))});
+    QJsonObject answer{{"spots", places},
+                       {"min_spacing_mm", rule.min_spacing_mm},
+                       {"reason", reason.isEmpty() ? QJsonValue() : QJsonValue(reason)}};
+    explain(options, answer,
+            {QStringLiteral("3 d = %1 mm between indents, 2.5 d = %2 mm from edges (M3)")
+                 .arg(fixed(rule.min_spacing_mm, 3), fixed(rule.min_edge_mm, 3))});
     return answer;
 }
 

@@ -5,7 +5,9 @@
 namespace rollcall::cli {
 
 namespace {
-Error wrong(const QString& place, const QString& text) { return {ErrorKind::argument, place.toStdString(), text.toStdString()}; }
+Error wrong(const QString& place, const QString& text) {
+    return {ErrorKind::argument, place.toStdString(), text.toStdString()};
+}
 
 template<class T>
 Result<T> placed(Result<T> result, const char* name) {
@@ -37,8 +39,11 @@ Result<Options> Options::parse(const QStringList& words, const QStringList& know
             return wrong(word, QStringLiteral("its value is missing"));
         }
     }
-    if (options.m_words.size() < plainWords) return wrong({}, QStringLiteral("%1 more word(s) needed, such as a file name").arg(plainWords - options.m_words.size()));
-    if (options.m_words.size() > plainWords) return wrong(options.m_words[plainWords], QStringLiteral("this word is not expected"));
+    if (options.m_words.size() < plainWords)
+        return wrong(
+            {}, QStringLiteral("%1 more word(s) needed, such as a file name").arg(plainWords - options.m_words.size()));
+    if (options.m_words.size() > plainWords)
+        return wrong(options.m_words[plainWords], QStringLiteral("this word is not expected"));
     return options;
 }
 
@@ -57,7 +62,9 @@ Result<double> Options::number(const char* name) const {
     return placed(parseNumber(*value), name);
 }
 
-Result<double> Options::number(const char* name, double otherwise) const { return has(name) ? number(name) : Result<double>(otherwise); }
+Result<double> Options::number(const char* name, double otherwise) const {
+    return has(name) ? number(name) : Result<double>(otherwise);
+}
 
 Result<std::optional<double>> Options::optionalNumber(const char* name) const {
     if (!has(name)) return std::optional<double>();

@@ -5,10 +5,10 @@
 #include "core/base/number.h"
 #include "core/base/result.h"
 
+#include <optional>
 #include <QHash>
 #include <QString>
 #include <QStringList>
-#include <optional>
 #include <vector>
 
 namespace rollcall::cli {

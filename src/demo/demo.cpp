@@ -22,11 +22,14 @@ class Chance {
 public:
     explicit Chance(std::uint64_t seed) : m_random(seed) {}
     double uniform() { return static_cast<double>(m_random() >> 11) * 0x1.0p-53; }
-    double normal() { return std::sqrt(-2.0 * std::log(1.0 - uniform())) * std::cos(2.0 * std::numbers::pi * uniform()); }
+    double normal() {
+        return std::sqrt(-2.0 * std::log(1.0 - uniform())) * std::cos(2.0 * std::numbers::pi * uniform());
+    }
     std::string identity() {
         const std::uint64_t a = m_random();
         const std::uint64_t b = m_random();
-        return fmt::format("{:08x}-{:04x}-4{:03x}-a{:03x}-{:012x}", a >> 32, (a >> 16) & 0xFFFF, a & 0xFFF, b >> 52, b & 0xFFFFFFFFFFFF);
+        return fmt::format("{:08x}-{:04x}-4{:03x}-a{:03x}-{:012x}", a >> 32, (a >> 16) & 0xFFFF, a & 0xFFF, b >> 52,
+                           b & 0xFFFFFFFFFFFF);
     }
 
 private:
@@ -55,7 +58,8 @@ class DemoShop {
 public:
     DemoShop(const QString& path, const DemoOptions& options)
         : m_chance(options.seed), m_now(options.today),
-          m_logbook(must(Logbook::create(path, {[this] { return m_now; }, [this] { return m_chance.identity(); }}))), m_options(options) {}
+          m_logbook(must(Logbook::create(path, {[this] { return m_now; }, [this] { return m_chance.identity(); }}))),
+          m_options(options) {}
 
     void write() {
         m_logbook->setPerson("HB");
@@ -77,15 +81,19 @@ public:
 private:
     // Moves the clock to this many minutes before the end of the story; never into the day before on its last day.
     void at(double daysAgo, double minutesBefore) {
-        const std::int64_t end = m_options.today.utc_ms - static_cast<std::int64_t>(daysAgo * static_cast<double>(day_ms));
-        const std::int64_t intoDay = ((m_options.today.utc_ms + m_options.today.offset_minutes * minute_ms) % day_ms + day_ms) % day_ms;
+        const std::int64_t end =
+            m_options.today.utc_ms - static_cast<std::int64_t>(daysAgo * static_cast<double>(day_ms));
+        const std::int64_t intoDay =
+            ((m_options.today.utc_ms + m_options.today.offset_minutes * minute_ms) % day_ms + day_ms) % day_ms;
         // Early in the morning there are few minutes of today yet: the day's story is squeezed into them.
         const double squeeze = daysAgo > 0 ? 1.0 : std::min(1.0, static_cast<double>(intoDay) / (240.0 * minute_ms));
         m_now = {end - static_cast<std::int64_t>(minutesBefore * squeeze * minute_ms), m_options.today.offset_minutes};
     }
     void pass(double seconds) { m_now.utc_ms += static_cast<std::int64_t>(seconds * 1000); }
 
-    double read(double truth, double scatter = 0.22) { return roundToTenth(truth + m_testerError + scatter * m_chance.normal()); }
+    double read(double truth, double scatter = 0.22) {
+        return roundToTenth(truth + m_testerError + scatter * m_chance.normal());
+    }
 
     void verify(const std::string& tester, const std::string& block, std::vector<double> values) {
         const std::string run = must(m_logbook->startVerification(tester, block));
@@ -102,11 +110,13 @@ private:
         int taken = 0;
     };
 
-    std::vector<Piece> addBatch(BatchDraft draft, const std::string& prefix, int count, const BladeShape& shape, const std::string& thickness) {
+    std::vector<Piece> addBatch(BatchDraft draft, const std::string& prefix, int count, const BladeShape& shape,
+                                const std::string& thickness) {
         for (int i = 1; i <= count; ++i) draft.blades.push_back({fmt::format("{}-{}", prefix, i), shape, thickness});
         m_batch = must(m_logbook->addBatch(draft));
         std::vector<Piece> pieces;
-        for (const Blade& blade : must(m_logbook->batch(m_batch)).blades) pieces.push_back({blade.id, blade.mark, blade.shape});
+        for (const Blade& blade : must(m_logbook->batch(m_batch)).blades)
+            pieces.push_back({blade.id, blade.mark, blade.shape});
         return pieces;
     }
 
@@ -121,7 +131,8 @@ private:
         draft.tester = tester.empty() ? m_bench : tester;
         const double step = gate == Gate::quench ? 0.0 : 3.2 * cycle;
         const double pitch = (piece.shape.length() - 16.0) / 3.0;
-        draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3), piece.shape.reading_line_mm + (piece.taken >= 3 ? 3.0 * (piece.taken / 3) : 0.0)};
+        draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3),
+                          piece.shape.reading_line_mm + (piece.taken >= 3 ? 3.0 * (piece.taken / 3) : 0.0)};
         ++piece.taken;
         pass(1);
         return must(m_logbook->logReading(draft));
@@ -192,7 +203,8 @@ private:
         at(1, 300);
         temper(whole, 185, 2);
         verify(m_bench, m_block62, {62.9, 62.7, 62.8, 62.9, 62.8});
-        for (const std::size_t i : {0U, 1U, 2U, 3U, 4U, 6U, 7U, 8U}) readThree(gk[i], Gate::temper, 1, quenched[i] - 1.8, 1);
+        for (const std::size_t i : {0U, 1U, 2U, 3U, 4U, 6U, 7U, 8U})
+            readThree(gk[i], Gate::temper, 1, quenched[i] - 1.8, 1);
 
         at(0, 230);
         std::vector<Piece> second(whole);
@@ -210,7 +222,8 @@ private:
         three(6, 62.9, 62.5, 62.7); // may be hard: more readings would settle it
         three(7, 62.2, 60.4, 63.6); // uneven
         gk[8].taken = 0;
-        for (const double value : {62.4, 62.2, 62.3}) log(gk[8], Gate::temper, 1, value); // in its window, a temper missing
+        for (const double value : {62.4, 62.2, 62.3})
+            log(gk[8], Gate::temper, 1, value); // in its window, a temper missing
         gk[3].taken = 0;
         log(gk[3], Gate::temper, 2, 62.1);
         log(gk[3], Gate::temper, 2, 62.2);

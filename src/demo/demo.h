@@ -5,15 +5,15 @@
 #include "core/base/tables.h"
 #include "logbook/logbook.h"
 
-#include <QString>
 #include <cstdint>
+#include <QString>
 
 namespace rollcall {
 
 struct DemoOptions {
     std::uint64_t seed = 1;
-    Instant today;  ///< the demo's last entries lie shortly before this moment, on its local day
-    int scale = 1;  ///< times as many finished batches; for benchmarks
+    Instant today; ///< the demo's last entries lie shortly before this moment, on its local day
+    int scale = 1; ///< times as many finished batches; for benchmarks
 };
 
 /// Writes the made-up logbook of a shop for orchard and hedgerow tools: three batches in work that show every

@@ -13,7 +13,9 @@ namespace rollcall {
 
 namespace {
 
-Error refused(const std::string& place, const std::string& text) { return {ErrorKind::refused, place, text}; }
+Error refused(const std::string& place, const std::string& text) {
+    return {ErrorKind::refused, place, text};
+}
 
 Fields stamped(Fields fields, const Instant& at, const std::string& person) {
     fields.emplace_back("person", q(person));
@@ -32,27 +34,46 @@ Result<std::string> idOr(const Result<Done>& done, const std::string& id) {
 Result<std::string> Logbook::addPerson(const std::string& initials, const std::string& name) {
     if (trimmed(initials).empty()) return refused("initials", "initials are needed");
     const std::string id = m_seams.newId();
-    return idOr(transact("person added", [&] { return m_database->insert("person", {{"id", q(id)}, {"initials", q(initials)}, {"name", q(name)}}); }), id);
+    return idOr(
+        transact("person added",
+                 [&] {
+                     return m_database->insert("person", {{"id", q(id)}, {"initials", q(initials)}, {"name", q(name)}});
+                 }),
+        id);
 }
 
 Result<std::string> Logbook::addTester(const Tester& tester) {
     const std::string id = m_seams.newId();
-    return idOr(transact("tester added", [&] {
-        return m_database->insert("tester", {{"id", q(id)}, {"name", q(tester.name)}, {"kind", tester.kind == TesterKind::rebound ? "rebound" : "bench"},
-                                             {"resolution", tester.resolution}, {"indenter", q(tester.indenter)}, {"anvil", q(tester.anvil)}});
-    }), id);
+    return idOr(transact("tester added",
+                         [&] {
+                             return m_database->insert(
+                                 "tester", {{"id", q(id)},
+                                            {"name", q(tester.name)},
+                                            {"kind", tester.kind == TesterKind::rebound ? "rebound" : "bench"},
+                                            {"resolution", tester.resolution},
+                                            {"indenter", q(tester.indenter)},
+                                            {"anvil", q(tester.anvil)}});
+                         }),
+                id);
 }
 
 Result<std::string> Logbook::addBlock(const Block& block) {
     const std::string id = m_seams.newId();
-    return idOr(transact("block added", [&] {
-        return m_database->insert("block", {{"id", q(id)}, {"name", q(block.name)}, {"scale", q(block.scale)}, {"certified", block.certified}, {"uncertainty", block.uncertainty}});
-    }), id);
+    return idOr(transact("block added",
+                         [&] {
+                             return m_database->insert("block", {{"id", q(id)},
+                                                                 {"name", q(block.name)},
+                                                                 {"scale", q(block.scale)},
+                                                                 {"certified", block.certified},
+                                                                 {"uncertainty", block.uncertainty}});
+                         }),
+                id);
 }
 
 Result<Done> Logbook::changeSetting(const std::string& key, const std::string& value) {
     return transact("setting changed", [&]() -> Result<Done> {
-        const Result<QVariant> known = m_database->single(QStringLiteral("SELECT id FROM setting WHERE id=?"), {q(key)});
+        const Result<QVariant> known =
+            m_database->single(QStringLiteral("SELECT id FROM setting WHERE id=?"), {q(key)});
         if (!known) return known.error();
         if (known->isNull()) return m_database->insert("setting", {{"id", q(key)}, {"value", q(value)}});
         return m_database->update("setting", q(key), {{"value", q(value)}});
@@ -60,21 +81,33 @@ Result<Done> Logbook::changeSetting(const std::string& key, const std::string& v
 }
 
 Result<std::string> Logbook::gradeId(const std::string& designation) {
-    const Result<QVariant> known = m_database->single(QStringLiteral("SELECT id FROM grade WHERE designation=?"), {q(designation)});
+    const Result<QVariant> known =
+        m_database->single(QStringLiteral("SELECT id FROM grade WHERE designation=?"), {q(designation)});
     if (!known) return known.error();
     if (!known->isNull()) return s(*known);
     const std::string id = m_seams.newId();
     return idOr(m_database->insert("grade", {{"id", q(id)}, {"designation", q(designation)}}), id);
 }
 
-Result<Done> Logbook::insertBlade(const std::string& batch, const std::string& id, const BladeDraft& draft, int position) {
+Result<Done> Logbook::insertBlade(const std::string& batch, const std::string& id, const BladeDraft& draft,
+                                  int position) {
     const double thickness = draft.shape.thickness_mm;
-    auto done = m_database->insert("blade", {{"id", q(id)}, {"batch", q(batch)}, {"mark", q(draft.mark)}, {"position", position},
-                                             {"outline", outlineText(draft.shape)}, {"thickness_mm", thickness > 0 ? QVariant(thickness) : QVariant()},
-                                             {"thickness_text", q(draft.thickness_text)}, {"reading_line_mm", draft.shape.reading_line_mm}});
+    auto done = m_database->insert("blade", {{"id", q(id)},
+                                             {"batch", q(batch)},
+                                             {"mark", q(draft.mark)},
+                                             {"position", position},
+                                             {"outline", outlineText(draft.shape)},
+                                             {"thickness_mm", thickness > 0 ? QVariant(thickness) : QVariant()},
+                                             {"thickness_text", q(draft.thickness_text)},
+                                             {"reading_line_mm", draft.shape.reading_line_mm}});
     if (!done) return done;
-    return m_database->insert("hardening_round", {{"id", q(m_seams.newId())}, {"blade", q(id)}, {"number", 1}, {"quenched_ms", QVariant()},
-                                                  {"quenched_offset", QVariant()}, {"reason", "first"}, {"person", q(m_person)}});
+    return m_database->insert("hardening_round", {{"id", q(m_seams.newId())},
+                                                  {"blade", q(id)},
+                                                  {"number", 1},
+                                                  {"quenched_ms", QVariant()},
+                                                  {"quenched_offset", QVariant()},
+                                                  {"reason", "first"},
+                                                  {"person", q(m_person)}});
 }
 
 Result<std::string> Logbook::addBatch(const BatchDraft& draft) {
@@ -83,63 +116,94 @@ Result<std::string> Logbook::addBatch(const BatchDraft& draft) {
     std::set<std::string> marks;
     for (const BladeDraft& blade : draft.blades) {
         if (trimmed(blade.mark).empty()) return refused("mark", "a blade needs a mark");
-        if (!marks.insert(blade.mark).second) return refused("mark", fmt::format("two blades are marked {}", blade.mark));
+        if (!marks.insert(blade.mark).second)
+            return refused("mark", fmt::format("two blades are marked {}", blade.mark));
     }
     const Window& window = draft.window;
-    if (window.low && window.high && *window.low > *window.high) return refused("window", "the lower limit is above the upper one");
-    const Result<QVariant> known = m_database->single(QStringLiteral("SELECT id FROM batch WHERE name=?"), {q(draft.name)});
+    if (window.low && window.high && *window.low > *window.high)
+        return refused("window", "the lower limit is above the upper one");
+    const Result<QVariant> known =
+        m_database->single(QStringLiteral("SELECT id FROM batch WHERE name=?"), {q(draft.name)});
     if (!known) return known.error();
     if (!known->isNull()) return refused("name", fmt::format("there is a batch {} already", draft.name));
 
     const std::string id = m_seams.newId();
-    return idOr(transact("batch added", [&]() -> Result<Done> {
-        QVariant lot;
-        if (!draft.grade.empty()) {
-            const Result<std::string> grade = gradeId(draft.grade);
-            if (!grade) return grade.error();
-            lot = q(m_seams.newId());
-            const auto done = m_database->insert("lot", {{"id", lot}, {"grade", q(*grade)}, {"name", q(draft.lot)}, {"supplier", ""}, {"heat_number", ""}});
-            if (!done) return done;
-        }
-        const std::string purpose = m_seams.newId();
-        auto done = m_database->insert("purpose", {{"id", q(purpose)}, {"name", q(draft.purpose)}, {"window_low", orNull(window.low)},
-                                                   {"window_high", orNull(window.high)}, {"window_text", q(draft.window_text)}});
-        const Instant now = m_seams.now();
-        if (done) {
-            done = m_database->insert("batch", {{"id", q(id)}, {"name", q(draft.name)}, {"lot", lot}, {"purpose", q(purpose)}, {"rule", storedName(draft.rule)},
-                                                {"allowance", orNull(draft.allowance)}, {"uncorrected", draft.uncorrected ? 1 : 0},
-                                                {"quench_minimum", orNull(draft.quench_minimum)}, {"minimum_tempers", orNull(draft.minimum_tempers)},
-                                                {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)}, {"created_offset", now.offset_minutes}});
-        }
-        for (const Gate gate : allGates) {
-            const GatePlan& plan = draft.plan[indexOf(gate)];
-            if (done) {
-                done = m_database->insert("gate_plan", {{"id", q(m_seams.newId())}, {"batch", q(id)}, {"gate", storedName(gate)},
-                                                        {"required", plan.required ? 1 : 0}, {"extent", "all"}, {"planned", std::max(1, plan.planned_readings)}});
-            }
-        }
-        int position = 0;
-        for (const BladeDraft& blade : draft.blades) {
-            if (done) done = insertBlade(id, m_seams.newId(), blade, position++);
-        }
-        return done;
-    }), id);
+    return idOr(
+        transact("batch added",
+                 [&]() -> Result<Done> {
+                     QVariant lot;
+                     if (!draft.grade.empty()) {
+                         const Result<std::string> grade = gradeId(draft.grade);
+                         if (!grade) return grade.error();
+                         lot = q(m_seams.newId());
+                         const auto done = m_database->insert("lot", {{"id", lot},
+                                                                      {"grade", q(*grade)},
+                                                                      {"name", q(draft.lot)},
+                                                                      {"supplier", ""},
+                                                                      {"heat_number", ""}});
+                         if (!done) return done;
+                     }
+                     const std::string purpose = m_seams.newId();
+                     auto done = m_database->insert("purpose", {{"id", q(purpose)},
+                                                                {"name", q(draft.purpose)},
+                                                                {"window_low", orNull(window.low)},
+                                                                {"window_high", orNull(window.high)},
+                                                                {"window_text", q(draft.window_text)}});
+                     const Instant now = m_seams.now();
+                     if (done) {
+                         done = m_database->insert("batch", {{"id", q(id)},
+                                                             {"name", q(draft.name)},
+                                                             {"lot", lot},
+                                                             {"purpose", q(purpose)},
+                                                             {"rule", storedName(draft.rule)},
+                                                             {"allowance", orNull(draft.allowance)},
+                                                             {"uncorrected", draft.uncorrected ? 1 : 0},
+                                                             {"quench_minimum", orNull(draft.quench_minimum)},
+                                                             {"minimum_tempers", orNull(draft.minimum_tempers)},
+                                                             {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                                             {"created_offset", now.offset_minutes}});
+                     }
+                     for (const Gate gate : allGates) {
+                         const GatePlan& plan = draft.plan[indexOf(gate)];
+                         if (done) {
+                             done = m_database->insert("gate_plan", {{"id", q(m_seams.newId())},
+                                                                     {"batch", q(id)},
+                                                                     {"gate", storedName(gate)},
+                                                                     {"required", plan.required ? 1 : 0},
+                                                                     {"extent", "all"},
+                                                                     {"planned", std::max(1, plan.planned_readings)}});
+                         }
+                     }
+                     int position = 0;
+                     for (const BladeDraft& blade : draft.blades) {
+                         if (done) done = insertBlade(id, m_seams.newId(), blade, position++);
+                     }
+                     return done;
+                 }),
+        id);
 }
 
 Result<Done> Logbook::changePlan(const std::string& batch, Gate gate, const GatePlan& plan) {
-    const Result<QVariant> id = m_database->single(QStringLiteral("SELECT id FROM gate_plan WHERE batch=? AND gate=?"), {q(batch), storedName(gate)});
+    const Result<QVariant> id = m_database->single(QStringLiteral("SELECT id FROM gate_plan WHERE batch=? AND gate=?"),
+                                                   {q(batch), storedName(gate)});
     if (!id) return id.error();
     return transact("plan changed", [&] {
-        return m_database->update("gate_plan", id->toString(), {{"required", plan.required ? 1 : 0}, {"planned", plan.planned_readings}});
+        return m_database->update("gate_plan", id->toString(),
+                                  {{"required", plan.required ? 1 : 0}, {"planned", plan.planned_readings}});
     });
 }
 
-Result<Done> Logbook::changeLimits(const std::string& batch, const Window& window, const std::string& text, std::optional<double> quench_minimum) {
-    if (window.low && window.high && *window.low > *window.high) return refused("window", "the lower limit is above the upper one");
-    const Result<QVariant> purpose = m_database->single(QStringLiteral("SELECT purpose FROM batch WHERE id=?"), {q(batch)});
+Result<Done> Logbook::changeLimits(const std::string& batch, const Window& window, const std::string& text,
+                                   std::optional<double> quench_minimum) {
+    if (window.low && window.high && *window.low > *window.high)
+        return refused("window", "the lower limit is above the upper one");
+    const Result<QVariant> purpose =
+        m_database->single(QStringLiteral("SELECT purpose FROM batch WHERE id=?"), {q(batch)});
     if (!purpose) return purpose.error();
     return transact("limits changed", [&]() -> Result<Done> {
-        auto done = m_database->update("purpose", purpose->toString(), {{"window_low", orNull(window.low)}, {"window_high", orNull(window.high)}, {"window_text", q(text)}});
+        auto done = m_database->update(
+            "purpose", purpose->toString(),
+            {{"window_low", orNull(window.low)}, {"window_high", orNull(window.high)}, {"window_text", q(text)}});
         return done ? m_database->update("batch", q(batch), {{"quench_minimum", orNull(quench_minimum)}}) : done;
     });
 }
@@ -147,52 +211,84 @@ Result<Done> Logbook::changeLimits(const std::string& batch, const Window& windo
 Result<Done> Logbook::renameBlade(const std::string& blade, const std::string& mark) {
     if (trimmed(mark).empty()) return refused("mark", "a blade needs a mark");
     const Result<QVariant> taken = m_database->single(
-        QStringLiteral("SELECT id FROM blade WHERE mark=? AND id<>? AND batch=(SELECT batch FROM blade WHERE id=?)"), {q(mark), q(blade), q(blade)});
+        QStringLiteral("SELECT id FROM blade WHERE mark=? AND id<>? AND batch=(SELECT batch FROM blade WHERE id=?)"),
+        {q(mark), q(blade), q(blade)});
     if (!taken) return taken.error();
     if (!taken->isNull()) return refused("mark", fmt::format("another blade of this batch is marked {}", mark));
     return transact("blade renamed", [&] { return m_database->update("blade", q(blade), {{"mark", q(mark)}}); });
 }
 
 Result<Tester> Logbook::testerById(const std::string& id) {
-    const Result<std::vector<Row>> rows = m_database->select(QStringLiteral("SELECT name, kind, resolution, indenter, anvil FROM tester WHERE id=?"), {q(id)});
+    const Result<std::vector<Row>> rows = m_database->select(
+        QStringLiteral("SELECT name, kind, resolution, indenter, anvil FROM tester WHERE id=?"), {q(id)});
     if (!rows) return rows.error();
     if (rows->empty()) return refused("tester", "no tester is chosen");
     const Row& row = rows->front();
-    return Tester{id, s(row[0]), row[1].toString() == QLatin1String("rebound") ? TesterKind::rebound : TesterKind::bench, row[2].toDouble(), s(row[3]), s(row[4])};
+    return Tester{id,
+                  s(row[0]),
+                  row[1].toString() == QLatin1String("rebound") ? TesterKind::rebound : TesterKind::bench,
+                  row[2].toDouble(),
+                  s(row[3]),
+                  s(row[4])};
 }
 
-Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester, const std::optional<Instant>& time,
-                                    const std::string& verification, const std::string& import, const std::string& identity) {
+Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                                    const std::optional<Instant>& time, const std::string& verification,
+                                    const std::string& import, const std::string& identity) {
     const auto text = [](const std::string& value) { return value.empty() ? QVariant() : QVariant(q(value)); };
-    return m_database->insert("reading",
-        {{"id", q(id)}, {"blade", text(draft.blade)}, {"verification", text(verification)}, {"gate", verification.empty() ? storedName(draft.gate) : "block"},
-         {"round", draft.round}, {"after_cycle", orNull(draft.after_cycle)}, {"scale", q(draft.scale)}, {"value", draft.value},
-         {"as_entered", q(draft.as_entered)}, {"resolution", draft.resolution},
-         {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()}, {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
-         {"tester", q(tester.id)}, {"indenter", q(tester.indenter)}, {"anvil", q(tester.anvil)},
-         {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()}, {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
-         {"import", text(import)}, {"identity", q(identity)}, {"note", q(draft.note)}, {"person", q(m_person)}});
+    return m_database->insert("reading", {{"id", q(id)},
+                                          {"blade", text(draft.blade)},
+                                          {"verification", text(verification)},
+                                          {"gate", verification.empty() ? storedName(draft.gate) : "block"},
+                                          {"round", draft.round},
+                                          {"after_cycle", orNull(draft.after_cycle)},
+                                          {"scale", q(draft.scale)},
+                                          {"value", draft.value},
+                                          {"as_entered", q(draft.as_entered)},
+                                          {"resolution", draft.resolution},
+                                          {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
+                                          {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
+                                          {"tester", q(tester.id)},
+                                          {"indenter", q(tester.indenter)},
+                                          {"anvil", q(tester.anvil)},
+                                          {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
+                                          {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+                                          {"import", text(import)},
+                                          {"identity", q(identity)},
+                                          {"note", q(draft.note)},
+                                          {"person", q(m_person)}});
 }
 
 Result<std::string> Logbook::logReading(const ReadingDraft& draft) {
     const Result<Tester> tester = testerById(draft.tester);
     if (!tester) return tester.error();
     const std::string id = m_seams.newId();
-    return idOr(transact("reading logged", [&] { return insertReading(id, draft, *tester, m_seams.now(), {}, {}, {}); }), id);
+    return idOr(
+        transact("reading logged", [&] { return insertReading(id, draft, *tester, m_seams.now(), {}, {}, {}); }), id);
 }
 
 Result<Done> Logbook::strikeReading(const std::string& reading, StrikeReason reason, const std::string& note) {
     return transact("reading struck out", [&] {
-        return m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())}, {"reading", q(reading)}, {"kind", "struck"},
-                                                           {"reason", storedName(reason)}, {"note", q(note)}, {"replaced_by", QVariant()}}, m_seams.now(), m_person));
+        return m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())},
+                                                           {"reading", q(reading)},
+                                                           {"kind", "struck"},
+                                                           {"reason", storedName(reason)},
+                                                           {"note", q(note)},
+                                                           {"replaced_by", QVariant()}},
+                                                          m_seams.now(), m_person));
     });
 }
 
 Result<Done> Logbook::acceptReading(const std::string& reading, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
     return transact("reading accepted", [&] {
-        return m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())}, {"reading", q(reading)}, {"kind", "accepted"},
-                                                           {"reason", q(reason)}, {"note", ""}, {"replaced_by", QVariant()}}, m_seams.now(), m_person));
+        return m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())},
+                                                           {"reading", q(reading)},
+                                                           {"kind", "accepted"},
+                                                           {"reason", q(reason)},
+                                                           {"note", ""},
+                                                           {"replaced_by", QVariant()}},
+                                                          m_seams.now(), m_person));
     });
 }
 
@@ -203,14 +299,23 @@ Result<std::string> Logbook::startVerification(const std::string& testerId, cons
     if (!scale) return scale.error();
     if (scale->isNull()) return refused("block", "no block is chosen");
     const std::string id = m_seams.newId();
-    return idOr(transact("verification begun", [&] {
-        return m_database->insert("verification", {{"id", q(id)}, {"tester", q(tester->id)}, {"indenter", q(tester->indenter)}, {"anvil", q(tester->anvil)},
-                                                   {"scale", *scale}, {"block", q(block)}, {"person", q(m_person)}});
-    }), id);
+    return idOr(transact("verification begun",
+                         [&] {
+                             return m_database->insert("verification", {{"id", q(id)},
+                                                                        {"tester", q(tester->id)},
+                                                                        {"indenter", q(tester->indenter)},
+                                                                        {"anvil", q(tester->anvil)},
+                                                                        {"scale", *scale},
+                                                                        {"block", q(block)},
+                                                                        {"person", q(m_person)}});
+                         }),
+                id);
 }
 
-Result<std::string> Logbook::logBlockReading(const std::string& verification, double value, const std::string& as_entered) {
-    const Result<std::vector<Row>> rows = m_database->select(QStringLiteral("SELECT tester, scale FROM verification WHERE id=?"), {q(verification)});
+Result<std::string> Logbook::logBlockReading(const std::string& verification, double value,
+                                             const std::string& as_entered) {
+    const Result<std::vector<Row>> rows =
+        m_database->select(QStringLiteral("SELECT tester, scale FROM verification WHERE id=?"), {q(verification)});
     if (!rows) return rows.error();
     if (rows->empty()) return refused("verification", "this run on a block is not in the logbook");
     const Result<Tester> tester = testerById(s(rows->front()[0]));
@@ -221,22 +326,36 @@ Result<std::string> Logbook::logBlockReading(const std::string& verification, do
     draft.as_entered = as_entered;
     draft.resolution = tester->resolution;
     const std::string id = m_seams.newId();
-    return idOr(transact("block reading logged", [&] { return insertReading(id, draft, *tester, m_seams.now(), verification, {}, {}); }), id);
+    return idOr(transact("block reading logged",
+                         [&] { return insertReading(id, draft, *tester, m_seams.now(), verification, {}, {}); }),
+                id);
 }
 
 Result<Done> Logbook::insertCycle(const std::string& id, const CycleDraft& draft) {
-    auto done = m_database->insert("cycle", {{"id", q(id)}, {"batch", q(draft.batch)}, {"temperature_c", orNull(draft.temperature_c)}, {"hours", orNull(draft.hours)},
-                                             {"as_entered", q(draft.as_entered)},
-                                             {"at_ms", draft.time ? QVariant::fromValue<qint64>(draft.time->utc_ms) : QVariant()},
-                                             {"at_offset", draft.time ? QVariant(draft.time->offset_minutes) : QVariant()}, {"person", q(m_person)}});
+    auto done = m_database->insert(
+        "cycle", {{"id", q(id)},
+                  {"batch", q(draft.batch)},
+                  {"temperature_c", orNull(draft.temperature_c)},
+                  {"hours", orNull(draft.hours)},
+                  {"as_entered", q(draft.as_entered)},
+                  {"at_ms", draft.time ? QVariant::fromValue<qint64>(draft.time->utc_ms) : QVariant()},
+                  {"at_offset", draft.time ? QVariant(draft.time->offset_minutes) : QVariant()},
+                  {"person", q(m_person)}});
     for (const std::string& blade : draft.blades) {
         if (!done) return done;
-        const Result<QVariant> round = m_database->single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
+        const Result<QVariant> round =
+            m_database->single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
         if (!round) return round.error();
-        const Result<QVariant> last = m_database->single(
-            QStringLiteral("SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark)"), {q(blade), *round});
+        const Result<QVariant> last =
+            m_database->single(QStringLiteral("SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
+                                              "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark)"),
+                               {q(blade), *round});
         if (!last) return last.error();
-        done = m_database->insert("cycle_blade", {{"id", q(m_seams.newId())}, {"cycle", q(id)}, {"blade", q(blade)}, {"round", round->toInt()}, {"number", last->toInt() + 1}});
+        done = m_database->insert("cycle_blade", {{"id", q(m_seams.newId())},
+                                                  {"cycle", q(id)},
+                                                  {"blade", q(blade)},
+                                                  {"round", round->toInt()},
+                                                  {"number", last->toInt() + 1}});
     }
     return done;
 }
@@ -249,34 +368,54 @@ Result<std::string> Logbook::logCycle(const CycleDraft& draft) {
 
 Result<Done> Logbook::strikeCycle(const std::string& cycle, const std::string& reason) {
     return transact("temper cycle struck out", [&] {
-        return m_database->insert("cycle_mark", stamped({{"id", q(m_seams.newId())}, {"cycle", q(cycle)}, {"reason", q(reason)}}, m_seams.now(), m_person));
+        return m_database->insert(
+            "cycle_mark",
+            stamped({{"id", q(m_seams.newId())}, {"cycle", q(cycle)}, {"reason", q(reason)}}, m_seams.now(), m_person));
     });
 }
 
-Result<std::string> Logbook::reharden(const std::string& blade, const std::string& reason, const std::optional<Instant>& quenched) {
-    const Result<QVariant> last = m_database->single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
+Result<std::string> Logbook::reharden(const std::string& blade, const std::string& reason,
+                                      const std::optional<Instant>& quenched) {
+    const Result<QVariant> last =
+        m_database->single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
     if (!last) return last.error();
     const std::string id = m_seams.newId();
-    return idOr(transact("hardening round begun", [&] {
-        return m_database->insert("hardening_round", {{"id", q(id)}, {"blade", q(blade)}, {"number", last->toInt() + 1},
-                                                      {"quenched_ms", quenched ? QVariant::fromValue<qint64>(quenched->utc_ms) : QVariant()},
-                                                      {"quenched_offset", quenched ? QVariant(quenched->offset_minutes) : QVariant()},
-                                                      {"reason", q(reason)}, {"person", q(m_person)}});
-    }), id);
+    return idOr(
+        transact("hardening round begun",
+                 [&] {
+                     return m_database->insert(
+                         "hardening_round",
+                         {{"id", q(id)},
+                          {"blade", q(blade)},
+                          {"number", last->toInt() + 1},
+                          {"quenched_ms", quenched ? QVariant::fromValue<qint64>(quenched->utc_ms) : QVariant()},
+                          {"quenched_offset", quenched ? QVariant(quenched->offset_minutes) : QVariant()},
+                          {"reason", q(reason)},
+                          {"person", q(m_person)}});
+                 }),
+        id);
 }
 
 Result<Done> Logbook::excuse(const std::string& blade, Gate gate, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
     return transact("blade excused", [&] {
-        return m_database->insert("excuse", stamped({{"id", q(m_seams.newId())}, {"blade", q(blade)}, {"gate", storedName(gate)}, {"reason", q(reason)},
-                                                     {"stands_in", QVariant()}}, m_seams.now(), m_person));
+        return m_database->insert("excuse", stamped({{"id", q(m_seams.newId())},
+                                                     {"blade", q(blade)},
+                                                     {"gate", storedName(gate)},
+                                                     {"reason", q(reason)},
+                                                     {"stands_in", QVariant()}},
+                                                    m_seams.now(), m_person));
     });
 }
 
 Result<Done> Logbook::takeOut(const std::string& blade, Fate fate, Gate gate, const std::string& reason) {
     return transact("blade taken out", [&] {
-        return m_database->insert("blade_fate", stamped({{"id", q(m_seams.newId())}, {"blade", q(blade)}, {"fate", storedName(fate)}, {"gate", storedName(gate)},
-                                                         {"reason", q(reason)}}, m_seams.now(), m_person));
+        return m_database->insert("blade_fate", stamped({{"id", q(m_seams.newId())},
+                                                         {"blade", q(blade)},
+                                                         {"fate", storedName(fate)},
+                                                         {"gate", storedName(gate)},
+                                                         {"reason", q(reason)}},
+                                                        m_seams.now(), m_person));
     });
 }
 

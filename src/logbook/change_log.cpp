@@ -4,17 +4,18 @@
 
 #include "logbook/schema.h"
 
+#include <fmt/format.h>
+#include <map>
 #include <QCryptographicHash>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <fmt/format.h>
-#include <map>
 
 namespace rollcall {
 
 QString ChangeEntry::hash() const {
     QCryptographicHash sha(QCryptographicHash::Sha256);
-    for (const QString& part : {previous, QString::number(seq), QString::number(at.utc_ms), QString::number(at.offset_minutes), person, action, payload}) {
+    for (const QString& part : {previous, QString::number(seq), QString::number(at.utc_ms),
+                                QString::number(at.offset_minutes), person, action, payload}) {
         sha.addData(part.toUtf8());
         sha.addData(QByteArrayLiteral("\n"));
     }
@@ -22,7 +23,8 @@ QString ChangeEntry::hash() const {
 }
 
 Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action) {
-    const Result<std::vector<Row>> last = database.select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
+    const Result<std::vector<Row>> last =
+        database.select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
     if (!last) return last.error();
     ChangeEntry entry;
     entry.seq = last->empty() ? 1 : last->front()[0].toLongLong() + 1;
@@ -31,8 +33,10 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
     entry.person = person;
     entry.action = QString::fromLatin1(action);
     entry.payload = QString::fromUtf8(QJsonDocument(database.takeNotes()).toJson(QJsonDocument::Compact));
-    return database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, hash) VALUES (?,?,?,?,?,?,?,?)"),
-                        {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person, entry.action, entry.payload, entry.previous, entry.hash()});
+    return database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, "
+                                       "hash) VALUES (?,?,?,?,?,?,?,?)"),
+                        {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person,
+                         entry.action, entry.payload, entry.previous, entry.hash()});
 }
 
 namespace {
@@ -43,14 +47,16 @@ void replay(const QString& payload, std::map<QString, State>& tables) {
     for (const QJsonValue& value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
-        const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString() : row[QStringLiteral("id")].toString();
+        const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
+                                                               : row[QStringLiteral("id")].toString();
         QJsonObject& stored = tables[note[QStringLiteral("table")].toString()][id];
         for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
     }
 }
 
 Result<Done> compareTable(Database& database, const char* table, State expected, std::vector<std::string>& problems) {
-    const Result<std::vector<Row>> columns = database.select(QStringLiteral("SELECT name FROM pragma_table_info('%1')").arg(QLatin1String(table)));
+    const Result<std::vector<Row>> columns =
+        database.select(QStringLiteral("SELECT name FROM pragma_table_info('%1')").arg(QLatin1String(table)));
     if (!columns) return columns.error();
     const Result<std::vector<Row>> rows = database.select(QStringLiteral("SELECT * FROM %1").arg(QLatin1String(table)));
     if (!rows) return rows.error();
@@ -65,7 +71,8 @@ Result<Done> compareTable(Database& database, const char* table, State expected,
         }
         for (auto field = known->second.begin(); field != known->second.end(); ++field) {
             if (stored[field.key()] != field.value()) {
-                problems.push_back(fmt::format("{} {}: {} is not what the change log says", table, id.toStdString(), field.key().toStdString()));
+                problems.push_back(fmt::format("{} {}: {} is not what the change log says", table, id.toStdString(),
+                                               field.key().toStdString()));
             }
         }
         expected.erase(known);
@@ -80,23 +87,27 @@ Result<Done> compareTable(Database& database, const char* table, State expected,
 
 Result<std::vector<std::string>> checkChanges(Database& database) {
     std::vector<std::string> problems;
-    const Result<std::vector<Row>> entries =
-        database.select(QStringLiteral("SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
+    const Result<std::vector<Row>> entries = database.select(QStringLiteral(
+        "SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
     if (!entries) return entries.error();
     std::map<QString, State> tables;
     QString previous = chainBeginning();
     qint64 expectedSeq = 1;
     for (const Row& row : *entries) {
-        const ChangeEntry entry{row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(), row[5].toString(), row[6].toString()};
+        const ChangeEntry entry{row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(),
+                                row[4].toString(),   row[5].toString(),         row[6].toString()};
         if (entry.seq != expectedSeq) problems.push_back(fmt::format("change log: entry {} is missing", expectedSeq));
-        if (entry.previous != previous) problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
-        if (entry.hash() != row[7].toString()) problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
+        if (entry.previous != previous)
+            problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
+        if (entry.hash() != row[7].toString())
+            problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
         previous = row[7].toString();
         expectedSeq = entry.seq + 1;
         replay(entry.payload, tables);
     }
     for (const char* table : schema::recordedTables()) {
-        if (const auto done = compareTable(database, table, tables[QLatin1String(table)], problems); !done) return done.error();
+        if (const auto done = compareTable(database, table, tables[QLatin1String(table)], problems); !done)
+            return done.error();
     }
     return problems;
 }

@@ -25,7 +25,9 @@ struct ChangeEntry {
 };
 
 /// The hash that the first entry follows.
-inline QString chainBeginning() { return QString(64, QLatin1Char('0')); }
+inline QString chainBeginning() {
+    return QString(64, QLatin1Char('0'));
+}
 
 /// Appends an entry with what the database noted since the last one.
 Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action);

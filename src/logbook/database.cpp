@@ -2,11 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/database.h"
 
+#include <cmath>
 #include <QFileInfo>
 #include <QJsonObject>
 #include <QSqlError>
 #include <QUuid>
-#include <cmath>
 
 namespace rollcall {
 
@@ -18,14 +18,21 @@ Error errorOf(const QSqlError& error) {
     const std::string text = error.databaseText().toStdString();
     switch (code) {
     case 5:
-    case 6: return {ErrorKind::locked, "", "the logbook is open in another program"};
-    case 8: return {ErrorKind::disk, "", "the logbook can only be read, not written"};
-    case 10: return {ErrorKind::disk, "", "the disk could not be read or written (" + text + ")"};
-    case 13: return {ErrorKind::disk, "", "the disk is full; nothing of this entry was stored"};
-    case 14: return {ErrorKind::disk, "", "the file cannot be opened (" + text + ")"};
+    case 6:
+        return {ErrorKind::locked, "", "the logbook is open in another program"};
+    case 8:
+        return {ErrorKind::disk, "", "the logbook can only be read, not written"};
+    case 10:
+        return {ErrorKind::disk, "", "the disk could not be read or written (" + text + ")"};
+    case 13:
+        return {ErrorKind::disk, "", "the disk is full; nothing of this entry was stored"};
+    case 14:
+        return {ErrorKind::disk, "", "the file cannot be opened (" + text + ")"};
     case 11:
-    case 26: return {ErrorKind::damaged, "", "the file is not a logbook or is damaged (" + text + ")"};
-    default: return {ErrorKind::refused, "", text.empty() ? error.driverText().toStdString() : text};
+    case 26:
+        return {ErrorKind::damaged, "", "the file is not a logbook or is damaged (" + text + ")"};
+    default:
+        return {ErrorKind::refused, "", text.empty() ? error.driverText().toStdString() : text};
     }
 }
 
@@ -122,9 +129,12 @@ QJsonValue jsonOf(const QVariant& value) {
     case QMetaType::Int:
     case QMetaType::LongLong:
     case QMetaType::UInt:
-    case QMetaType::ULongLong: return static_cast<qint64>(value.toLongLong());
-    case QMetaType::Double: return value.toDouble();
-    default: return value.toString();
+    case QMetaType::ULongLong:
+        return static_cast<qint64>(value.toLongLong());
+    case QMetaType::Double:
+        return value.toDouble();
+    default:
+        return value.toString();
     }
 }
 
@@ -147,7 +157,8 @@ Result<Done> Database::insert(const char* table, const Fields& fields) {
         places += places.isEmpty() ? QStringLiteral("?") : QStringLiteral(",?");
         values.push_back(value);
     }
-    const auto done = run(QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)").arg(QLatin1String(table), columns, places), values);
+    const auto done =
+        run(QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)").arg(QLatin1String(table), columns, places), values);
     if (done) m_notes.append(noted(table, fields));
     return done;
 }
@@ -156,7 +167,8 @@ Result<Done> Database::update(const char* table, const QString& id, const Fields
     QString assignments;
     Row values;
     for (const auto& [column, value] : fields) {
-        assignments += (assignments.isEmpty() ? QString() : QStringLiteral(",")) + QLatin1String(column) + QStringLiteral("=?");
+        assignments +=
+            (assignments.isEmpty() ? QString() : QStringLiteral(",")) + QLatin1String(column) + QStringLiteral("=?");
         values.push_back(value);
     }
     values.push_back(id);

@@ -5,14 +5,14 @@
 #include "core/base/result.h"
 #include "core/judge/record.h"
 
+#include <initializer_list>
+#include <memory>
 #include <QHash>
 #include <QJsonArray>
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QString>
 #include <QVariant>
-#include <initializer_list>
-#include <memory>
 #include <utility>
 #include <vector>
 
@@ -59,17 +59,27 @@ private:
 /// A JSON value that stands for a stored field, the same for a value before and after it was stored.
 QJsonValue jsonOf(const QVariant& value);
 
-inline QString q(const std::string& text) { return QString::fromStdString(text); }
-inline std::string s(const QVariant& value) { return value.toString().toStdString(); }
-inline QVariant orNull(const std::optional<double>& value) { return value ? QVariant(*value) : QVariant(); }
-inline QVariant orNull(const std::optional<int>& value) { return value ? QVariant(*value) : QVariant(); }
+inline QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+inline std::string s(const QVariant& value) {
+    return value.toString().toStdString();
+}
+inline QVariant orNull(const std::optional<double>& value) {
+    return value ? QVariant(*value) : QVariant();
+}
+inline QVariant orNull(const std::optional<int>& value) {
+    return value ? QVariant(*value) : QVariant();
+}
 inline std::optional<double> numberOrNone(const QVariant& value) {
     return value.isNull() ? std::nullopt : std::optional<double>(value.toDouble());
 }
 inline std::optional<int> wholeOrNone(const QVariant& value) {
     return value.isNull() ? std::nullopt : std::optional<int>(value.toInt());
 }
-inline Instant instantOf(const QVariant& ms, const QVariant& offset) { return {ms.toLongLong(), offset.toInt()}; }
+inline Instant instantOf(const QVariant& ms, const QVariant& offset) {
+    return {ms.toLongLong(), offset.toInt()};
+}
 inline std::optional<Instant> instantOrNone(const QVariant& ms, const QVariant& offset) {
     return ms.isNull() ? std::nullopt : std::optional<Instant>(instantOf(ms, offset));
 }

@@ -5,11 +5,11 @@
 #include "logbook/logbook.h"
 #include "logbook/readings_csv.h"
 
-#include <QCryptographicHash>
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <QCryptographicHash>
 #include <set>
 
 namespace rollcall {
@@ -25,16 +25,20 @@ public:
         if (auto done = learnLogbook(); !done) return done.error();
         rejectContradictions();
         if (auto done = dropKnown(); !done) return done.error();
-        std::sort(m_report.rejected.begin(), m_report.rejected.end(), [](const auto& a, const auto& b) { return a.line < b.line; });
+        std::sort(m_report.rejected.begin(), m_report.rejected.end(),
+                  [](const auto& a, const auto& b) { return a.line < b.line; });
         if (m_lines.empty()) {
             if (m_report.already_there > 0) return m_report;
             std::string why = "the file has no readings";
-            if (!m_report.rejected.empty()) why = fmt::format("no line could be taken; line {}: {}", m_report.rejected.front().line, m_report.rejected.front().reason);
+            if (!m_report.rejected.empty())
+                why = fmt::format("no line could be taken; line {}: {}", m_report.rejected.front().line,
+                                  m_report.rejected.front().reason);
             return Error{ErrorKind::refused, fileName.toStdString(), why};
         }
         m_report.readings = static_cast<int>(m_lines.size());
         const auto done = m_logbook.transact("readings imported", [&]() -> Result<Done> {
-            for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades, &ReadingsImport::addCycles}) {
+            for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades,
+                              &ReadingsImport::addCycles}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
@@ -56,7 +60,9 @@ private:
         std::map<std::string, int> cycles;         ///< mark -> number of the last temper
     };
 
-    void reject(const ReadingLine& line, const std::string& reason) { m_report.rejected.push_back({line.line, reason}); }
+    void reject(const ReadingLine& line, const std::string& reason) {
+        m_report.rejected.push_back({line.line, reason});
+    }
 
     Result<Done> learnLogbook() {
         const auto shop = m_logbook.shop();
@@ -65,7 +71,8 @@ private:
         const auto batches = m_logbook.batches();
         if (!batches) return batches.error();
         for (const BatchSummary& summary : *batches) {
-            const bool asked = std::any_of(m_lines.begin(), m_lines.end(), [&](const ReadingLine& l) { return !l.block && l.batch == summary.name; });
+            const bool asked = std::any_of(m_lines.begin(), m_lines.end(),
+                                           [&](const ReadingLine& l) { return !l.block && l.batch == summary.name; });
             if (!asked) continue;
             const auto batch = m_logbook.batch(summary.id);
             if (!batch) return batch.error();
@@ -74,7 +81,8 @@ private:
                 known.blades[blade.mark] = blade.id;
                 known.rounds[blade.mark] = blade.round;
                 for (const TemperCycle& cycle : blade.cycles) {
-                    if (cycle.round == blade.round) known.cycles[blade.mark] = std::max(known.cycles[blade.mark], cycle.number);
+                    if (cycle.round == blade.round)
+                        known.cycles[blade.mark] = std::max(known.cycles[blade.mark], cycle.number);
                 }
             }
             m_known[summary.name] = std::move(known);
@@ -91,11 +99,15 @@ private:
         std::erase_if(m_lines, [&](const ReadingLine& line) {
             if (line.block) {
                 if (!certified.count(line.blade)) {
-                    if (!line.certified) return reject(line, fmt::format("the certified value of block {} is missing", line.blade)), true;
+                    if (!line.certified)
+                        return reject(line, fmt::format("the certified value of block {} is missing", line.blade)),
+                               true;
                     certified[line.blade] = *line.certified;
                 }
                 if (line.certified && *line.certified != certified[line.blade]) {
-                    return reject(line, fmt::format("block {} is certified {}, this line says {}", line.blade, certified[line.blade], *line.certified)), true;
+                    return reject(line, fmt::format("block {} is certified {}, this line says {}", line.blade,
+                                                    certified[line.blade], *line.certified)),
+                           true;
                 }
                 return false;
             }
@@ -109,19 +121,26 @@ private:
                     wishes.minimum = known->second.minimum;
                 }
             }
-            const auto differs = [](const std::optional<double>& said, const std::optional<double>& before) { return said && before && *said != *before; };
+            const auto differs = [](const std::optional<double>& said, const std::optional<double>& before) {
+                return said && before && *said != *before;
+            };
             if ((line.window_low || line.window_high) && (wishes.window_low || wishes.window_high) &&
                 (line.window_low != wishes.window_low || line.window_high != wishes.window_high)) {
                 return reject(line, fmt::format("another window than batch {} has", line.batch)), true;
             }
-            if (differs(line.minimum, wishes.minimum)) return reject(line, fmt::format("another minimum than batch {} has", line.batch)), true;
+            if (differs(line.minimum, wishes.minimum))
+                return reject(line, fmt::format("another minimum than batch {} has", line.batch)), true;
             if (!line.grade.empty() && !wishes.grade.empty() && !sameName(line.grade, wishes.grade)) {
-                return reject(line, fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade)), true;
+                return reject(line,
+                              fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade)),
+                       true;
             }
             if (line.cycle) {
                 auto& said = cycles[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.cycle)];
                 if (differs(line.temperature_c, said.first) || differs(line.hours, said.second)) {
-                    return reject(line, fmt::format("another temperature or time for cycle {} of {} than a line before", *line.cycle, line.blade)), true;
+                    return reject(line, fmt::format("another temperature or time for cycle {} of {} than a line before",
+                                                    *line.cycle, line.blade)),
+                           true;
                 }
                 if (line.temperature_c) said.first = line.temperature_c;
                 if (line.hours) said.second = line.hours;
@@ -144,28 +163,39 @@ private:
         std::vector<ReadingLine> fresh;
         for (ReadingLine& line : m_lines) {
             const std::string identity = line.identity();
-            const Result<QVariant> count = m_logbook.m_database->single(QStringLiteral("SELECT COUNT(*) FROM reading WHERE identity=?"), {q(identity)});
+            const Result<QVariant> count = m_logbook.m_database->single(
+                QStringLiteral("SELECT COUNT(*) FROM reading WHERE identity=?"), {q(identity)});
             if (!count) return count.error();
-            if (++ordinal[identity] <= count->toInt()) ++m_report.already_there;
-            else fresh.push_back(std::move(line));
+            if (++ordinal[identity] <= count->toInt())
+                ++m_report.already_there;
+            else
+                fresh.push_back(std::move(line));
         }
         m_lines = std::move(fresh);
         return Done{};
     }
 
-    static std::string testerName(const ReadingLine& line) { return line.tester.empty() ? "tester not named" : line.tester; }
+    static std::string testerName(const ReadingLine& line) {
+        return line.tester.empty() ? "tester not named" : line.tester;
+    }
 
     Result<Done> addTesters() {
         for (const ReadingLine& line : m_lines) {
             const std::string name = testerName(line);
-            const bool known = std::any_of(m_shop.testers.begin(), m_shop.testers.end(), [&](const Tester& t) { return t.name == name; });
+            const bool known = std::any_of(m_shop.testers.begin(), m_shop.testers.end(),
+                                           [&](const Tester& t) { return t.name == name; });
             if (known) continue;
             int decimals = 0;
             for (const ReadingLine& other : m_lines) {
                 if (testerName(other) == name) decimals = std::max(decimals, other.decimals);
             }
             Tester tester{m_logbook.m_seams.newId(), name, TesterKind::bench, std::pow(10.0, -decimals), "", ""};
-            auto done = m_logbook.m_database->insert("tester", {{"id", q(tester.id)}, {"name", q(name)}, {"kind", "bench"}, {"resolution", tester.resolution}, {"indenter", ""}, {"anvil", ""}});
+            auto done = m_logbook.m_database->insert("tester", {{"id", q(tester.id)},
+                                                                {"name", q(name)},
+                                                                {"kind", "bench"},
+                                                                {"resolution", tester.resolution},
+                                                                {"indenter", ""},
+                                                                {"anvil", ""}});
             if (!done) return done;
             m_shop.testers.push_back(tester);
         }
@@ -173,14 +203,16 @@ private:
     }
 
     const Tester& testerOf(const ReadingLine& line) const {
-        return *std::find_if(m_shop.testers.begin(), m_shop.testers.end(), [&](const Tester& t) { return t.name == testerName(line); });
+        return *std::find_if(m_shop.testers.begin(), m_shop.testers.end(),
+                             [&](const Tester& t) { return t.name == testerName(line); });
     }
 
     // Readings planned at a gate of a new batch: as many as every blade that was read there has.
     int plannedAt(const std::string& batch, Gate gate) const {
         std::map<std::string, std::map<int, int>> counts; // mark -> cycle -> readings
         for (const ReadingLine& line : m_lines) {
-            if (!line.block && line.batch == batch && line.gate == gate) ++counts[line.blade][gate == Gate::temper ? line.cycle.value_or(0) : 0];
+            if (!line.block && line.batch == batch && line.gate == gate)
+                ++counts[line.blade][gate == Gate::temper ? line.cycle.value_or(0) : 0];
         }
         int planned = 0;
         for (const auto& [mark, byCycle] : counts) {
@@ -203,22 +235,38 @@ private:
                 const Result<std::string> grade = m_logbook.gradeId(wishes.grade);
                 if (!grade) return grade.error();
                 lot = q(m_logbook.m_seams.newId());
-                auto done = database.insert("lot", {{"id", lot}, {"grade", q(*grade)}, {"name", ""}, {"supplier", ""}, {"heat_number", ""}});
+                auto done = database.insert(
+                    "lot", {{"id", lot}, {"grade", q(*grade)}, {"name", ""}, {"supplier", ""}, {"heat_number", ""}});
                 if (!done) return done;
             }
             const std::string purpose = m_logbook.m_seams.newId();
-            auto done = database.insert("purpose", {{"id", q(purpose)}, {"name", ""}, {"window_low", orNull(wishes.window_low)},
-                                                    {"window_high", orNull(wishes.window_high)}, {"window_text", q(wishes.window_text)}});
+            auto done = database.insert("purpose", {{"id", q(purpose)},
+                                                    {"name", ""},
+                                                    {"window_low", orNull(wishes.window_low)},
+                                                    {"window_high", orNull(wishes.window_high)},
+                                                    {"window_text", q(wishes.window_text)}});
             if (!done) return done;
             const Instant now = m_logbook.now();
-            done = database.insert("batch", {{"id", q(known.id)}, {"name", q(line.batch)}, {"lot", lot}, {"purpose", q(purpose)}, {"rule", "guarded"}, {"allowance", QVariant()},
-                                             {"uncorrected", 0}, {"quench_minimum", orNull(wishes.minimum)}, {"minimum_tempers", QVariant()},
-                                             {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)}, {"created_offset", now.offset_minutes}});
+            done = database.insert("batch", {{"id", q(known.id)},
+                                             {"name", q(line.batch)},
+                                             {"lot", lot},
+                                             {"purpose", q(purpose)},
+                                             {"rule", "guarded"},
+                                             {"allowance", QVariant()},
+                                             {"uncorrected", 0},
+                                             {"quench_minimum", orNull(wishes.minimum)},
+                                             {"minimum_tempers", QVariant()},
+                                             {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                             {"created_offset", now.offset_minutes}});
             for (const Gate gate : allGates) {
                 const int planned = plannedAt(line.batch, gate);
                 if (!done) return done;
-                done = database.insert("gate_plan", {{"id", q(m_logbook.m_seams.newId())}, {"batch", q(known.id)}, {"gate", storedName(gate)},
-                                                     {"required", planned > 0 ? 1 : 0}, {"extent", "all"}, {"planned", std::max(1, planned)}});
+                done = database.insert("gate_plan", {{"id", q(m_logbook.m_seams.newId())},
+                                                     {"batch", q(known.id)},
+                                                     {"gate", storedName(gate)},
+                                                     {"required", planned > 0 ? 1 : 0},
+                                                     {"extent", "all"},
+                                                     {"planned", std::max(1, planned)}});
             }
             if (!done) return done;
             m_known[line.batch] = std::move(known);
@@ -235,13 +283,15 @@ private:
             BladeDraft draft;
             draft.mark = line.blade;
             for (const ReadingLine& other : m_lines) {
-                if (other.block || other.batch != line.batch || other.blade != line.blade || !other.thickness_mm) continue;
+                if (other.block || other.batch != line.batch || other.blade != line.blade || !other.thickness_mm)
+                    continue;
                 draft.shape.thickness_mm = *other.thickness_mm;
                 draft.thickness_text = other.thickness_text;
                 break;
             }
             const std::string id = m_logbook.m_seams.newId();
-            if (auto done = m_logbook.insertBlade(batch.id, id, draft, static_cast<int>(batch.blades.size())); !done) return done;
+            if (auto done = m_logbook.insertBlade(batch.id, id, draft, static_cast<int>(batch.blades.size())); !done)
+                return done;
             batch.blades[line.blade] = id;
             batch.rounds[line.blade] = 1;
             ++m_report.blades;
@@ -260,10 +310,12 @@ private:
             std::map<int, std::map<std::string, Wanted>> byNumber; // cycle -> mark -> what ran
             for (const ReadingLine& line : m_lines) {
                 if (line.block || line.batch != name || line.gate != Gate::temper || !line.cycle) continue;
-                for (int number = batch.cycles[line.blade] + 1; number <= *line.cycle; ++number) byNumber[number][line.blade];
+                for (int number = batch.cycles[line.blade] + 1; number <= *line.cycle; ++number)
+                    byNumber[number][line.blade];
                 const auto described = byNumber.find(*line.cycle);
                 if (described == byNumber.end() || !(line.temperature_c || line.hours)) continue;
-                if (const auto mark = described->second.find(line.blade); mark != described->second.end()) mark->second = {line.temperature_c, line.hours, line.cycle_text};
+                if (const auto mark = described->second.find(line.blade); mark != described->second.end())
+                    mark->second = {line.temperature_c, line.hours, line.cycle_text};
             }
             for (const auto& [number, marks] : byNumber) {
                 std::map<std::pair<std::optional<double>, std::optional<double>>, CycleDraft> runs;
@@ -286,15 +338,28 @@ private:
     Result<Done> keepFile(const QString& fileName, const QByteArray& bytes) {
         const QString sha = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
         Database& database = *m_logbook.m_database;
-        if (auto done = database.run(QStringLiteral("INSERT OR IGNORE INTO attachment_blob (sha256, bytes) VALUES (?,?)"), {sha, bytes}); !done) return done;
+        if (auto done = database.run(
+                QStringLiteral("INSERT OR IGNORE INTO attachment_blob (sha256, bytes) VALUES (?,?)"), {sha, bytes});
+            !done)
+            return done;
         const std::string attachment = m_logbook.m_seams.newId();
-        auto done = database.insert("attachment", {{"id", q(attachment)}, {"sha256", sha}, {"name", fileName}, {"media_type", "text/csv"}, {"size", bytes.size()}});
+        auto done = database.insert("attachment", {{"id", q(attachment)},
+                                                   {"sha256", sha},
+                                                   {"name", fileName},
+                                                   {"media_type", "text/csv"},
+                                                   {"size", bytes.size()}});
         if (!done) return done;
         m_import = m_logbook.m_seams.newId();
         const Instant now = m_logbook.now();
-        return database.insert("import", {{"id", q(m_import)}, {"attachment", q(attachment)}, {"sha256", sha}, {"taken", m_report.readings},
-                                          {"already_there", m_report.already_there}, {"rejected", static_cast<int>(m_report.rejected.size())}, {"person", q(m_logbook.person())},
-                                          {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)}, {"at_offset", now.offset_minutes}});
+        return database.insert("import", {{"id", q(m_import)},
+                                          {"attachment", q(attachment)},
+                                          {"sha256", sha},
+                                          {"taken", m_report.readings},
+                                          {"already_there", m_report.already_there},
+                                          {"rejected", static_cast<int>(m_report.rejected.size())},
+                                          {"person", q(m_logbook.person())},
+                                          {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                          {"at_offset", now.offset_minutes}});
     }
 
     Result<Done> add(const ReadingLine& line, const std::string& blade, int round, const std::string& verification) {
@@ -309,7 +374,8 @@ private:
         draft.resolution = testerOf(line).resolution;
         draft.spot = line.spot;
         draft.note = line.note;
-        return m_logbook.insertReading(m_logbook.m_seams.newId(), draft, testerOf(line), line.time, verification, m_import, line.identity());
+        return m_logbook.insertReading(m_logbook.m_seams.newId(), draft, testerOf(line), line.time, verification,
+                                       m_import, line.identity());
     }
 
     Result<Done> addBladeReadings() {
@@ -328,15 +394,22 @@ private:
         for (const ReadingLine& line : m_lines) {
             if (!line.block) continue;
             constexpr std::int64_t longestPause_ms = 30 * 60 * 1000;
-            const bool sameRun = before != nullptr && before->blade == line.blade && before->tester == line.tester && before->scale == line.scale &&
-                                 before->time.has_value() == line.time.has_value() &&
-                                 (!line.time || (before->time->localDay() == line.time->localDay() && std::abs(line.time->utc_ms - before->time->utc_ms) <= longestPause_ms));
+            const bool sameRun =
+                before != nullptr && before->blade == line.blade && before->tester == line.tester &&
+                before->scale == line.scale && before->time.has_value() == line.time.has_value() &&
+                (!line.time || (before->time->localDay() == line.time->localDay() &&
+                                std::abs(line.time->utc_ms - before->time->utc_ms) <= longestPause_ms));
             if (!sameRun) {
                 const Result<std::string> block = blockId(line);
                 if (!block) return block.error();
                 run = m_logbook.m_seams.newId();
-                auto done = m_logbook.m_database->insert("verification", {{"id", q(run)}, {"tester", q(testerOf(line).id)}, {"indenter", q(testerOf(line).indenter)}, {"anvil", q(testerOf(line).anvil)},
-                                                                          {"scale", q(line.scale)}, {"block", q(*block)}, {"person", q(m_logbook.person())}});
+                auto done = m_logbook.m_database->insert("verification", {{"id", q(run)},
+                                                                          {"tester", q(testerOf(line).id)},
+                                                                          {"indenter", q(testerOf(line).indenter)},
+                                                                          {"anvil", q(testerOf(line).anvil)},
+                                                                          {"scale", q(line.scale)},
+                                                                          {"block", q(*block)},
+                                                                          {"person", q(m_logbook.person())}});
                 if (!done) return done;
             }
             if (auto done = add(line, {}, 1, run); !done) return done;
@@ -349,9 +422,13 @@ private:
         for (const Block& block : m_shop.blocks) {
             if (block.name == line.blade) return block.id;
         }
-        const Block block{m_logbook.m_seams.newId(), line.blade, line.scale, *line.certified, line.block_uncertainty.value_or(0.3)};
-        const auto done = m_logbook.m_database->insert("block", {{"id", q(block.id)}, {"name", q(block.name)}, {"scale", q(block.scale)},
-                                                                 {"certified", block.certified}, {"uncertainty", block.uncertainty}});
+        const Block block{m_logbook.m_seams.newId(), line.blade, line.scale, *line.certified,
+                          line.block_uncertainty.value_or(0.3)};
+        const auto done = m_logbook.m_database->insert("block", {{"id", q(block.id)},
+                                                                 {"name", q(block.name)},
+                                                                 {"scale", q(block.scale)},
+                                                                 {"certified", block.certified},
+                                                                 {"uncertainty", block.uncertainty}});
         if (!done) return done.error();
         m_shop.blocks.push_back(block);
         return block.id;

@@ -29,10 +29,14 @@ Fate fateNamed(const std::string& name) {
 }
 
 DecisionRule ruleNamed(const std::string& name) {
-    return name == "plain" ? DecisionRule::plain : name == "allowance" ? DecisionRule::allowance : DecisionRule::guarded;
+    return name == "plain"       ? DecisionRule::plain
+           : name == "allowance" ? DecisionRule::allowance
+                                 : DecisionRule::guarded;
 }
 
-std::optional<Instant> orNone(const Row& row, std::size_t ms) { return instantOrNone(row[ms], row[ms + 1]); }
+std::optional<Instant> orNone(const Row& row, std::size_t ms) {
+    return instantOrNone(row[ms], row[ms + 1]);
+}
 
 } // namespace
 
@@ -48,9 +52,11 @@ Result<Shop> Logbook::shop() {
         if (!tester) return tester.error();
         shop.testers.push_back(*tester);
     }
-    const auto blocks = m_database->select(QStringLiteral("SELECT id, name, scale, certified, uncertainty FROM block ORDER BY rowid"));
+    const auto blocks =
+        m_database->select(QStringLiteral("SELECT id, name, scale, certified, uncertainty FROM block ORDER BY rowid"));
     if (!blocks) return blocks.error();
-    for (const Row& row : *blocks) shop.blocks.push_back({s(row[0]), s(row[1]), s(row[2]), row[3].toDouble(), row[4].toDouble()});
+    for (const Row& row : *blocks)
+        shop.blocks.push_back({s(row[0]), s(row[1]), s(row[2]), row[3].toDouble(), row[4].toDouble()});
     const auto settings = m_database->select(QStringLiteral("SELECT id, value FROM setting"));
     if (!settings) return settings.error();
     for (const Row& row : *settings) shop.settings[s(row[0])] = s(row[1]);
@@ -59,13 +65,16 @@ Result<Shop> Logbook::shop() {
 
 Result<std::vector<BatchSummary>> Logbook::batches() {
     std::vector<BatchSummary> summaries;
-    const auto rows = m_database->select(QStringLiteral(
-        "SELECT b.id, b.name, COALESCE(g.designation, ''), (SELECT COUNT(*) FROM blade WHERE batch=b.id), b.created_ms, b.created_offset"
-        " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON g.id=l.grade ORDER BY b.created_ms, b.rowid"));
+    const auto rows =
+        m_database->select(QStringLiteral("SELECT b.id, b.name, COALESCE(g.designation, ''), (SELECT COUNT(*) FROM "
+                                          "blade WHERE batch=b.id), b.created_ms, b.created_offset"
+                                          " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
+                                          "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
     if (!rows) return rows.error();
     for (const Row& row : *rows) {
         BatchSummary summary{s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5])};
-        const auto gates = m_database->select(QStringLiteral("SELECT gate FROM gate_plan WHERE batch=? AND required=1 ORDER BY rowid"), {row[0]});
+        const auto gates = m_database->select(
+            QStringLiteral("SELECT gate FROM gate_plan WHERE batch=? AND required=1 ORDER BY rowid"), {row[0]});
         if (!gates) return gates.error();
         for (const Row& gate : *gates) {
             if (const auto named = gateNamed(s(gate[0]))) summary.gates.push_back(*named);
@@ -76,10 +85,13 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
 }
 
 Result<Batch> Logbook::batch(const std::string& id) {
-    const auto found = m_database->select(QStringLiteral(
-        "SELECT b.name, COALESCE(g.designation, ''), p.name, p.window_low, p.window_high, b.quench_minimum, b.minimum_tempers, b.rule, b.allowance,"
-        " b.uncorrected, b.created_ms, b.created_offset FROM batch b JOIN purpose p ON p.id=b.purpose LEFT JOIN lot l ON l.id=b.lot"
-        " LEFT JOIN grade g ON g.id=l.grade WHERE b.id=?"), {q(id)});
+    const auto found =
+        m_database->select(QStringLiteral("SELECT b.name, COALESCE(g.designation, ''), p.name, p.window_low, "
+                                          "p.window_high, b.quench_minimum, b.minimum_tempers, b.rule, b.allowance,"
+                                          " b.uncorrected, b.created_ms, b.created_offset FROM batch b JOIN purpose p "
+                                          "ON p.id=b.purpose LEFT JOIN lot l ON l.id=b.lot"
+                                          " LEFT JOIN grade g ON g.id=l.grade WHERE b.id=?"),
+                           {q(id)});
     if (!found) return found.error();
     if (found->empty()) return Error{ErrorKind::argument, "", "there is no such batch"};
     const Row& head = found->front();
@@ -96,15 +108,17 @@ Result<Batch> Logbook::batch(const std::string& id) {
     batch.uncorrected = head[9].toBool();
     batch.created = instantOf(head[10], head[11]);
 
-    const auto plans = m_database->select(QStringLiteral("SELECT gate, required, planned FROM gate_plan WHERE batch=?"), {q(id)});
+    const auto plans =
+        m_database->select(QStringLiteral("SELECT gate, required, planned FROM gate_plan WHERE batch=?"), {q(id)});
     if (!plans) return plans.error();
     for (const Row& row : *plans) {
         if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)] = {row[1].toBool(), row[2].toInt()};
     }
 
     std::map<std::string, std::size_t> index;
-    const auto blades = m_database->select(QStringLiteral(
-        "SELECT id, mark, outline, thickness_mm, reading_line_mm FROM blade WHERE batch=? ORDER BY position, rowid"), {q(id)});
+    const auto blades = m_database->select(QStringLiteral("SELECT id, mark, outline, thickness_mm, reading_line_mm "
+                                                          "FROM blade WHERE batch=? ORDER BY position, rowid"),
+                                           {q(id)});
     if (!blades) return blades.error();
     for (const Row& row : *blades) {
         Blade blade;
@@ -120,22 +134,28 @@ Result<Batch> Logbook::batch(const std::string& id) {
         for (const Row& row : *rows) take(batch.blades[index.at(s(row[0]))], row);
         return Done{};
     };
-    auto done = each("SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.number",
+    auto done = each("SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b "
+                     "ON b.id=r.blade WHERE b.batch=? ORDER BY r.number",
                      [](Blade& blade, const Row& row) {
                          blade.round = row[1].toInt();
                          blade.quenched_at = orNone(row, 2);
                      });
     if (done) {
-        done = each("SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, c.at_offset FROM cycle_blade cb"
-                    " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark) ORDER BY cb.round, cb.number",
+        done = each("SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, "
+                    "c.at_offset FROM cycle_blade cb"
+                    " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark) "
+                    "ORDER BY cb.round, cb.number",
                     [](Blade& blade, const Row& row) {
-                        blade.cycles.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]), numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
+                        blade.cycles.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
+                                                numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
                     });
     }
     std::map<std::string, std::pair<std::string, std::size_t>> readingIndex; // reading -> blade, place
     if (done) {
-        done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, r.at_offset, r.tester, r.indenter,"
-                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note FROM reading r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.rowid",
+        done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
+                    "r.at_offset, r.tester, r.indenter,"
+                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note FROM reading r JOIN blade b ON b.id=r.blade WHERE "
+                    "b.batch=? ORDER BY r.rowid",
                     [&](Blade& blade, const Row& row) {
                         Reading reading;
                         reading.id = s(row[1]);
@@ -149,7 +169,8 @@ Result<Batch> Logbook::batch(const std::string& id) {
                         reading.tester = s(row[10]);
                         reading.indenter = s(row[11]);
                         reading.anvil = s(row[12]);
-                        if (!row[13].isNull() && !row[14].isNull()) reading.spot = Spot{row[13].toDouble(), row[14].toDouble()};
+                        if (!row[13].isNull() && !row[14].isNull())
+                            reading.spot = Spot{row[13].toDouble(), row[14].toDouble()};
                         reading.person = s(row[15]);
                         reading.note = s(row[16]);
                         readingIndex[reading.id] = {blade.id, blade.readings.size()};
@@ -157,36 +178,56 @@ Result<Batch> Logbook::batch(const std::string& id) {
                     });
     }
     if (done) {
-        done = each("SELECT r.blade, m.reading, m.kind, m.reason, m.note, m.person, m.at_ms, m.at_offset FROM reading_mark m JOIN reading r ON r.id=m.reading"
-                    " JOIN blade b ON b.id=r.blade WHERE b.batch=?",
-                    [&](Blade& blade, const Row& row) {
-                        Reading& reading = blade.readings[readingIndex.at(s(row[1])).second];
-                        if (row[2].toString() == QLatin1String("accepted")) reading.accepted_because = s(row[3]);
-                        else reading.struck = Strike{strikeNamed(s(row[3])), s(row[4]), s(row[5]), instantOf(row[6], row[7])};
+        done = each(
+            "SELECT r.blade, m.reading, m.kind, m.reason, m.note, m.person, m.at_ms, m.at_offset FROM reading_mark m "
+            "JOIN reading r ON r.id=m.reading"
+            " JOIN blade b ON b.id=r.blade WHERE b.batch=?",
+            [&](Blade& blade, const Row& row) {
+                Reading& reading = blade.readings[readingIndex.at(s(row[1])).second];
+                if (row[2].toString() == QLatin1String("accepted"))
+                    reading.accepted_because = s(row[3]);
+                else
+                    reading.struck = Strike{strikeNamed(s(row[3])), s(row[4]), s(row[5]), instantOf(row[6], row[7])};
+            });
+    }
+    if (done) {
+        done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
+                    "b.id=e.blade WHERE b.batch=?",
+                    [](Blade& blade, const Row& row) {
+                        blade.excuses.push_back({gateNamed(s(row[1])).value_or(Gate::temper), s(row[2]), s(row[3]),
+                                                 instantOf(row[4], row[5])});
                     });
     }
     if (done) {
-        done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON b.id=e.blade WHERE b.batch=?",
+        done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
+                    "blade b ON b.id=f.blade WHERE b.batch=?",
                     [](Blade& blade, const Row& row) {
-                        blade.excuses.push_back({gateNamed(s(row[1])).value_or(Gate::temper), s(row[2]), s(row[3]), instantOf(row[4], row[5])});
-                    });
-    }
-    if (done) {
-        done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN blade b ON b.id=f.blade WHERE b.batch=?",
-                    [](Blade& blade, const Row& row) {
-                        blade.fate = BladeFate{fateNamed(s(row[1])), gateNamed(s(row[2])).value_or(Gate::quench), s(row[3]), s(row[4]), instantOf(row[5], row[6])};
+                        blade.fate = BladeFate{fateNamed(s(row[1])), gateNamed(s(row[2])).value_or(Gate::quench),
+                                               s(row[3]), s(row[4]), instantOf(row[5], row[6])};
                     });
     }
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.
-    const auto runs = m_database->select(QStringLiteral(
-        "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, r.value, r.at_ms, r.at_offset, r.id FROM verification v"
-        " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
+    const auto runs = m_database->select(
+        QStringLiteral("SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
+                       "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
+                       " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
+                       "reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
     if (!runs) return runs.error();
     for (const Row& row : *runs) {
         if (batch.verifications.empty() || batch.verifications.back().id != s(row[0])) {
-            batch.verifications.push_back({s(row[0]), s(row[1]), s(row[2]), s(row[3]), s(row[4]), s(row[5]), row[6].toDouble(), row[7].toDouble(), {}, {}, {}});
+            batch.verifications.push_back({s(row[0]),
+                                           s(row[1]),
+                                           s(row[2]),
+                                           s(row[3]),
+                                           s(row[4]),
+                                           s(row[5]),
+                                           row[6].toDouble(),
+                                           row[7].toDouble(),
+                                           {},
+                                           {},
+                                           {}});
         }
         batch.verifications.back().readings.push_back(row[8].toDouble());
         batch.verifications.back().reading_ids.push_back(s(row[11]));
@@ -220,7 +261,8 @@ Result<std::vector<std::string>> Logbook::check() {
     }
     const auto references = m_database->select(QStringLiteral("PRAGMA foreign_key_check"));
     if (!references) return std::vector<std::string>{references.error().text};
-    for (const Row& row : *references) problems.push_back("a row of " + s(row[0]) + " refers to a missing row of " + s(row[2]));
+    for (const Row& row : *references)
+        problems.push_back("a row of " + s(row[0]) + " refers to a missing row of " + s(row[2]));
     const Result<std::vector<std::string>> changes = checkChanges(*m_database);
     if (!changes) return changes.error();
     problems.insert(problems.end(), changes->begin(), changes->end());

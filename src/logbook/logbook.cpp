@@ -6,12 +6,12 @@
 #include "logbook/database.h"
 #include "logbook/schema.h"
 
+#include <fmt/format.h>
 #include <QDateTime>
 #include <QFile>
 #include <QFileInfo>
 #include <QLockFile>
 #include <QUuid>
-#include <fmt/format.h>
 
 namespace rollcall {
 
@@ -55,7 +55,8 @@ Result<std::unique_ptr<QLockFile>> lockBeside(const QString& path) {
 } // namespace
 
 Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSeams seams) {
-    if (QFileInfo::exists(path)) return Error{ErrorKind::exists, path.toStdString(), "this file is there already and is not overwritten"};
+    if (QFileInfo::exists(path))
+        return Error{ErrorKind::exists, path.toStdString(), "this file is there already and is not overwritten"};
     auto lock = lockBeside(path);
     if (!lock) return lock.error();
     auto database = std::make_unique<Database>();
@@ -63,7 +64,8 @@ Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSea
         return Error{opened.error().kind, path.toStdString(), opened.error().text};
     }
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock).value(), std::move(seams)));
-    if (const auto ready = logbook->prepare(true); !ready) return Error{ready.error().kind, path.toStdString(), ready.error().text};
+    if (const auto ready = logbook->prepare(true); !ready)
+        return Error{ready.error().kind, path.toStdString(), ready.error().text};
     return logbook;
 }
 
@@ -89,9 +91,11 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     // What a killed program left in the write-ahead log is taken in, even when only reading was asked.
     const bool readOnly = !folderWritable || (access == Access::read && !wal);
     auto opened = database->open(path, readOnly ? Database::Mode::readOnly : Database::Mode::readWrite);
-    Result<QVariant> application = opened ? database->single(QStringLiteral("PRAGMA application_id")) : Result<QVariant>(opened.error());
+    Result<QVariant> application =
+        opened ? database->single(QStringLiteral("PRAGMA application_id")) : Result<QVariant>(opened.error());
     if (!application) return Error{application.error().kind, place, application.error().text};
-    if (application->toInt() != schema::applicationId) return Error{ErrorKind::damaged, place, "this file is not a Rollcall logbook"};
+    if (application->toInt() != schema::applicationId)
+        return Error{ErrorKind::damaged, place, "this file is not a Rollcall logbook"};
 
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock), std::move(seams)));
     logbook->m_readOnly = readOnly;
@@ -117,13 +121,17 @@ Result<Done> Logbook::prepare(bool fresh) {
     }
     for (const char* table : schema::appendOnlyTables()) {
         for (const char* verb : {"UPDATE", "DELETE"}) {
-            const QString trigger = QStringLiteral("CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
-                                        .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
+            const QString trigger =
+                QStringLiteral(
+                    "CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
+                    .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
             if (auto done = m_database->run(trigger); !done) return done.error();
         }
     }
-    if (auto done = m_database->run(QStringLiteral("PRAGMA application_id=%1").arg(schema::applicationId)); !done) return done.error();
-    if (auto done = m_database->run(QStringLiteral("PRAGMA user_version=%1").arg(schema::version)); !done) return done.error();
+    if (auto done = m_database->run(QStringLiteral("PRAGMA application_id=%1").arg(schema::applicationId)); !done)
+        return done.error();
+    if (auto done = m_database->run(QStringLiteral("PRAGMA user_version=%1").arg(schema::version)); !done)
+        return done.error();
     m_schema = schema::version;
     return m_database->run(QStringLiteral("COMMIT"));
 }
@@ -149,7 +157,8 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
 }
 
 const char* storedName(Gate gate) {
-    constexpr std::array<const char*, gateCount> names{"steel", "cycle", "quench", "temper", "edge", "proof", "release"};
+    constexpr std::array<const char*, gateCount> names{"steel", "cycle", "quench", "temper",
+                                                       "edge",  "proof", "release"};
     return names[indexOf(gate)];
 }
 
@@ -159,7 +168,8 @@ const char* storedName(Fate fate) {
 }
 
 const char* storedName(StrikeReason reason) {
-    constexpr std::array<const char*, 7> names{"same spot", "edge", "scale", "seating", "overshoot", "other", "superseded"};
+    constexpr std::array<const char*, 7> names{"same spot", "edge",  "scale",     "seating",
+                                               "overshoot", "other", "superseded"};
     return names[static_cast<std::size_t>(reason)];
 }
 

@@ -130,7 +130,8 @@ public:
     static Result<std::unique_ptr<Logbook>> create(const QString& path, LogbookSeams seams = LogbookSeams::real());
     /// Opens a logbook. Errors: input (no such file), locked (open elsewhere, and by whom), damaged (not a
     /// logbook), disk. A logbook of a newer Rollcall is opened for reading only, whatever was asked.
-    static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access, LogbookSeams seams = LogbookSeams::real());
+    static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access,
+                                                 LogbookSeams seams = LogbookSeams::real());
     /// Checkpoints and leaves the file as one closed piece that a read-only folder can hold.
     ~Logbook();
 
@@ -164,7 +165,8 @@ public:
     /// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
     Result<std::string> addBatch(const BatchDraft& draft);
     Result<Done> changePlan(const std::string& batch, Gate gate, const GatePlan& plan);
-    Result<Done> changeLimits(const std::string& batch, const Window& window, const std::string& text, std::optional<double> quench_minimum);
+    Result<Done> changeLimits(const std::string& batch, const Window& window, const std::string& text,
+                              std::optional<double> quench_minimum);
     Result<Done> renameBlade(const std::string& blade, const std::string& mark);
     /// Logs one reading; it is on disk when this returns.
     Result<std::string> logReading(const ReadingDraft& draft);
@@ -177,7 +179,8 @@ public:
     Result<std::string> logCycle(const CycleDraft& draft);
     Result<Done> strikeCycle(const std::string& cycle, const std::string& reason);
     /// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
-    Result<std::string> reharden(const std::string& blade, const std::string& reason, const std::optional<Instant>& quenched);
+    Result<std::string> reharden(const std::string& blade, const std::string& reason,
+                                 const std::optional<Instant>& quenched);
     Result<Done> excuse(const std::string& blade, Gate gate, const std::string& reason);
     Result<Done> takeOut(const std::string& blade, Fate fate, Gate gate, const std::string& reason);
     /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
@@ -192,8 +195,9 @@ private:
     /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace.
     Result<Done> transact(const char* action, const std::function<Result<Done>()>& work);
     Result<Done> insertBlade(const std::string& batch, const std::string& id, const BladeDraft& draft, int position);
-    Result<Done> insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester, const std::optional<Instant>& time,
-                               const std::string& verification, const std::string& import, const std::string& identity);
+    Result<Done> insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                               const std::optional<Instant>& time, const std::string& verification,
+                               const std::string& import, const std::string& identity);
     Result<std::string> gradeId(const std::string& designation);
     Result<Tester> testerById(const std::string& id);
     /// Logs a cycle without a transaction of its own; numbers it for each blade.

@@ -6,12 +6,12 @@
 #include "core/base/number.h"
 #include "core/measure/rockwell.h"
 
-#include <QDateTime>
-#include <QString>
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
+#include <QDateTime>
+#include <QString>
 
 namespace rollcall {
 
@@ -23,16 +23,20 @@ struct BadLine {
 };
 
 constexpr std::array<const char*, 4> requiredColumns{"batch", "blade", "gate", "value"};
-constexpr std::array<const char*, 16> optionalColumns{"scale", "time", "tester", "x_mm", "y_mm", "cycle", "temperature_c", "hours", "grade",
-                                                      "window_low", "window_high", "minimum", "thickness_mm", "certified", "block_uncertainty", "note"};
+constexpr std::array<const char*, 16> optionalColumns{
+    "scale", "time",       "tester",      "x_mm",    "y_mm",         "cycle",     "temperature_c",     "hours",
+    "grade", "window_low", "window_high", "minimum", "thickness_mm", "certified", "block_uncertainty", "note"};
 
 class LineReader {
 public:
-    LineReader(const Tables& tables, const CsvText& csv, const CsvRow& row) : m_tables(tables), m_csv(csv), m_row(row) {}
+    LineReader(const Tables& tables, const CsvText& csv, const CsvRow& row)
+        : m_tables(tables), m_csv(csv), m_row(row) {}
 
     ReadingLine read() {
         if (m_row.fields.size() > m_csv.header.size()) {
-            throw BadLine{fmt::format("{} fields where the header has {}; a decimal comma needs semicolons between the fields", m_row.fields.size(), m_csv.header.size())};
+            throw BadLine{
+                fmt::format("{} fields where the header has {}; a decimal comma needs semicolons between the fields",
+                            m_row.fields.size(), m_csv.header.size())};
         }
         ReadingLine line;
         line.line = m_row.line;
@@ -40,8 +44,10 @@ public:
         line.blade = required("blade");
         const std::string gate = lowered(required("gate"));
         line.block = gate == "block";
-        if (gate == "quench") line.gate = Gate::quench;
-        else if (gate != "temper" && !line.block) throw BadLine{fmt::format("gate '{}' is not quench, temper or block", gate)};
+        if (gate == "quench")
+            line.gate = Gate::quench;
+        else if (gate != "temper" && !line.block)
+            throw BadLine{fmt::format("gate '{}' is not quench, temper or block", gate)};
         if (line.batch.empty() && !line.block) throw BadLine{"batch is empty"};
 
         const std::string scaleText = text("scale");
@@ -52,7 +58,8 @@ public:
         line.value = *number("value");
         line.decimals = decimalsOf(line.value_text);
         if (!inRange(*scale, line.value)) {
-            throw BadLine{fmt::format("value {} is outside {} to {} {}", line.value_text, *scale->low, *scale->high, scale->symbol)};
+            throw BadLine{fmt::format("value {} is outside {} to {} {}", line.value_text, *scale->low, *scale->high,
+                                      scale->symbol)};
         }
         line.time = time();
         line.tester = text("tester");
@@ -64,16 +71,19 @@ public:
         line.grade = text("grade");
         line.window_low = number("window_low");
         line.window_high = number("window_high");
-        if (line.window_low && line.window_high && *line.window_low > *line.window_high) throw BadLine{"window_low is above window_high"};
+        if (line.window_low && line.window_high && *line.window_low > *line.window_high)
+            throw BadLine{"window_low is above window_high"};
         line.window_text = text("window_low") + ":" + text("window_high");
         line.minimum = number("minimum");
         line.thickness_text = text("thickness_mm");
         line.thickness_mm = quantity("thickness_mm", Quantity::length);
         if (line.thickness_mm && !(*line.thickness_mm > 0)) throw BadLine{"thickness_mm must be more than zero"};
         line.certified = number("certified");
-        if (line.certified && !inRange(*scale, *line.certified)) throw BadLine{fmt::format("certified {} is outside the range of {}", text("certified"), scale->symbol)};
+        if (line.certified && !inRange(*scale, *line.certified))
+            throw BadLine{fmt::format("certified {} is outside the range of {}", text("certified"), scale->symbol)};
         line.block_uncertainty = number("block_uncertainty");
-        if (line.block_uncertainty && !(*line.block_uncertainty >= 0)) throw BadLine{"block_uncertainty must not be negative"};
+        if (line.block_uncertainty && !(*line.block_uncertainty >= 0))
+            throw BadLine{"block_uncertainty must not be negative"};
         line.note = notes();
         return line;
     }
@@ -107,13 +117,15 @@ private:
         const std::string field = text("time");
         if (field.empty()) return std::nullopt;
         const QDateTime moment = QDateTime::fromString(QString::fromStdString(field), Qt::ISODate);
-        if (!moment.isValid()) throw BadLine{fmt::format("time '{}' is not a date and time like 2026-11-20T08:12", field)};
+        if (!moment.isValid())
+            throw BadLine{fmt::format("time '{}' is not a date and time like 2026-11-20T08:12", field)};
         return Instant{moment.toMSecsSinceEpoch(), moment.offsetFromUtc() / 60};
     }
 
     void readCycle(ReadingLine& line) const {
         if (const std::optional<double> cycle = number("cycle")) {
-            if (*cycle != std::floor(*cycle) || *cycle < 1 || *cycle > 20) throw BadLine{fmt::format("cycle {} is not a whole number from 1 to 20", text("cycle"))};
+            if (*cycle != std::floor(*cycle) || *cycle < 1 || *cycle > 20)
+                throw BadLine{fmt::format("cycle {} is not a whole number from 1 to 20", text("cycle"))};
             line.cycle = static_cast<int>(*cycle);
         }
         line.temperature_c = quantity("temperature_c", Quantity::temperature);
@@ -125,7 +137,8 @@ private:
         std::string all = text("note");
         for (std::size_t i = 0; i < m_csv.header.size() && i < m_row.fields.size(); ++i) {
             const auto is = [&](const char* name) { return sameName(m_csv.header[i], name); };
-            const bool known = std::any_of(requiredColumns.begin(), requiredColumns.end(), is) || std::any_of(optionalColumns.begin(), optionalColumns.end(), is);
+            const bool known = std::any_of(requiredColumns.begin(), requiredColumns.end(), is) ||
+                               std::any_of(optionalColumns.begin(), optionalColumns.end(), is);
             if (known || m_row.fields[i].empty()) continue;
             all += (all.empty() ? "" : "; ") + m_csv.header[i] + ": " + m_row.fields[i];
         }
@@ -140,10 +153,14 @@ private:
 } // namespace
 
 std::string ReadingLine::identity() const {
-    return fmt::format("{}\x1f{}\x1f{}\x1f{}\x1f{}\x1f{:.17g}\x1f{}\x1f{}\x1f{}\x1f{}", block ? std::string() : batch, blade,
-                       block ? "block" : gate == Gate::quench ? "quench" : "temper", cycle.value_or(0), scale, value,
-                       time ? fmt::format("{}", time->utc_ms) : std::string(), tester,
-                       spot ? fmt::format("{:.17g}", spot->x_mm) : std::string(), spot ? fmt::format("{:.17g}", spot->y_mm) : std::string());
+    return fmt::format("{}\x1f{}\x1f{}\x1f{}\x1f{}\x1f{:.17g}\x1f{}\x1f{}\x1f{}\x1f{}", block ? std::string() : batch,
+                       blade,
+                       block                  ? "block"
+                       : gate == Gate::quench ? "quench"
+                                              : "temper",
+                       cycle.value_or(0), scale, value, time ? fmt::format("{}", time->utc_ms) : std::string(), tester,
+                       spot ? fmt::format("{:.17g}", spot->x_mm) : std::string(),
+                       spot ? fmt::format("{:.17g}", spot->y_mm) : std::string());
 }
 
 Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const QByteArray& bytes) {
@@ -151,7 +168,9 @@ Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const QByteArray& byte
     if (!csv) return csv.error();
     for (const char* column : requiredColumns) {
         if (!csv->column(column)) {
-            return Error{ErrorKind::input, "line 1", fmt::format("the column '{}' is missing; a readings file needs batch, blade, gate and value", column)};
+            return Error{
+                ErrorKind::input, "line 1",
+                fmt::format("the column '{}' is missing; a readings file needs batch, blade, gate and value", column)};
         }
     }
     ReadingsCsv readings;

@@ -5,8 +5,8 @@
 #include "core/base/tables.h"
 #include "core/judge/record.h"
 
-#include <QByteArray>
 #include <optional>
+#include <QByteArray>
 #include <string>
 #include <vector>
 

@@ -9,63 +9,88 @@ namespace rollcall::schema {
 const std::vector<const char*>& migration(int toVersion) {
     static const std::vector<const char*> first{
         "CREATE TABLE change (seq INTEGER PRIMARY KEY, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL,"
-        " person TEXT NOT NULL, action TEXT NOT NULL, payload TEXT NOT NULL, previous TEXT NOT NULL, hash TEXT NOT NULL)",
+        " person TEXT NOT NULL, action TEXT NOT NULL, payload TEXT NOT NULL, previous TEXT NOT NULL, hash TEXT NOT "
+        "NULL)",
         "CREATE TABLE person (id TEXT PRIMARY KEY, initials TEXT NOT NULL UNIQUE, name TEXT NOT NULL)",
-        "CREATE TABLE tester (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, kind TEXT NOT NULL CHECK (kind IN ('bench','rebound')),"
+        "CREATE TABLE tester (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, kind TEXT NOT NULL CHECK (kind IN "
+        "('bench','rebound')),"
         " resolution REAL NOT NULL CHECK (resolution >= 0), indenter TEXT NOT NULL, anvil TEXT NOT NULL)",
-        "CREATE TABLE block (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, scale TEXT NOT NULL, certified REAL NOT NULL,"
+        "CREATE TABLE block (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, scale TEXT NOT NULL, certified REAL NOT "
+        "NULL,"
         " uncertainty REAL NOT NULL CHECK (uncertainty >= 0))",
         "CREATE TABLE grade (id TEXT PRIMARY KEY, designation TEXT NOT NULL UNIQUE)",
         "CREATE TABLE lot (id TEXT PRIMARY KEY, grade TEXT NOT NULL REFERENCES grade(id), name TEXT NOT NULL,"
         " supplier TEXT NOT NULL, heat_number TEXT NOT NULL)",
-        "CREATE TABLE purpose (id TEXT PRIMARY KEY, name TEXT NOT NULL, window_low REAL, window_high REAL, window_text TEXT NOT NULL,"
+        "CREATE TABLE purpose (id TEXT PRIMARY KEY, name TEXT NOT NULL, window_low REAL, window_high REAL, window_text "
+        "TEXT NOT NULL,"
         " CHECK (window_low IS NULL OR window_high IS NULL OR window_low <= window_high))",
         "CREATE TABLE batch (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, lot TEXT REFERENCES lot(id),"
-        " purpose TEXT NOT NULL REFERENCES purpose(id), rule TEXT NOT NULL CHECK (rule IN ('guarded','plain','allowance')),"
+        " purpose TEXT NOT NULL REFERENCES purpose(id), rule TEXT NOT NULL CHECK (rule IN "
+        "('guarded','plain','allowance')),"
         " allowance REAL, uncorrected INTEGER NOT NULL, quench_minimum REAL, minimum_tempers INTEGER,"
         " created_ms INTEGER NOT NULL, created_offset INTEGER NOT NULL)",
         "CREATE TABLE gate_plan (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), gate TEXT NOT NULL,"
-        " required INTEGER NOT NULL, extent TEXT NOT NULL CHECK (extent IN ('all','sample')), planned INTEGER NOT NULL CHECK (planned >= 1),"
+        " required INTEGER NOT NULL, extent TEXT NOT NULL CHECK (extent IN ('all','sample')), planned INTEGER NOT NULL "
+        "CHECK (planned >= 1),"
         " UNIQUE (batch, gate))",
-        "CREATE TABLE blade (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), mark TEXT NOT NULL, position INTEGER NOT NULL,"
-        " outline TEXT NOT NULL, thickness_mm REAL, thickness_text TEXT NOT NULL, reading_line_mm REAL NOT NULL, UNIQUE (batch, mark))",
-        "CREATE TABLE hardening_round (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), number INTEGER NOT NULL CHECK (number >= 1),"
-        " quenched_ms INTEGER, quenched_offset INTEGER, reason TEXT NOT NULL, person TEXT NOT NULL, UNIQUE (blade, number))",
-        "CREATE TABLE cycle (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), temperature_c REAL, hours REAL,"
+        "CREATE TABLE blade (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), mark TEXT NOT NULL, "
+        "position INTEGER NOT NULL,"
+        " outline TEXT NOT NULL, thickness_mm REAL, thickness_text TEXT NOT NULL, reading_line_mm REAL NOT NULL, "
+        "UNIQUE (batch, mark))",
+        "CREATE TABLE hardening_round (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), number INTEGER "
+        "NOT NULL CHECK (number >= 1),"
+        " quenched_ms INTEGER, quenched_offset INTEGER, reason TEXT NOT NULL, person TEXT NOT NULL, UNIQUE (blade, "
+        "number))",
+        "CREATE TABLE cycle (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), temperature_c REAL, hours "
+        "REAL,"
         " as_entered TEXT NOT NULL, at_ms INTEGER, at_offset INTEGER, person TEXT NOT NULL)",
-        "CREATE TABLE cycle_blade (id TEXT PRIMARY KEY, cycle TEXT NOT NULL REFERENCES cycle(id), blade TEXT NOT NULL REFERENCES blade(id),"
+        "CREATE TABLE cycle_blade (id TEXT PRIMARY KEY, cycle TEXT NOT NULL REFERENCES cycle(id), blade TEXT NOT NULL "
+        "REFERENCES blade(id),"
         " round INTEGER NOT NULL, number INTEGER NOT NULL CHECK (number >= 1), UNIQUE (cycle, blade))",
-        "CREATE TABLE cycle_mark (id TEXT PRIMARY KEY, cycle TEXT NOT NULL UNIQUE REFERENCES cycle(id), reason TEXT NOT NULL,"
+        "CREATE TABLE cycle_mark (id TEXT PRIMARY KEY, cycle TEXT NOT NULL UNIQUE REFERENCES cycle(id), reason TEXT "
+        "NOT NULL,"
         " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE attachment_blob (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)",
-        "CREATE TABLE attachment (id TEXT PRIMARY KEY, sha256 TEXT NOT NULL REFERENCES attachment_blob(sha256), name TEXT NOT NULL,"
+        "CREATE TABLE attachment (id TEXT PRIMARY KEY, sha256 TEXT NOT NULL REFERENCES attachment_blob(sha256), name "
+        "TEXT NOT NULL,"
         " media_type TEXT NOT NULL, size INTEGER NOT NULL)",
-        "CREATE TABLE import (id TEXT PRIMARY KEY, attachment TEXT NOT NULL REFERENCES attachment(id), sha256 TEXT NOT NULL,"
+        "CREATE TABLE import (id TEXT PRIMARY KEY, attachment TEXT NOT NULL REFERENCES attachment(id), sha256 TEXT NOT "
+        "NULL,"
         " taken INTEGER NOT NULL, already_there INTEGER NOT NULL, rejected INTEGER NOT NULL, person TEXT NOT NULL,"
         " at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
-        "CREATE TABLE verification (id TEXT PRIMARY KEY, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT NULL, anvil TEXT NOT NULL,"
+        "CREATE TABLE verification (id TEXT PRIMARY KEY, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT "
+        "NULL, anvil TEXT NOT NULL,"
         " scale TEXT NOT NULL, block TEXT NOT NULL REFERENCES block(id), person TEXT NOT NULL)",
-        "CREATE TABLE reading (id TEXT PRIMARY KEY, blade TEXT REFERENCES blade(id), verification TEXT REFERENCES verification(id),"
+        "CREATE TABLE reading (id TEXT PRIMARY KEY, blade TEXT REFERENCES blade(id), verification TEXT REFERENCES "
+        "verification(id),"
         " gate TEXT NOT NULL CHECK (gate IN ('quench','temper','block')), round INTEGER NOT NULL, after_cycle INTEGER,"
         " scale TEXT NOT NULL, value REAL NOT NULL, as_entered TEXT NOT NULL, resolution REAL NOT NULL,"
-        " at_ms INTEGER, at_offset INTEGER, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT NULL, anvil TEXT NOT NULL,"
-        " x_mm REAL, y_mm REAL, import TEXT REFERENCES import(id), identity TEXT NOT NULL, note TEXT NOT NULL, person TEXT NOT NULL,"
+        " at_ms INTEGER, at_offset INTEGER, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT NULL, anvil "
+        "TEXT NOT NULL,"
+        " x_mm REAL, y_mm REAL, import TEXT REFERENCES import(id), identity TEXT NOT NULL, note TEXT NOT NULL, person "
+        "TEXT NOT NULL,"
         " CHECK ((blade IS NULL) = (gate = 'block')), CHECK ((verification IS NULL) = (gate <> 'block')))",
         "CREATE INDEX reading_by_blade ON reading(blade)",
         "CREATE INDEX reading_by_verification ON reading(verification)",
         "CREATE INDEX reading_by_identity ON reading(identity)",
         "CREATE INDEX blade_by_batch ON blade(batch)",
         "CREATE TABLE reading_mark (id TEXT PRIMARY KEY, reading TEXT NOT NULL REFERENCES reading(id),"
-        " kind TEXT NOT NULL CHECK (kind IN ('struck','superseded','accepted')), reason TEXT NOT NULL, note TEXT NOT NULL,"
-        " replaced_by TEXT REFERENCES reading(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL,"
+        " kind TEXT NOT NULL CHECK (kind IN ('struck','superseded','accepted')), reason TEXT NOT NULL, note TEXT NOT "
+        "NULL,"
+        " replaced_by TEXT REFERENCES reading(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+        "NULL,"
         " UNIQUE (reading, kind))",
-        "CREATE TABLE excuse (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), gate TEXT NOT NULL, reason TEXT NOT NULL,"
-        " stands_in TEXT REFERENCES blade(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE excuse (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), gate TEXT NOT NULL, "
+        "reason TEXT NOT NULL,"
+        " stands_in TEXT REFERENCES blade(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+        "NULL)",
         "CREATE TABLE blade_fate (id TEXT PRIMARY KEY, blade TEXT NOT NULL UNIQUE REFERENCES blade(id),"
-        " fate TEXT NOT NULL CHECK (fate IN ('cracked','scrapped','coupon','removed')), gate TEXT NOT NULL, reason TEXT NOT NULL,"
+        " fate TEXT NOT NULL CHECK (fate IN ('cracked','scrapped','coupon','removed')), gate TEXT NOT NULL, reason "
+        "TEXT NOT NULL,"
         " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE signature (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), gate TEXT NOT NULL,"
-        " decision TEXT NOT NULL CHECK (decision IN ('accept','hold','scrap')), verdict TEXT NOT NULL, basis TEXT NOT NULL,"
+        " decision TEXT NOT NULL CHECK (decision IN ('accept','hold','scrap')), verdict TEXT NOT NULL, basis TEXT NOT "
+        "NULL,"
         " reason TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE setting (id TEXT PRIMARY KEY, value TEXT NOT NULL)",
     };
@@ -75,16 +100,16 @@ const std::vector<const char*>& migration(int toVersion) {
 
 const std::vector<const char*>& appendOnlyTables() {
     static const std::vector<const char*> tables{
-        "change", "hardening_round", "cycle", "cycle_blade", "cycle_mark", "attachment_blob", "attachment", "import",
-        "verification", "reading", "reading_mark", "excuse", "blade_fate", "signature"};
+        "change", "hardening_round", "cycle",   "cycle_blade",  "cycle_mark", "attachment_blob", "attachment",
+        "import", "verification",    "reading", "reading_mark", "excuse",     "blade_fate",      "signature"};
     return tables;
 }
 
 const std::vector<const char*>& recordedTables() {
     static const std::vector<const char*> tables{
-        "person", "tester", "block", "grade", "lot", "purpose", "batch", "gate_plan", "blade", "hardening_round",
-        "cycle", "cycle_blade", "cycle_mark", "attachment", "import", "verification", "reading", "reading_mark",
-        "excuse", "blade_fate", "signature", "setting"};
+        "person",  "tester",          "block",  "grade",       "lot",        "purpose",    "batch",  "gate_plan",
+        "blade",   "hardening_round", "cycle",  "cycle_blade", "cycle_mark", "attachment", "import", "verification",
+        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting"};
     return tables;
 }
 

@@ -2,17 +2,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/blade_picture.h"
 
-#include <QPainterPath>
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <QPainterPath>
 
 namespace rollcall {
 
 namespace {
 
 constexpr int rulerHeight = 40;
-constexpr int wordsHeight = 62;
+constexpr int wordsHeight = 30;
 constexpr int tallBlade = 130;
 
 QPainterPath outlinePath(const BladeShape& shape, const BladeScale& scale) {
@@ -34,7 +34,8 @@ void drawMetal(QPainter& painter, const BladePicture& picture, const BladeScale&
     // Where no indent may be: a band of the edge distance inside the outline, and a circle round each indent.
     painter.save();
     painter.setClipPath(outline, Qt::IntersectClip);
-    painter.strokePath(outline, QPen(p.panel, 2 * picture.edge_distance_mm * scale.px_per_mm, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
+    painter.strokePath(outline, QPen(p.panel, 2 * picture.edge_distance_mm * scale.px_per_mm, Qt::SolidLine,
+                                     Qt::FlatCap, Qt::MiterJoin));
     for (const IndentMark& indent : picture.indents) {
         painter.setBrush(p.panel);
         painter.setPen(QPen(p.line, 1));
@@ -49,8 +50,9 @@ void drawMetal(QPainter& painter, const BladePicture& picture, const BladeScale&
         QPen dashed(p.ink, 1);
         dashed.setDashPattern({8, 4});
         painter.setPen(dashed);
-        painter.drawLine(scale.toPixel({picture.edge_distance_mm, picture.shape.reading_line_mm}),
-                         scale.toPixel({picture.shape.length() - picture.edge_distance_mm, picture.shape.reading_line_mm}));
+        painter.drawLine(
+            scale.toPixel({picture.edge_distance_mm, picture.shape.reading_line_mm}),
+            scale.toPixel({picture.shape.length() - picture.edge_distance_mm, picture.shape.reading_line_mm}));
     }
     for (const IndentMark& indent : picture.indents) {
         const QPointF at = scale.toPixel(indent.spot);
@@ -69,7 +71,8 @@ void drawMetal(QPainter& painter, const BladePicture& picture, const BladeScale&
             painter.setPen(Qt::NoPen);
             painter.drawEllipse(at, look.px(3.5), look.px(3.5));
         }
-        if (!indent.label.isEmpty()) drawText(painter, at.x(), at.y() - look.px(14), indent.label, look.font(16, true), p.ink, Qt::AlignHCenter);
+        if (!indent.label.isEmpty())
+            drawText(painter, at.x(), at.y() - look.px(14), indent.label, look.font(16, true), p.ink, Qt::AlignHCenter);
     }
     if (!picture.next) return;
     const QPointF at = scale.toPixel(*picture.next);
@@ -80,7 +83,7 @@ void drawMetal(QPainter& painter, const BladePicture& picture, const BladeScale&
     painter.drawEllipse(at, r, r);
     painter.drawLine(at - QPointF(1.6 * r, 0), at + QPointF(1.6 * r, 0));
     painter.drawLine(at - QPointF(0, 1.6 * r), at + QPointF(0, 1.6 * r));
-    drawText(painter, at.x(), at.y() - look.px(22), picture.next_label, look.font(22, true), color, Qt::AlignHCenter);
+    drawText(painter, at.x(), at.y() - look.px(24), picture.next_label, look.font(22, true), color, Qt::AlignHCenter);
 }
 
 void drawRuler(QPainter& painter, const BladePicture& picture, const BladeScale& scale, int y, const Look& look) {
@@ -95,13 +98,15 @@ void drawRuler(QPainter& painter, const BladePicture& picture, const BladeScale&
         const int height = look.px(mm % 10 == 0 ? 12 : mm % 5 == 0 ? 8 : 4);
         const int x = qRound(x0 + mm * scale.px_per_mm);
         painter.fillRect(x, y, 1, height, p.line);
-        if (mm % labelEvery == 0) drawText(painter, x, y + look.px(28), QString::number(mm), look.font(14), p.muted, Qt::AlignHCenter);
+        if (mm % labelEvery == 0)
+            drawText(painter, x, y + look.px(28), QString::number(mm), look.font(14), p.muted, Qt::AlignHCenter);
     }
     drawText(painter, x0 - look.px(14), y + look.px(28), QStringLiteral("mm"), look.font(14), p.muted, Qt::AlignRight);
     if (picture.next) {
         const int x = qRound(scale.toPixel(*picture.next).x());
         const int from = qRound(scale.toPixel(*picture.next).y()) + look.px(16);
-        if (from < y + look.px(12)) painter.fillRect(x - 1, from, 2, y + look.px(12) - from, picture.next_allowed ? p.primary : p.fail);
+        if (from < y + look.px(12))
+            painter.fillRect(x - 1, from, 2, y + look.px(12) - from, picture.next_allowed ? p.primary : p.fail);
     }
 }
 
@@ -121,7 +126,8 @@ BladeScale BladeScale::fitting(const BladeShape& shape, const QRect& area, const
     const double full = area.height() - look.px(rulerHeight) - look.px(10);
     // Words stand on a tall blade and above a slim one.
     double room = full;
-    if (std::min((area.width() - look.px(8)) / width, full / height) * height < look.px(tallBlade)) room = full - look.px(wordsHeight);
+    if (std::min((area.width() - look.px(8)) / width, full / height) * height < look.px(tallBlade))
+        room = full - look.px(wordsHeight);
     BladeScale scale;
     scale.px_per_mm = std::min((area.width() - look.px(8)) / width, room / height);
     for (const double step : {12.0, 8.0, 6.0, 5.0, 4.0, 3.0, 2.5, 2.0, 1.5, 1.0}) {
@@ -131,7 +137,8 @@ BladeScale BladeScale::fitting(const BladeShape& shape, const QRect& area, const
     }
     const double drawn = width * scale.px_per_mm;
     scale.heel = {area.left() + (area.width() - drawn) / 2.0 - left * scale.px_per_mm,
-                  area.bottom() - look.px(rulerHeight) - look.px(4) + low * scale.px_per_mm - (full - room > 0 ? 0.0 : (room - height * scale.px_per_mm) / 2.0)};
+                  area.bottom() - look.px(rulerHeight) - look.px(4) + low * scale.px_per_mm -
+                      (full - room > 0 ? 0.0 : (room - height * scale.px_per_mm) / 2.0)};
     return scale;
 }
 
@@ -143,13 +150,22 @@ void drawBlade(QPainter& painter, const QRect& area, const BladePicture& picture
 
     const int top = area.top() + look.px(20);
     const QPointF spineAtHeel = scale.toPixel({0, picture.shape.height()});
-    const int x = onBlade ? qRound(std::max<double>(spineAtHeel.x() + look.px(14), area.left())) : area.left();
     const bool onBlade = picture.shape.height() * scale.px_per_mm >= look.px(tallBlade);
+    const int x = onBlade ? qRound(std::max<double>(spineAtHeel.x() + look.px(14), area.left())) : area.left();
     const int textTop = onBlade ? qRound(spineAtHeel.y()) + look.px(26) : top;
     const QColor color = picture.next_allowed ? look.palette.primary : look.palette.fail;
     drawText(painter, x, textTop, picture.title, look.font(18, true), color);
-    drawText(painter, x, textTop + look.px(21), picture.subtitle, look.font(16), picture.next_allowed ? look.palette.muted : look.palette.fail);
-    if (!picture.shape_known) drawText(painter, area.right(), area.bottom() - look.px(4), QStringLiteral("outline not known, not to scale"), look.font(14), look.palette.muted, Qt::AlignRight);
+    const QColor second = picture.next_allowed ? look.palette.muted : look.palette.fail;
+    if (onBlade)
+        drawText(painter, x, textTop + look.px(21), picture.subtitle, look.font(16), second);
+    else
+        drawText(
+            painter, area.right(), textTop,
+            elided(picture.subtitle, look.font(16), area.width() - look.width(picture.title, 18, true) - look.px(16)),
+            look.font(16), second, Qt::AlignRight);
+    if (!picture.shape_known)
+        drawText(painter, area.right(), area.bottom() - look.px(4), QStringLiteral("outline not known, not to scale"),
+                 look.font(14), look.palette.muted, Qt::AlignRight);
 
     if (picture.next && scale.px_per_mm < 4 && onBlade) {
         const QRect lens(area.right() - look.px(150), area.top() + 2, look.px(148), look.px(86));
@@ -163,7 +179,8 @@ void drawBlade(QPainter& painter, const QRect& area, const BladePicture& picture
         painter.setPen(look.palette.line);
         painter.setBrush(Qt::NoBrush);
         painter.drawRect(lens.adjusted(0, 0, -1, -1));
-        drawText(painter, lens.left() + look.px(6), lens.bottom() - look.px(6), QStringLiteral("8 px per mm"), look.font(14), look.palette.muted);
+        drawText(painter, lens.left() + look.px(6), lens.bottom() - look.px(6), QStringLiteral("8 px per mm"),
+                 look.font(14), look.palette.muted);
     }
     painter.restore();
 }

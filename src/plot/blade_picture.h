@@ -5,9 +5,9 @@
 #include "core/measure/outline.h"
 #include "plot/look.h"
 
+#include <optional>
 #include <QRect>
 #include <QTransform>
-#include <optional>
 #include <vector>
 
 namespace rollcall {
@@ -39,8 +39,12 @@ struct BladeScale {
     double px_per_mm = 1;
     QPointF heel; ///< pixel of x = 0, y = 0
 
-    QPointF toPixel(const Spot& spot) const { return {heel.x() + spot.x_mm * px_per_mm, heel.y() - spot.y_mm * px_per_mm}; }
-    Spot toBlade(const QPointF& pixel) const { return {(pixel.x() - heel.x()) / px_per_mm, (heel.y() - pixel.y()) / px_per_mm}; }
+    QPointF toPixel(const Spot& spot) const {
+        return {heel.x() + spot.x_mm * px_per_mm, heel.y() - spot.y_mm * px_per_mm};
+    }
+    Spot toBlade(const QPointF& pixel) const {
+        return {(pixel.x() - heel.x()) / px_per_mm, (heel.y() - pixel.y()) / px_per_mm};
+    }
 
     /// The largest of a few round scales at which the blade and its ruler fit the area.
     static BladeScale fitting(const BladeShape& shape, const QRect& area, const Look& look);

@@ -44,7 +44,8 @@ QPainterPath polygon(std::initializer_list<QPointF> corners) {
 
 } // namespace
 
-void drawVerdictGlyph(QPainter& painter, double x, double y, double size, State state, const Look& look, const QColor& background, bool calling) {
+void drawVerdictGlyph(QPainter& painter, double x, double y, double size, State state, const Look& look,
+                      const QColor& background, bool calling) {
     Grid grid(painter, x, y, size);
     const QColor color = calling ? look.palette.primary : look.palette.of(state);
     switch (calling ? State::notYet : state) {
@@ -72,7 +73,9 @@ void drawVerdictGlyph(QPainter& painter, double x, double y, double size, State 
         grid.stroke(ring, color, 3);
         break;
     }
-    case State::excused: painter.fillRect(QRectF(2, 9, 20, 6), color); break;
+    case State::excused:
+        painter.fillRect(QRectF(2, 9, 20, 6), color);
+        break;
     }
 }
 
@@ -83,12 +86,17 @@ void drawCautionGlyph(QPainter& painter, double x, double y, double size, const 
     painter.fillRect(QRectF(10.7, 15.8, 2.6, 2.6), color);
 }
 
-void drawToneGlyph(QPainter& painter, double x, double y, double size, Tone tone, const Look& look, const QColor& background) {
+void drawToneGlyph(QPainter& painter, double x, double y, double size, Tone tone, const Look& look,
+                   const QColor& background) {
     switch (tone) {
-    case Tone::good: return drawVerdictGlyph(painter, x, y, size, State::pass, look, background);
-    case Tone::caution: return drawVerdictGlyph(painter, x, y, size, State::borderline, look, background);
-    case Tone::bad: return drawVerdictGlyph(painter, x, y, size, State::fail, look, background);
-    case Tone::open: return drawVerdictGlyph(painter, x, y, size, State::notYet, look, background);
+    case Tone::good:
+        return drawVerdictGlyph(painter, x, y, size, State::pass, look, background);
+    case Tone::caution:
+        return drawVerdictGlyph(painter, x, y, size, State::borderline, look, background);
+    case Tone::bad:
+        return drawVerdictGlyph(painter, x, y, size, State::fail, look, background);
+    case Tone::open:
+        return drawVerdictGlyph(painter, x, y, size, State::notYet, look, background);
     case Tone::note: {
         Grid grid(painter, x, y, size);
         painter.setBrush(look.palette.muted);
@@ -105,9 +113,12 @@ void drawToneGlyph(QPainter& painter, double x, double y, double size, Tone tone
     }
 }
 
-int keyCapWidth(const QString& key, const Look& look) { return QFontMetrics(look.mono(14)).horizontalAdvance(key) + look.px(12); }
+int keyCapWidth(const QString& key, const Look& look) {
+    return QFontMetrics(look.mono(14)).horizontalAdvance(key) + look.px(12);
+}
 
-int drawKeyCap(QPainter& painter, int x, int centre, const QString& key, const Look& look, const QColor& color, int height) {
+int drawKeyCap(QPainter& painter, int x, int centre, const QString& key, const Look& look, const QColor& color,
+               int height) {
     const int width = keyCapWidth(key, look);
     const int h = look.px(height);
     painter.setRenderHint(QPainter::Antialiasing, false);

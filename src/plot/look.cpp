@@ -56,16 +56,22 @@ Palette Palette::darkOne() {
 
 QColor Palette::of(State state) const {
     switch (state) {
-    case State::pass: return pass;
-    case State::borderline: return borderline;
-    case State::fail: return fail;
+    case State::pass:
+        return pass;
+    case State::borderline:
+        return borderline;
+    case State::fail:
+        return fail;
     case State::notYet:
-    case State::excused: return muted;
+    case State::excused:
+        return muted;
     }
     return muted;
 }
 
-QColor Palette::number(State state) const { return state == State::borderline || state == State::fail ? of(state) : ink; }
+QColor Palette::number(State state) const {
+    return state == State::borderline || state == State::fail ? of(state) : ink;
+}
 
 QFont Look::font(int size, bool bold) const {
     QFont font(QStringLiteral("Rollcall Sans"));
@@ -80,7 +86,9 @@ QFont Look::mono(int size) const {
     return font;
 }
 
-int Look::width(const QString& text, int size, bool bold) const { return QFontMetrics(font(size, bold)).horizontalAdvance(text); }
+int Look::width(const QString& text, int size, bool bold) const {
+    return QFontMetrics(font(size, bold)).horizontalAdvance(text);
+}
 
 bool loadFonts(const QString& folder) {
     bool all = true;
@@ -90,7 +98,8 @@ bool loadFonts(const QString& folder) {
     return all;
 }
 
-void drawText(QPainter& painter, double x, double baseline, const QString& text, const QFont& font, const QColor& color, Qt::Alignment alignment) {
+void drawText(QPainter& painter, double x, double baseline, const QString& text, const QFont& font, const QColor& color,
+              Qt::Alignment alignment) {
     painter.setFont(font);
     painter.setPen(color);
     const double width = QFontMetricsF(font).horizontalAdvance(text);
@@ -98,8 +107,12 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
     painter.drawText(QPointF(left, baseline), text);
 }
 
-QString elided(const QString& text, const QFont& font, int width) { return QFontMetrics(font).elidedText(text, Qt::ElideRight, width); }
+QString elided(const QString& text, const QFont& font, int width) {
+    return QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+}
 
-void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color) { painter.fillRect(x, y, width, height, color); }
+void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color) {
+    painter.fillRect(x, y, width, height, color);
+}
 
 } // namespace rollcall

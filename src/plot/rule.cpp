@@ -4,16 +4,18 @@
 
 #include "core/base/number.h"
 
-#include <QFontMetrics>
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <QFontMetrics>
 
 namespace rollcall {
 
 namespace {
 
-QString oneDecimal(double value) { return QString::fromStdString(tenthText(value)); }
+QString oneDecimal(double value) {
+    return QString::fromStdString(tenthText(value));
+}
 
 } // namespace
 
@@ -31,14 +33,19 @@ Axis Axis::around(const Window& window, const std::vector<double>& values, int l
     // Shift before widening: a blade that is all on one side of its window needs no second half.
     const int need_low = static_cast<int>(std::floor(low - 0.4));
     const int need_high = static_cast<int>(std::ceil(high + 0.4));
-    if (need_low < axis.low && need_high <= need_low + least) axis = {need_low, need_low + least};
-    else if (need_high > axis.high && need_low >= need_high - least) axis = {need_high - least, need_high};
-    else axis = {std::min(axis.low, need_low), std::max(axis.high, need_high)};
+    if (need_low < axis.low && need_high <= need_low + least)
+        axis = {need_low, need_low + least};
+    else if (need_high > axis.high && need_low >= need_high - least)
+        axis = {need_high - least, need_high};
+    else
+        axis = {std::min(axis.low, need_low), std::max(axis.high, need_high)};
     return axis;
 }
 
 std::pair<int, int> windowSpan(const Axis& axis, const Window& window, int left, int width) {
-    const auto x = [&](double hrc) { return qRound(axis.at(std::clamp<double>(hrc, axis.low, axis.high), left, width)); };
+    const auto x = [&](double hrc) {
+        return qRound(axis.at(std::clamp<double>(hrc, axis.low, axis.high), left, width));
+    };
     return {window.low ? x(*window.low) : left, window.high ? x(*window.high) : left + width};
 }
 
@@ -60,11 +67,14 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
         painter.fillRect(from, top - rise, to - from, rise, p.window_on_panel);
         painter.fillRect(from, top, to - from, bodyHeight, p.window);
         for (const auto& [limit, at] : {std::pair(data.window.low, from), std::pair(data.window.high, to)}) {
-            if (limit) painter.fillRect(at - 1, top - rise, 2, rise + look.px(24), p.ink);
+            if (limit) painter.fillRect(at - 1, top - rise, 2, rise + look.px(data.compact ? 14 : 24), p.ink);
         }
-        if (!data.compact) drawText(painter, (from + to) / 2.0, area.bottom() - look.px(6), data.caption, look.font(16), p.muted, Qt::AlignHCenter);
+        if (!data.compact)
+            drawText(painter, (from + to) / 2.0, area.bottom() - look.px(6), data.caption, look.font(16), p.muted,
+                     Qt::AlignHCenter);
     }
-    if (data.compact) drawText(painter, area.left(), area.top() + look.px(18), data.caption, look.font(16, true), p.ink);
+    if (data.compact)
+        drawText(painter, area.left(), area.top() + look.px(18), data.caption, look.font(16, true), p.ink);
     painter.setPen(p.line);
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(area.left(), top, area.width() - 1, bodyHeight - 1);
@@ -74,15 +84,30 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
     const int finest = perHrc >= look.px(60) ? 1 : perHrc >= look.px(24) ? 5 : 10; // tenths between ticks
     for (int tenth = data.axis.low * 10; tenth <= data.axis.high * 10; tenth += finest) {
         const bool wholeOne = tenth % 10 == 0;
-        const int length = look.px(wholeOne ? 22 : tenth % 5 == 0 ? 15 : 9);
+        const int length = look.px(wholeOne         ? (data.compact ? 13 : 22)
+                                   : tenth % 5 == 0 ? (data.compact ? 9 : 15)
+                                                    : (data.compact ? 6 : 9));
         painter.fillRect(x(tenth / 10.0) - (wholeOne ? 1 : 0), top, wholeOne ? 2 : 1, length, p.ink);
-        if (wholeOne) drawText(painter, x(tenth / 10.0), top + bodyHeight - look.px(8), QString::number(tenth / 10), look.mono(20), p.ink, Qt::AlignHCenter);
+        if (wholeOne)
+            drawText(painter, x(tenth / 10.0), top + bodyHeight - look.px(8), QString::number(tenth / 10),
+                     look.mono(20), p.ink, Qt::AlignHCenter);
     }
 
+    // Words only where neither a needle nor the whisker stands in their way; the tick's colour says it too.
+    const auto isFree = [&](double value) {
+        const int at = x(value);
+        if (data.mean && at + look.px(34) > x(*data.mean - data.uncertainty) &&
+            at - look.px(34) < x(*data.mean + data.uncertainty))
+            return false;
+        return std::none_of(data.readings.begin(), data.readings.end(),
+                            [&](const RuleData::Needle& n) { return std::abs(x(n.value) - at) < look.px(34); });
+    };
     for (const RuleData::Earlier& earlier : data.earlier) {
         const QColor color = earlier.quenched ? p.quenched : p.earlier;
         painter.fillRect(x(earlier.value) - 2, top - look.px(30), 4, look.px(30), color);
-        drawText(painter, x(earlier.value), top - look.px(36), oneDecimal(earlier.value), look.font(16), p.ink, Qt::AlignHCenter);
+        if (!isFree(earlier.value)) continue;
+        drawText(painter, x(earlier.value), top - look.px(36), oneDecimal(earlier.value), look.font(16), p.ink,
+                 Qt::AlignHCenter);
         drawText(painter, x(earlier.value), top - look.px(56), earlier.label, look.font(14), p.muted, Qt::AlignHCenter);
     }
 
@@ -97,7 +122,8 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
         if (stack == 0) lastX = at;
         const int length = look.px(data.compact ? 18 : 26);
         painter.fillRect(at - 1, top - length, 2, length, p.ink);
-        drawText(painter, lastX, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true), p.ink, Qt::AlignHCenter);
+        drawText(painter, lastX, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
+                 p.ink, Qt::AlignHCenter);
     }
 
     if (!data.mean) return;
@@ -115,15 +141,18 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
     const int half = look.width(value, 24, true) / 2;
     drawText(painter, at, whisker - look.px(12), value, look.font(24, true), color, Qt::AlignHCenter);
     const bool fits = at + half + look.px(10) + look.width(plusMinus, 16) < area.right();
-    drawText(painter, fits ? at + half + look.px(8) : at - half - look.px(8), whisker - look.px(12), plusMinus, look.font(16), p.ink, fits ? Qt::AlignLeft : Qt::AlignRight);
+    drawText(painter, fits ? at + half + look.px(8) : at - half - look.px(8), whisker - look.px(12), plusMinus,
+             look.font(16), p.ink, fits ? Qt::AlignLeft : Qt::AlignRight);
 }
 
-void drawStrip(QPainter& painter, int left, int width, int baseline, const Axis& axis, const Strip& strip, const Look& look) {
+void drawStrip(QPainter& painter, int left, int width, int baseline, const Axis& axis, const Strip& strip,
+               const Look& look) {
     const Palette& p = look.palette;
     const auto x = [&](double hrc) { return qRound(axis.at(hrc, left, width)); };
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.fillRect(left, baseline, width, 1, p.line);
-    for (const double earlier : strip.earlier) painter.fillRect(x(earlier) - 1, baseline - look.px(14), 3, look.px(14), p.earlier);
+    for (const double earlier : strip.earlier)
+        painter.fillRect(x(earlier) - 1, baseline - look.px(14), 3, look.px(14), p.earlier);
     if (strip.quenched) painter.fillRect(x(*strip.quenched) - 1, baseline - look.px(14), 2, look.px(14), p.quenched);
     for (const double reading : strip.readings) painter.fillRect(x(reading), baseline + 2, 1, look.px(7), p.ink);
     if (!strip.mean) return;
@@ -145,7 +174,8 @@ void drawStripAxis(QPainter& painter, int left, int width, int y, const Axis& ax
         const int at = qRound(axis.at(half / 2.0, left, width));
         painter.fillRect(at, y - look.px(wholeOne ? 8 : 4), 1, look.px(wholeOne ? 8 : 4), look.palette.line);
         if (wholeOne && (half / 2) % every == 0) {
-            drawText(painter, at, y - look.px(12), QString::number(half / 2), look.font(14), look.palette.muted, Qt::AlignHCenter);
+            drawText(painter, at, y - look.px(12), QString::number(half / 2), look.font(14), look.palette.muted,
+                     Qt::AlignHCenter);
         }
     }
 }

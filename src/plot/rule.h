@@ -5,8 +5,8 @@
 #include "core/judge/record.h"
 #include "plot/look.h"
 
-#include <QRect>
 #include <optional>
+#include <QRect>
 #include <vector>
 
 namespace rollcall {
@@ -25,7 +25,7 @@ struct Axis {
 struct RuleData {
     Axis axis;
     Window window;
-    QString caption; ///< under the rule, such as "window 61.0 to 62.5"; above it when compact
+    QString caption;      ///< under the rule, such as "window 61.0 to 62.5"; above it when compact
     bool compact = false; ///< needles with labels only, for many blades on one rule
     struct Needle {
         double value = 0;
@@ -58,7 +58,8 @@ struct Strip {
 };
 
 /// A row's strip, baseline at y, between left and left + width. The window stripe is drawn by the row.
-void drawStrip(QPainter& painter, int left, int width, int baseline, const Axis& axis, const Strip& strip, const Look& look);
+void drawStrip(QPainter& painter, int left, int width, int baseline, const Axis& axis, const Strip& strip,
+               const Look& look);
 
 /// The axis above the roll: ticks and labels standing on a line at y.
 void drawStripAxis(QPainter& painter, int left, int width, int y, const Axis& axis, const Look& look);

@@ -4,23 +4,29 @@
 
 #include "core/base/number.h"
 
-#include <QCoreApplication>
 #include <algorithm>
 #include <cmath>
+#include <QCoreApplication>
 
 namespace rollcall::words {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("words", text); }
+QString tr(const char* text) {
+    return QCoreApplication::translate("words", text);
+}
 
 QString text(const Reason& reason, std::size_t index) {
     return index < reason.texts.size() ? QString::fromStdString(reason.texts[index]) : QString();
 }
 
-double number(const Reason& reason, std::size_t index) { return index < reason.numbers.size() ? reason.numbers[index] : 0.0; }
+double number(const Reason& reason, std::size_t index) {
+    return index < reason.numbers.size() ? reason.numbers[index] : 0.0;
+}
 
-QString whole(double value) { return QString::number(std::lround(value)); }
+QString whole(double value) {
+    return QString::number(std::lround(value));
+}
 
 QString testerName(const Reason& reason) {
     const QString name = text(reason, 0);
@@ -39,57 +45,87 @@ QString evidenceName(const QString& code) {
 
 QString gateName(Gate gate) {
     switch (gate) {
-    case Gate::steel: return tr("Steel");
-    case Gate::cycle: return tr("Cycle");
-    case Gate::quench: return tr("Quench");
-    case Gate::temper: return tr("Temper");
-    case Gate::edge: return tr("Edge");
-    case Gate::proof: return tr("Proof");
-    case Gate::release: return tr("Release");
+    case Gate::steel:
+        return tr("Steel");
+    case Gate::cycle:
+        return tr("Cycle");
+    case Gate::quench:
+        return tr("Quench");
+    case Gate::temper:
+        return tr("Temper");
+    case Gate::edge:
+        return tr("Edge");
+    case Gate::proof:
+        return tr("Proof");
+    case Gate::release:
+        return tr("Release");
     }
     return {};
 }
 
 QString stateName(State state) {
     switch (state) {
-    case State::pass: return tr("Pass");
-    case State::borderline: return tr("Borderline");
-    case State::fail: return tr("Fail");
-    case State::notYet: return tr("Not yet");
-    case State::excused: return tr("Excused");
+    case State::pass:
+        return tr("Pass");
+    case State::borderline:
+        return tr("Borderline");
+    case State::fail:
+        return tr("Fail");
+    case State::notYet:
+        return tr("Not yet");
+    case State::excused:
+        return tr("Excused");
     }
     return {};
 }
 
 QString strikeName(StrikeReason reason) {
     switch (reason) {
-    case StrikeReason::sameSpot: return tr("same spot");
-    case StrikeReason::edge: return tr("too near an edge");
-    case StrikeReason::scale: return tr("scale or decarburised skin");
-    case StrikeReason::seating: return tr("seating or warp");
-    case StrikeReason::overshoot: return tr("minor load overshot");
-    case StrikeReason::other: return tr("other");
-    case StrikeReason::superseded: return tr("superseded");
+    case StrikeReason::sameSpot:
+        return tr("same spot");
+    case StrikeReason::edge:
+        return tr("too near an edge");
+    case StrikeReason::scale:
+        return tr("scale or decarburised skin");
+    case StrikeReason::seating:
+        return tr("seating or warp");
+    case StrikeReason::overshoot:
+        return tr("minor load overshot");
+    case StrikeReason::other:
+        return tr("other");
+    case StrikeReason::superseded:
+        return tr("superseded");
     }
     return {};
 }
 
 QString ruleName(DecisionRule rule) {
     switch (rule) {
-    case DecisionRule::guarded: return tr("guarded: all of mean ± U inside");
-    case DecisionRule::plain: return tr("plain: the mean decides");
-    case DecisionRule::allowance: return tr("allowance: a little outside is Borderline");
+    case DecisionRule::guarded:
+        return tr("guarded: all of mean ± U inside");
+    case DecisionRule::plain:
+        return tr("plain: the mean decides");
+    case DecisionRule::allowance:
+        return tr("allowance: a little outside is Borderline");
     }
     return {};
 }
 
-QString hardness(double value) { return QString::fromStdString(tenthText(value)).replace(QLatin1Char('-'), QChar(0x2212)); }
+QString hardness(double value) {
+    return QString::fromStdString(tenthText(value)).replace(QLatin1Char('-'), QChar(0x2212));
+}
 
-QString uncertainty(double value) { return QString::fromStdString(uncertaintyText(value)); }
+QString uncertainty(double value) {
+    return QString::fromStdString(uncertaintyText(value));
+}
 
-QString percent(double chance) { return tr("%1 %").arg(std::clamp<int>(static_cast<int>(std::lround(chance * 100)), 1, 99)); }
+QString percent(double chance) {
+    return tr("%1 %").arg(std::clamp<int>(static_cast<int>(std::lround(chance * 100)), 1, 99));
+}
 
-QString millimetres(double value) { return QString::number(value, 'f', 1); }
+QString millimetres(double value) {
+    return QString::number(value, 'f', 1);
+}
 
 QString windowText(const Window& window) {
     if (window.low && window.high) return tr("%1 to %2").arg(hardness(*window.low), hardness(*window.high));
@@ -104,85 +140,151 @@ QString sentence(const Reason& r) {
     const auto mm2 = [&](std::size_t i) { return QString::number(number(r, i), 'f', 2); };
     const auto u = [&](std::size_t i) { return uncertainty(number(r, i)); };
     switch (r.fact) {
-    case Fact::readingsTaken: return tr("%1 of %2 readings taken").arg(whole(number(r, 0)), whole(number(r, 1)));
-    case Fact::noMinimumSet: return tr("No minimum set for this gate");
-    case Fact::noWindowSet: return tr("No window set for this gate");
-    case Fact::testerVerified: return tr("Tester verified: error %1, spread %2").arg(h(0), h(1));
-    case Fact::testerNotVerified: return tr("%1 is not verified for these readings: Borderline at best").arg(testerName(r));
-    case Fact::testerFailed: return tr("%1 failed its block: Borderline at best").arg(testerName(r));
-    case Fact::readingsSuspect: return tr("%1 failed twice on its block after these readings: they are suspect").arg(testerName(r));
-    case Fact::verificationOtherBand: return tr("The block at %1 does not cover readings at %2").arg(h(0), h(1));
-    case Fact::blockFarOff: return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
-    case Fact::spacingGood: return tr("Indents %1 mm apart, %2 needed").arg(mm(0), mm(1));
+    case Fact::readingsTaken:
+        return tr("%1 of %2 readings taken").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::noMinimumSet:
+        return tr("No minimum set for this gate");
+    case Fact::noWindowSet:
+        return tr("No window set for this gate");
+    case Fact::testerVerified:
+        return tr("Verified: error %1, spread %2").arg(h(0), h(1));
+    case Fact::testerNotVerified:
+        return tr("%1 is not verified for these readings: Borderline at best").arg(testerName(r));
+    case Fact::testerFailed:
+        return tr("%1 failed its block: Borderline at best").arg(testerName(r));
+    case Fact::readingsSuspect:
+        return tr("%1 failed twice on its block after these readings: they are suspect").arg(testerName(r));
+    case Fact::verificationOtherBand:
+        return tr("The block at %1 does not cover readings at %2").arg(h(0), h(1));
+    case Fact::blockFarOff:
+        return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
+    case Fact::spacingGood:
+        return tr("%1 mm apart, %2 needed").arg(mm(0), mm(1));
     case Fact::spacingBroken:
-        return text(r, 0) == QLatin1String("edge") ? tr("%3 left out: %1 mm from the edge, %2 needed").arg(mm(0), mm(1), h(2))
-                                                   : tr("%3 left out: %1 mm from another indent, %2 needed").arg(mm(0), mm(1), h(2));
-    case Fact::spacingNotLookedAt: return tr("Places of the indents: not looked at");
-    case Fact::acceptedReading: return tr("%1 counts against the rule: %2").arg(h(0), text(r, 0));
-    case Fact::thicknessGood: return tr("%1 mm is thick enough, %2 needed").arg(mm2(0), mm2(1));
+        return text(r, 0) == QLatin1String("edge")
+                   ? tr("%3 left out: %1 mm from the edge, %2 needed").arg(mm(0), mm(1), h(2))
+                   : tr("%3 left out: %1 mm from another indent, %2 needed").arg(mm(0), mm(1), h(2));
+    case Fact::spacingNotLookedAt:
+        return tr("Places of the indents: not looked at");
+    case Fact::acceptedReading:
+        return tr("%1 counts against the rule: %2").arg(h(0), text(r, 0));
+    case Fact::thicknessGood:
+        return tr("%1 mm thick, %2 needed").arg(mm2(0), mm2(1));
     case Fact::tooThin: {
         QStringList scales;
         for (std::size_t i = 0; i < r.texts.size(); ++i) scales << text(r, i);
-        const QString lighter = scales.isEmpty() ? tr("no Rockwell scale will do") : tr("read %1 instead").arg(scales.join(tr(" or ")));
+        const QString lighter =
+            scales.isEmpty() ? tr("no Rockwell scale will do") : tr("read %1 instead").arg(scales.join(tr(" or ")));
         return tr("%1 mm is too thin, %2 needed: %3").arg(mm2(0), mm2(1), lighter);
     }
-    case Fact::belowTenDepths: return tr("%1 mm is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2(1));
-    case Fact::outsideScale: return tr("%1 is outside the range of %2").arg(h(0), text(r, 0));
-    case Fact::mixedScales: return tr("Read on more than one scale: Borderline at best");
-    case Fact::mixedTesters: return tr("Read on more than one tester: Borderline at best");
-    case Fact::converted: return tr("Converted from %1").arg(text(r, 0));
-    case Fact::readingsAgree: return tr("%1 apart; tester explains %2").arg(h(0), h(1));
-    case Fact::readingsDisagree: return tr("%1 apart; tester explains %2: read a third").arg(h(0), h(1));
+    case Fact::belowTenDepths:
+        return tr("%1 mm is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2(1));
+    case Fact::outsideScale:
+        return tr("%1 is outside the range of %2").arg(h(0), text(r, 0));
+    case Fact::mixedScales:
+        return tr("Read on more than one scale: Borderline at best");
+    case Fact::mixedTesters:
+        return tr("Read on more than one tester: Borderline at best");
+    case Fact::converted:
+        return tr("Converted from %1").arg(text(r, 0));
+    case Fact::readingsAgree:
+        return tr("%1 apart; tester explains %2").arg(h(0), h(1));
+    case Fact::readingsDisagree:
+        return tr("%1 apart; tester explains %2: read a third").arg(h(0), h(1));
     case Fact::flaggedReading: {
         const bool high = number(r, 0) > number(r, 2);
         const QString why = text(r, 0) == QLatin1String("rebound") ? tr("same spot struck twice?")
-                            : high ? tr("minor load overshot?") : tr("near an edge or mark, scale, seating?");
+                            : high                                 ? tr("minor load overshot?")
+                                                                   : tr("near an edge or mark, scale, seating?");
         return tr("%1 stands apart: %2 Mean %3 with it, %4 without").arg(h(0), why, h(1), h(2));
     }
-    case Fact::verdictHangsOnFlagged: return tr("The verdict hangs on that one reading");
-    case Fact::unevenBlade: return tr("Uneven: readings %1 apart. Map the blade, do not average").arg(h(0));
-    case Fact::twoGroups: return tr("Two groups of readings, %1 apart. Map the blade, do not average").arg(h(0));
-    case Fact::grubbs: return tr("Grubbs' test calls one reading an outlier");
-    case Fact::notLookedAt: return tr("%1: not looked at").arg(evidenceName(text(r, 0)));
+    case Fact::verdictHangsOnFlagged:
+        return tr("The verdict hangs on that one reading");
+    case Fact::unevenBlade:
+        return tr("Uneven: readings %1 apart. Map the blade, do not average").arg(h(0));
+    case Fact::twoGroups:
+        return tr("Two groups of readings, %1 apart. Map the blade, do not average").arg(h(0));
+    case Fact::grubbs:
+        return tr("Grubbs' test calls one reading an outlier");
+    case Fact::notLookedAt:
+        return tr("%1: not looked at").arg(evidenceName(text(r, 0)));
     case Fact::evidenceAgrees:
-        return r.numbers.empty() ? tr("Agrees: %1").arg(evidenceName(text(r, 0))) : tr("Agrees with %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
+        return r.numbers.empty() ? tr("Agrees: %1").arg(evidenceName(text(r, 0)))
+                                 : tr("Agrees with %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
     case Fact::evidenceConflicts:
-        return r.numbers.empty() ? tr("Contradicted by: %1").arg(evidenceName(text(r, 0))) : tr("Contradicted by %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
-    case Fact::inWindow: return tr("%1 ± %2: %3 that it is inside").arg(h(0), u(1), percent(number(r, 2)));
-    case Fact::mayBeSoft: return tr("May be soft: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
-    case Fact::mayBeHard: return tr("May be hard: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
-    case Fact::mayBeEither: return tr("May be either side: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
-    case Fact::soft: return tr("Soft by %1: %2 ± %3").arg(h(0), h(1), u(2));
-    case Fact::hard: return tr("Hard by %1: %2 ± %3").arg(h(0), h(1), u(2));
-    case Fact::oneReadingOnly: return tr("One reading decides nothing alone");
+        return r.numbers.empty() ? tr("Contradicted by: %1").arg(evidenceName(text(r, 0)))
+                                 : tr("Contradicted by %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
+    case Fact::inWindow:
+        return tr("%1 ± %2: %3 that it is inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeSoft:
+        return tr("May be soft: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeHard:
+        return tr("May be hard: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeEither:
+        return tr("May be either side: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::soft:
+        return tr("Soft by %1: %2 ± %3").arg(h(0), h(1), u(2));
+    case Fact::hard:
+        return tr("Hard by %1: %2 ± %3").arg(h(0), h(1), u(2));
+    case Fact::oneReadingOnly:
+        return tr("One reading decides nothing alone");
     case Fact::windowTooNarrow:
-        return tr("The window is %1 wide, this tester needs %2 to pass a blade. More block and blade readings help").arg(h(0), u(1));
-    case Fact::moreReadingsSettle: return tr("%1 more would settle it if they read alike").arg(whole(number(r, 0)));
-    case Fact::moreBlockReadingsHelp: return tr("Five block readings would narrow ± %1 to ± %2").arg(u(0), u(1));
-    case Fact::lowConfidenceRow: return tr("The table's %1 for this grade is of low confidence").arg(text(r, 0));
-    case Fact::aboveGradeMaximum: return tr("%1 is above what the grade can give (%2): tester, block or steel").arg(h(0), h(1));
-    case Fact::onlyThisBladeLow: return tr("Siblings read %1: late transfer, thick section, cool spot or soft skin?").arg(h(0));
-    case Fact::allBladesLow: return tr("All low by %1: short soak, slow quenchant or tester?").arg(h(0));
-    case Fact::allBladesVeryLow: return tr("All low by %1: wrong steel, or never hot enough").arg(h(0));
-    case Fact::softAlloyTwoCauses: return tr("Soak too cool, or too hot with retained austenite: opposite cures. Cold-treat one blade to tell");
-    case Fact::edgeLineLow: return tr("Edge line %1, elsewhere %2: thin metal cooled early, or soft skin?").arg(h(0), h(1));
-    case Fact::scatterOverThree: return tr("%1 of scatter on one blade: scale, soft spots or uneven heat").arg(h(0));
-    case Fact::longSinceQuench: return tr("%1 min since the quench: give it a 150 °C snap temper and log it").arg(whole(number(r, 0)));
-    case Fact::tempersMissing: return tr("Tempers missing: %1 of %2 logged").arg(whole(number(r, 0)), whole(number(r, 1)));
-    case Fact::oneTemperAdvised: return tr("One temper logged; two are advised");
-    case Fact::noReadingsAfterLastTemper: return tr("No readings after temper %1").arg(whole(number(r, 0)));
-    case Fact::readingsNotTiedToCycle: return tr("%1 readings do not say after which temper").arg(whole(number(r, 0)));
-    case Fact::roseAfterTemper: return tr("Rose from %1 to %2 after temper %3: one more cycle is required").arg(h(0), h(1), whole(number(r, 2)));
-    case Fact::notYetDone: return tr("Hard is not a failure: temper again");
-    case Fact::temperingCannotRaise: return tr("Tempering will not raise it");
-    case Fact::ruleOutFalseSoftness: return tr("First rule out soft skin, warp, support and a near edge");
-    case Fact::overHardeningLimit: return tr("Hardened again %1 times, the shop's limit is %2").arg(whole(number(r, 0)), whole(number(r, 1)));
-    case Fact::fullAnnealFirst: return tr("%1: full anneal before hardening again, never normalise").arg(text(r, 0));
-    case Fact::normaliseFirst: return tr("%1: check for cracks, then normalise or sub-critical anneal before hardening again").arg(text(r, 0));
-    case Fact::gradeUnknown: return text(r, 0).isEmpty() ? tr("The grade is not known: its rules cannot be looked up") : tr("%1 is not in the library: its rules cannot be looked up").arg(text(r, 0));
-    case Fact::siblingsShiftedToo: return tr("All siblings are off the same way (%1): look at oven and tester").arg(h(0));
-    case Fact::excusedBecause: return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
-    case Fact::outBecause: return tr("Out of the batch: %1").arg(text(r, 0));
+        return tr("The window is %1 wide, this tester needs %2 to pass a blade. More block and blade readings help")
+            .arg(h(0), u(1));
+    case Fact::moreReadingsSettle:
+        return tr("%1 more would settle it if they read alike").arg(whole(number(r, 0)));
+    case Fact::moreBlockReadingsHelp:
+        return tr("Five block readings would narrow ± %1 to ± %2").arg(u(0), u(1));
+    case Fact::lowConfidenceRow:
+        return tr("The table's %1 for this grade is of low confidence").arg(text(r, 0));
+    case Fact::aboveGradeMaximum:
+        return tr("%1 is above what the grade can give (%2): tester, block or steel").arg(h(0), h(1));
+    case Fact::onlyThisBladeLow:
+        return tr("Siblings read %1: late transfer, thick section, cool spot or soft skin?").arg(h(0));
+    case Fact::allBladesLow:
+        return tr("All low by %1: short soak, slow quenchant or tester?").arg(h(0));
+    case Fact::allBladesVeryLow:
+        return tr("All low by %1: wrong steel, or never hot enough").arg(h(0));
+    case Fact::softAlloyTwoCauses:
+        return tr("Soak too cool, or too hot with retained austenite: opposite cures. Cold-treat one blade to tell");
+    case Fact::edgeLineLow:
+        return tr("Edge line %1, elsewhere %2: thin metal cooled early, or soft skin?").arg(h(0), h(1));
+    case Fact::scatterOverThree:
+        return tr("%1 of scatter on one blade: scale, soft spots or uneven heat").arg(h(0));
+    case Fact::longSinceQuench:
+        return tr("%1 min since the quench: give it a 150 °C snap temper and log it").arg(whole(number(r, 0)));
+    case Fact::tempersMissing:
+        return tr("Tempers missing: %1 of %2 logged").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::oneTemperAdvised:
+        return tr("One temper logged; two are advised");
+    case Fact::noReadingsAfterLastTemper:
+        return tr("No readings after temper %1").arg(whole(number(r, 0)));
+    case Fact::readingsNotTiedToCycle:
+        return tr("%1 readings do not say after which temper").arg(whole(number(r, 0)));
+    case Fact::roseAfterTemper:
+        return tr("Rose from %1 to %2 after temper %3: one more cycle is required")
+            .arg(h(0), h(1), whole(number(r, 2)));
+    case Fact::notYetDone:
+        return tr("Hard is not a failure: temper again");
+    case Fact::temperingCannotRaise:
+        return tr("Tempering will not raise it");
+    case Fact::ruleOutFalseSoftness:
+        return tr("First rule out soft skin, warp, support and a near edge");
+    case Fact::overHardeningLimit:
+        return tr("Hardened again %1 times, the shop's limit is %2").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::fullAnnealFirst:
+        return tr("%1: full anneal before hardening again, never normalise").arg(text(r, 0));
+    case Fact::normaliseFirst:
+        return tr("%1: check for cracks, then normalise or sub-critical anneal before hardening again").arg(text(r, 0));
+    case Fact::gradeUnknown:
+        return text(r, 0).isEmpty() ? tr("The grade is not known: its rules cannot be looked up")
+                                    : tr("%1 is not in the library: its rules cannot be looked up").arg(text(r, 0));
+    case Fact::siblingsShiftedToo:
+        return tr("All siblings are off the same way (%1): look at oven and tester").arg(h(0));
+    case Fact::excusedBecause:
+        return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
+    case Fact::outBecause:
+        return tr("Out of the batch: %1").arg(text(r, 0));
     }
     return {};
 }
@@ -203,7 +305,8 @@ QString headline(const Verdict& v) {
     if (!v.measurement) return {};
     const Measurement& m = *v.measurement;
     switch (v.state) {
-    case State::pass: return tr("%1 inside.").arg(percent(m.probability_inside));
+    case State::pass:
+        return tr("%1 inside.").arg(percent(m.probability_inside));
     case State::fail:
         for (const Reason& r : v.reasons) {
             if (r.fact == Fact::soft || r.fact == Fact::hard) {
@@ -211,54 +314,82 @@ QString headline(const Verdict& v) {
             }
         }
         return tr("Outside the window.");
-    default: break;
+    default:
+        break;
     }
     if (m.side == Side::hard) return tr("Hard: not yet done.");
     return tr("%1 inside.").arg(percent(m.probability_inside));
 }
 
 NextWords nextStep(const Verdict& v) {
-    const auto n = [&](std::size_t i) { return i < v.next.numbers.size() ? static_cast<int>(std::lround(v.next.numbers[i])) : 0; };
+    const auto n = [&](std::size_t i) {
+        return i < v.next.numbers.size() ? static_cast<int>(std::lround(v.next.numbers[i])) : 0;
+    };
     switch (v.next.act) {
-    case Act::nothing: return {};
-    case Act::takeReadings: return {tr("Take reading %1").arg(v.taken + 1), {}};
+    case Act::nothing:
+        return {};
+    case Act::takeReadings:
+        return {tr("Take reading %1").arg(v.taken + 1), {}};
     case Act::readAgain:
-        return n(0) == 1 ? NextWords{tr("Read once more"), tr("on a new spot")} : n(0) == 2 ? NextWords{tr("Read twice more"), tr("on new spots")}
-                                                                                 : NextWords{tr("Read %1 times more").arg(n(0)), tr("on new spots")};
-    case Act::mapReadings: return {tr("Map the blade"), tr("clean it, read heel to tip")};
-    case Act::verifyTester: return {tr("Verify the tester"), tr("on a block near the work")};
-    case Act::logTemper: return {tr("Log temper %1").arg(n(0) + 1), tr("%1 needed before a Pass").arg(n(1))};
-    case Act::temperAgain: return {tr("Temper again"), tr("a little hotter, then read")};
-    case Act::falseSoftness: return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
-    case Act::makerDecides: return {tr("You decide"), tr("this tester cannot settle it")};
-    case Act::verifyOnHarderBlock: return {tr("Verify the tester"), tr("on a block near this hardness")};
-    case Act::backToSteel: return {tr("Back to Steel"), tr("check grade and thermocouple")};
-    case Act::setWindow: return {tr("Set the limits"), tr("the gate has nothing to compare with")};
-    case Act::readThicker: return {tr("Read where it is thicker"), tr("or on a lighter scale")};
-    case Act::clearConflict: return {tr("Clear the conflict"), tr("repeat on clean bare metal")};
-    case Act::done: return {tr("Done at this gate"), {}};
-    case Act::out: return {tr("Nothing to do"), {}};
+        return n(0) == 1   ? NextWords{tr("Read once more"), tr("on a new spot")}
+               : n(0) == 2 ? NextWords{tr("Read twice more"), tr("on new spots")}
+                           : NextWords{tr("Read %1 times more").arg(n(0)), tr("on new spots")};
+    case Act::mapReadings:
+        return {tr("Map the blade"), tr("clean it, read heel to tip")};
+    case Act::verifyTester:
+        return {tr("Verify the tester"), tr("on a block near the work")};
+    case Act::logTemper:
+        return {tr("Log temper %1").arg(n(0) + 1), tr("%1 needed before a Pass").arg(n(1))};
+    case Act::temperAgain:
+        return {tr("Temper again"), tr("a little hotter, then read")};
+    case Act::falseSoftness:
+        return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
+    case Act::makerDecides:
+        return {tr("You decide"), tr("this tester cannot settle it")};
+    case Act::verifyOnHarderBlock:
+        return {tr("Verify the tester"), tr("on a block near this hardness")};
+    case Act::backToSteel:
+        return {tr("Back to Steel"), tr("check grade and thermocouple")};
+    case Act::setWindow:
+        return {tr("Set the limits"), tr("the gate has nothing to compare with")};
+    case Act::readThicker:
+        return {tr("Read where it is thicker"), tr("or on a lighter scale")};
+    case Act::clearConflict:
+        return {tr("Clear the conflict"), tr("repeat on clean bare metal")};
+    case Act::done:
+        return {tr("Done at this gate"), {}};
+    case Act::out:
+        return {tr("Nothing to do"), {}};
     }
     return {};
 }
 
 QString cautionText(Caution caution) {
     switch (caution) {
-    case Caution::glassHard: return tr("Glass-hard: do not drop or flex. Face shield, nobody in line, temper today.");
-    case Caution::hotWork: return tr("Hot oven, hot steel: dry tongs, gloves. The oven's manual and local codes come first.");
-    case Caution::overhang: return tr("Long blade: support the overhang, it tilts on the anvil.");
+    case Caution::glassHard:
+        return tr("Glass-hard: do not drop or flex. Face shield, nobody in line, temper today.");
+    case Caution::hotWork:
+        return tr("Hot oven, hot steel: dry tongs, gloves. The oven's manual and local codes come first.");
+    case Caution::overhang:
+        return tr("Long blade: support the overhang, it tilts on the anvil.");
     }
     return {};
 }
 
 QString budgetPartName(BudgetPart::Source source) {
     switch (source) {
-    case BudgetPart::Source::certificate: return tr("block certificate");
-    case BudgetPart::Source::blockMean: return tr("few block readings");
-    case BudgetPart::Source::resolution: return tr("steps of the display");
-    case BudgetPart::Source::repeatability: return tr("scatter of the readings");
-    case BudgetPart::Source::rebound: return tr("coupling and steel group");
-    case BudgetPart::Source::conversion: return tr("conversion to HRC");
+    case BudgetPart::Source::certificate:
+        return tr("block certificate");
+    case BudgetPart::Source::blockMean:
+        return tr("few block readings");
+    case BudgetPart::Source::resolution:
+        return tr("steps of the display");
+    case BudgetPart::Source::repeatability:
+        return tr("scatter of the readings");
+    case BudgetPart::Source::rebound:
+        return tr("coupling and steel group");
+    case BudgetPart::Source::conversion:
+        return tr("conversion to HRC");
     }
     return {};
 }
@@ -272,18 +403,27 @@ QStringList derivation(const Verdict& v, const Window& window) {
         if (m.sd) lines << tr("Their standard deviation s: %1").arg(f(*m.sd));
         lines << tr("Minus the tester's error %1: c = %2").arg(f(m.mean - m.corrected_mean), f(m.corrected_mean));
         for (const BudgetPart& part : m.budget.parts) {
-            lines << tr("  u, %1: %2  (degrees of freedom %3)").arg(budgetPartName(part.source), f(part.standard_uncertainty, 4), std::isinf(part.dof) ? tr("endless") : f(part.dof, 0));
+            lines << tr("  u, %1: %2  (degrees of freedom %3)")
+                         .arg(budgetPartName(part.source), f(part.standard_uncertainty, 4),
+                              std::isinf(part.dof) ? tr("endless") : f(part.dof, 0));
         }
-        lines << tr("Together u = %1, degrees of freedom %2, k = %3").arg(f(m.budget.standard_uncertainty, 4), f(m.budget.dof, 1), f(m.budget.coverage_factor));
+        lines << tr("Together u = %1, degrees of freedom %2, k = %3")
+                     .arg(f(m.budget.standard_uncertainty, 4), f(m.budget.dof, 1), f(m.budget.coverage_factor));
         lines << tr("U = k · u = %1  (M9)").arg(f(m.budget.expanded_uncertainty));
-        lines << tr("Window %1; c − U = %2, c + U = %3  (M15)").arg(windowText(window), f(m.decided_mean - m.decided_uncertainty, 2), f(m.decided_mean + m.decided_uncertainty, 2));
+        lines << tr("Window %1; c − U = %2, c + U = %3  (M15)")
+                     .arg(windowText(window), f(m.decided_mean - m.decided_uncertainty, 2),
+                          f(m.decided_mean + m.decided_uncertainty, 2));
         lines << tr("Chance inside: %1  (M16)").arg(percent(m.probability_inside));
     }
-    for (const Reason& reason : v.reasons) lines << tr("%1  (%2)").arg(sentence(reason), QString::fromStdString(reason.rule));
-    lines << tr("Reference tables of %1; the shop's own copy of the standard governs.").arg(QString::fromStdString(v.tables_edition));
+    for (const Reason& reason : v.reasons)
+        lines << tr("%1  (%2)").arg(sentence(reason), QString::fromStdString(reason.rule));
+    lines << tr("Reference tables of %1; the shop's own copy of the standard governs.")
+                 .arg(QString::fromStdString(v.tables_edition));
     return lines;
 }
 
-QString errorText(const Error& error) { return QString::fromStdString(error.message()); }
+QString errorText(const Error& error) {
+    return QString::fromStdString(error.message());
+}
 
 } // namespace rollcall::words

@@ -5,16 +5,18 @@
 #include "core/base/number.h"
 #include "words/words.h"
 
-#include <QCoreApplication>
-#include <QRegularExpression>
 #include <algorithm>
 #include <cmath>
+#include <QCoreApplication>
+#include <QRegularExpression>
 
 namespace rollcall {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("batch form", text); }
+QString tr(const char* text) {
+    return QCoreApplication::translate("batch form", text);
+}
 
 // What a batch is for decides which gates are asked.
 struct Profile {
@@ -40,14 +42,20 @@ std::string markOf(const QString& pattern, int number) {
     return mark.replace(QLatin1Char('#'), QString::number(number)).toStdString();
 }
 
-QString patternOf(const std::string& mark) { return QString::fromStdString(mark).replace(QRegularExpression(QStringLiteral("\\d+$")), QStringLiteral("#")); }
+QString patternOf(const std::string& mark) {
+    return QString::fromStdString(mark).replace(QRegularExpression(QStringLiteral("\\d+$")), QStringLiteral("#"));
+}
 
 // "Orchard 12" -> "Orchard 13", skipping names that are in use.
 QString nextName(const std::string& name, const std::vector<BatchSummary>& known) {
-    const QRegularExpressionMatch match = QRegularExpression(QStringLiteral("^(.*?)(\\d+)$")).match(QString::fromStdString(name));
+    const QRegularExpressionMatch match =
+        QRegularExpression(QStringLiteral("^(.*?)(\\d+)$")).match(QString::fromStdString(name));
     const QString stem = match.hasMatch() ? match.captured(1) : QString::fromStdString(name) + QLatin1Char(' ');
     int number = match.hasMatch() ? match.captured(2).toInt() + 1 : 2;
-    const auto taken = [&] { return std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == (stem + QString::number(number)).toStdString(); }); };
+    const auto taken = [&] {
+        return std::any_of(known.begin(), known.end(),
+                           [&](const auto& b) { return b.name == (stem + QString::number(number)).toStdString(); });
+    };
     while (taken()) ++number;
     return stem + QString::number(number);
 }
@@ -79,25 +87,33 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
     for (const Grade& grade : tables.grades()) grades << QString::fromStdString(grade.name);
     QStringList names;
     for (const Profile& profile : profiles()) names << tr(profile.name);
-    FormValues v{{"name", QString()}, {"profile", names.front()}, {"count", QStringLiteral("6")}, {"marks", QStringLiteral("A-#")}, {"planned", QStringLiteral("3")}};
+    FormValues v{{"name", QString()},
+                 {"profile", names.front()},
+                 {"count", QStringLiteral("6")},
+                 {"marks", QStringLiteral("A-#")},
+                 {"planned", QStringLiteral("3")}};
     if (like != nullptr) {
         const Blade* blade = like->blades.empty() ? nullptr : &like->blades.front();
         const bool quench = like->planOf(Gate::quench).required;
         const bool temper = like->planOf(Gate::temper).required;
         for (const Profile& profile : profiles()) {
-            if (profile.quench == quench && profile.temper == temper && (profile.minimumTempers == 0) == (like->minimum_tempers == 0)) v["profile"] = tr(profile.name);
+            if (profile.quench == quench && profile.temper == temper &&
+                (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
+                v["profile"] = tr(profile.name);
         }
         v["name"] = nextName(like->name, known);
         v["count"] = QString::number(like->blades.size());
         v["grade"] = QString::fromStdString(like->grade);
         v["purpose"] = QString::fromStdString(like->purpose);
-        if (like->window.low || like->window.high) v["window"] = like->window.high ? words::windowText(like->window) : words::hardness(*like->window.low);
+        if (like->window.low || like->window.high)
+            v["window"] = like->window.high ? words::windowText(like->window) : words::hardness(*like->window.low);
         if (like->quench_minimum) v["minimum"] = words::hardness(*like->quench_minimum);
         v["planned"] = QString::number(like->planOf(temper ? Gate::temper : Gate::quench).planned_readings);
         if (blade != nullptr) {
             v["marks"] = patternOf(blade->mark);
             if (blade->shape.thickness_mm > 0) v["thickness"] = QString::number(blade->shape.thickness_mm);
-            if (blade->shape.outline.size() >= 3) v["size"] = QStringLiteral("%1 x %2").arg(blade->shape.length()).arg(blade->shape.height());
+            if (blade->shape.outline.size() >= 3)
+                v["size"] = QStringLiteral("%1 x %2").arg(blade->shape.length()).arg(blade->shape.height());
         }
     }
     return {{"name", tr("Name"), tr("as it is called in the shop"), v["name"], {}, false},
@@ -124,8 +140,10 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
 
     draft.name = text("name").toStdString();
     if (draft.name.empty()) return fault("name", tr("Give the batch a name."));
-    if (std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == draft.name; })) return fault("name", tr("There is a batch of that name. Choose another."));
-    const auto profile = std::find_if(profiles().begin(), profiles().end(), [&](const Profile& p) { return text("profile") == tr(p.name); });
+    if (std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == draft.name; }))
+        return fault("name", tr("There is a batch of that name. Choose another."));
+    const auto profile = std::find_if(profiles().begin(), profiles().end(),
+                                      [&](const Profile& p) { return text("profile") == tr(p.name); });
     if (profile == profiles().end()) return fault("profile", tr("Choose what is asked."));
     bool isNumber = false;
     const int count = text("count").toInt(&isNumber);
@@ -139,34 +157,41 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     if (!window.fault.isEmpty()) return fault("window", window.fault);
     draft.window = window.window;
     draft.window_text = text("window").toStdString();
-    if (profile->temper && !draft.window.low) return fault("window", tr("The Temper gate needs a window, like 61 to 63."));
+    if (profile->temper && !draft.window.low)
+        return fault("window", tr("The Temper gate needs a window, like 61 to 63."));
     if (!text("minimum").isEmpty()) {
         const auto minimum = parseNumber(text("minimum").toStdString());
-        if (!minimum || *minimum < 20 || *minimum > 70) return fault("minimum", tr("Type the quench minimum as HRC 20 to 70, or leave it blank."));
+        if (!minimum || *minimum < 20 || *minimum > 70)
+            return fault("minimum", tr("Type the quench minimum as HRC 20 to 70, or leave it blank."));
         draft.quench_minimum = *minimum;
     }
     BladeShape shape;
     if (!text("thickness").isEmpty()) {
         const auto thickness = parseQuantity(text("thickness").toStdString(), Quantity::length);
-        if (!thickness || *thickness < 0.2 || *thickness > 50) return fault("thickness", tr("Type the thickness in mm or with in, 0.2 to 50 mm."));
+        if (!thickness || *thickness < 0.2 || *thickness > 50)
+            return fault("thickness", tr("Type the thickness in mm or with in, 0.2 to 50 mm."));
         shape.thickness_mm = *thickness;
     }
     if (!text("size").isEmpty()) {
-        static const QRegularExpression size(QStringLiteral("^([0-9.,]+)\\s*(?:x|×|\\*|by)\\s*([0-9.,]+)(?:\\s*mm)?$"), QRegularExpression::CaseInsensitiveOption);
+        static const QRegularExpression size(QStringLiteral("^([0-9.,]+)\\s*(?:x|×|\\*|by)\\s*([0-9.,]+)(?:\\s*mm)?$"),
+                                             QRegularExpression::CaseInsensitiveOption);
         const QRegularExpressionMatch match = size.match(text("size"));
         const auto length = parseNumber(match.captured(1).toStdString());
         const auto height = parseNumber(match.captured(2).toStdString());
-        if (!length || !height || *length < 10 || *length > 1500 || *height < 4 || *height > 400) return fault("size", tr("Type length x height in mm, like 58 x 16, or leave it blank."));
+        if (!length || !height || *length < 10 || *length > 1500 || *height < 4 || *height > 400)
+            return fault("size", tr("Type length x height in mm, like 58 x 16, or leave it blank."));
         shape = BladeShape::knife(*length, *height, shape.thickness_mm);
         // Set in from the blank's edge by what E18 asks of soft indents, but never past the middle of the blade.
         shape.reading_line_mm = std::min(std::max(2.6, *height * 0.12), *height / 2);
     }
     const int planned = text("planned").toInt(&isNumber);
-    if (!isNumber || planned < 1 || planned > 10) return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
+    if (!isNumber || planned < 1 || planned > 10)
+        return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
     draft.plan[indexOf(Gate::quench)] = {profile->quench, planned};
     draft.plan[indexOf(Gate::temper)] = {profile->temper, planned};
     draft.minimum_tempers = profile->minimumTempers;
-    for (int i = 1; i <= count; ++i) draft.blades.push_back({markOf(text("marks"), i), shape, text("thickness").toStdString()});
+    for (int i = 1; i <= count; ++i)
+        draft.blades.push_back({markOf(text("marks"), i), shape, text("thickness").toStdString()});
     return answer;
 }
 

@@ -31,9 +31,13 @@ void BladeView::refresh() {
         if (!r.spot) continue;
         IndentMark mark{*r.spot, IndentMark::Kind::older, {}};
         if (verdict != nullptr) {
-            const auto in = [&](const std::vector<std::string>& ids) { return std::find(ids.begin(), ids.end(), r.id) != ids.end(); };
-            if (in(verdict->standing)) mark = {*r.spot, IndentMark::Kind::current, QString::number(++number)};
-            else if (in(verdict->left_out)) mark = {*r.spot, IndentMark::Kind::leftOut, {}};
+            const auto in = [&](const std::vector<std::string>& ids) {
+                return std::find(ids.begin(), ids.end(), r.id) != ids.end();
+            };
+            if (in(verdict->standing))
+                mark = {*r.spot, IndentMark::Kind::current, QString::number(++number)};
+            else if (in(verdict->left_out))
+                mark = {*r.spot, IndentMark::Kind::leftOut, {}};
         }
         m_picture.indents.push_back(mark);
     }
@@ -44,8 +48,12 @@ void BladeView::refresh() {
             const SpotCheck check = m_station.checkNext();
             m_picture.next_allowed = check.allowed;
             m_picture.title = tr("Next spot %1 mm from the heel").arg(qRound(m_picture.next->x_mm));
-            m_picture.subtitle = check.nearest ? tr("%1 mm from the nearest indent, %2 needed").arg(check.nearest_mm, 0, 'f', 1).arg(rule.min_spacing_mm, 0, 'f', 1)
-                                               : tr("%1 mm from the edge, %2 needed").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+            m_picture.subtitle =
+                check.nearest
+                    ? tr("nearest indent %1 mm, needs %2")
+                          .arg(check.nearest_mm, 0, 'f', 1)
+                          .arg(rule.min_spacing_mm, 0, 'f', 1)
+                    : tr("edge %1 mm, needs %2").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
         } else {
             m_picture.title = tr("No next spot");
             m_picture.subtitle = m_station.noSpotReason();
@@ -55,10 +63,13 @@ void BladeView::refresh() {
     update();
 }
 
-QPointF BladeView::pixelOf(const Spot& spot) const { return BladeScale::fitting(m_picture.shape, rect(), m_look).toPixel(spot); }
+QPointF BladeView::pixelOf(const Spot& spot) const {
+    return BladeScale::fitting(m_picture.shape, rect(), m_look).toPixel(spot);
+}
 
 void BladeView::mousePressEvent(QMouseEvent* event) {
-    if (m_station.mode() == ReadingStation::Mode::block || !m_picture.shape_known || !m_station.expectsReading()) return;
+    if (m_station.mode() == ReadingStation::Mode::block || !m_picture.shape_known || !m_station.expectsReading())
+        return;
     m_station.chooseSpot(BladeScale::fitting(m_picture.shape, rect(), m_look).toBlade(event->position()));
 }
 
@@ -78,7 +89,10 @@ void BladeView::paintBlockHelp(QPainter& painter) const {
                       tr("Indents at least 3 mm apart on the calibrated side."),
                       tr("After a change of indenter or anvil discard two first.")};
     if (band) {
-        lines << tr("Allowed at %1: error ± %2, spread %3").arg(words::hardness(block.certified)).arg(band->max_error, 0, 'f', 1).arg(band->max_repeatability, 0, 'f', 1)
+        lines << tr("Allowed at %1: error ± %2, spread %3")
+                     .arg(words::hardness(block.certified))
+                     .arg(band->max_error, 0, 'f', 1)
+                     .arg(band->max_repeatability, 0, 'f', 1)
               << tr("(E18 table, line %1; your own copy of the standard governs)").arg(band->line);
     }
     int y = px(34);

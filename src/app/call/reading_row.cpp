@@ -4,8 +4,8 @@
 
 #include "words/words.h"
 
-#include <QStyleHints>
 #include <QGuiApplication>
+#include <QStyleHints>
 
 namespace rollcall {
 
@@ -20,17 +20,24 @@ void ReadingRow::refresh() {
     m_number = 1;
     if (m_station.mode() == ReadingStation::Mode::block) {
         if (const Verification* run = m_station.run()) {
-            for (const double value : run->readings) m_taken.push_back({tr("Block %1").arg(m_number++), words::hardness(value), {}});
+            for (const double value : run->readings)
+                m_taken.push_back({tr("Block %1").arg(m_number++), words::hardness(value), {}});
         }
     } else if (const Blade* blade = m_document.blade()) {
         const Verdict* verdict = m_document.verdict();
         const int cycle = lastTemper(*blade);
         for (const Reading& r : blade->readings) {
-            if (r.gate != m_document.gate() || r.round != blade->round || (r.gate == Gate::temper && r.after_cycle.value_or(0) != cycle)) continue;
-            const bool leftOut = verdict != nullptr && std::find(verdict->left_out.begin(), verdict->left_out.end(), r.id) != verdict->left_out.end();
-            if (r.struck) m_taken.push_back({words::strikeName(r.struck->reason), words::hardness(r.value), tr("struck out")});
-            else if (leftOut) m_taken.push_back({tr("left out"), words::hardness(r.value), tr("left out")});
-            else m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
+            if (r.gate != m_document.gate() || r.round != blade->round ||
+                (r.gate == Gate::temper && r.after_cycle.value_or(0) != cycle))
+                continue;
+            const bool leftOut = verdict != nullptr && std::find(verdict->left_out.begin(), verdict->left_out.end(),
+                                                                 r.id) != verdict->left_out.end();
+            if (r.struck)
+                m_taken.push_back({words::strikeName(r.struck->reason), words::hardness(r.value), tr("struck out")});
+            else if (leftOut)
+                m_taken.push_back({tr("left out"), words::hardness(r.value), tr("left out")});
+            else
+                m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
         }
     }
     const QString state = m_station.typed().isEmpty() ? tr("nothing typed") : m_station.typed();
@@ -47,12 +54,15 @@ void ReadingRow::paintEvent(QPaintEvent*) {
     paintField(painter, field);
     const QColor color = m_station.refused() ? p.fail : p.borderline;
     const QString message = m_station.message();
-    if (!message.isEmpty()) drawText(painter, width(), px(162), elided(message, m_look.font(18, true), width()), m_look.font(18, true), color, Qt::AlignRight);
+    if (!message.isEmpty())
+        drawText(painter, width(), px(162), elided(message, m_look.font(18, true), width()), m_look.font(18, true),
+                 color, Qt::AlignRight);
 
     // The latest readings that fit, the oldest at the left.
     const int cell = px(136);
     const int room = std::max(1, (field.left() - px(8)) / cell);
-    const std::size_t first = m_taken.size() > static_cast<std::size_t>(room) ? m_taken.size() - static_cast<std::size_t>(room) : 0;
+    const std::size_t first =
+        m_taken.size() > static_cast<std::size_t>(room) ? m_taken.size() - static_cast<std::size_t>(room) : 0;
     for (std::size_t i = first; i < m_taken.size(); ++i) {
         const int x = static_cast<int>(i - first) * cell;
         if (i > first) painter.fillRect(x - px(8), px(12), 1, px(120), p.hair);
@@ -75,9 +85,12 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     painter.fillRect(field, frame);
     const int border = open ? 3 : 1;
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
-    const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number) : tr("Reading %1").arg(m_number);
-    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Done"), m_look.font(16, true), open ? frame : p.muted);
-    drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted, Qt::AlignRight);
+    const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
+                                                                          : tr("Reading %1").arg(m_number);
+    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Done"), m_look.font(16, true),
+             open ? frame : p.muted);
+    drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted,
+             Qt::AlignRight);
 
     const QFont digits = m_look.font(104);
     const int baseline = field.top() + px(122);

@@ -53,13 +53,15 @@ bool ReadingStation::type(QChar key) {
     if (m_mode == Mode::blade && !expectsReading()) {
         const Verdict* verdict = m_document.verdict();
         if (verdict == nullptr) return true;
-        m_message = verdict->state == State::excused ? tr("This blade is excused at this gate.") : tr("It has its readings. Enter: next blade. *: one more.");
+        m_message = verdict->state == State::excused ? tr("This blade is excused at this gate.")
+                                                     : tr("It has its readings. Enter: next blade. *: one more.");
         emit changed();
         return true;
     }
     m_message.clear();
     m_askedOnce = false;
-    if (m_typed.size() < 5 && !(mark && (m_typed.contains(QLatin1Char('.')) || m_typed.isEmpty()))) m_typed += mark ? QLatin1Char('.') : key;
+    if (m_typed.size() < 5 && !(mark && (m_typed.contains(QLatin1Char('.')) || m_typed.isEmpty())))
+        m_typed += mark ? QLatin1Char('.') : key;
     emit changed();
     return true;
 }
@@ -95,7 +97,8 @@ bool ReadingStation::enter() {
         refuse(QString::fromStdString(value.error().text));
         return true;
     }
-    const std::optional<double> expectation = m_mode == Mode::block ? std::optional<double>(m_block.certified) : expected();
+    const std::optional<double> expectation =
+        m_mode == Mode::block ? std::optional<double>(m_block.certified) : expected();
     const double limit = m_mode == Mode::block ? 3.0 : farOff;
     if (expectation && std::abs(*value - *expectation) > limit && !m_askedOnce) {
         m_askedOnce = true;
@@ -104,8 +107,10 @@ bool ReadingStation::enter() {
         return true;
     }
     const QString text = m_typed;
-    if (m_mode == Mode::block) logBlock(*value, text);
-    else logBlade(*value, text);
+    if (m_mode == Mode::block)
+        logBlock(*value, text);
+    else
+        logBlade(*value, text);
     return true;
 }
 
@@ -137,8 +142,10 @@ void ReadingStation::logBlade(double value, const QString& text) {
         },
         [this, what, text](const Result<Done>& done) {
             m_logging = false;
-            if (done) emit logged(what);
-            else if (m_typed.isEmpty()) m_typed = text; // not stored: it stays typed
+            if (done)
+                emit logged(what);
+            else if (m_typed.isEmpty())
+                m_typed = text; // not stored: it stays typed
             if (std::exchange(m_enterAgain, false) && done) enter();
             emit changed();
         });
@@ -184,8 +191,10 @@ bool ReadingStation::expectsReading() const {
     if (m_oneMore || verdict->taken < std::max(1, verdict->planned)) return true;
     switch (verdict->next.act) {
     case Act::readAgain:
-    case Act::mapReadings: return true;
-    default: return false;
+    case Act::mapReadings:
+        return true;
+    default:
+        return false;
     }
 }
 
@@ -198,7 +207,8 @@ void ReadingStation::askOneMore() {
 }
 
 QString ReadingStation::lastReading() const {
-    if (m_mode == Mode::block) return run() != nullptr && !run()->readings.empty() ? words::hardness(run()->readings.back()) : QString();
+    if (m_mode == Mode::block)
+        return run() != nullptr && !run()->readings.empty() ? words::hardness(run()->readings.back()) : QString();
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return {};
     for (auto r = blade->readings.rbegin(); r != blade->readings.rend(); ++r) {
@@ -243,7 +253,8 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
     if (blade == nullptr) return spots;
     const int cycle = lastTemper(*blade);
     for (const Reading& r : blade->readings) {
-        const bool current = !r.struck && r.gate == m_document.gate() && r.round == blade->round && (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
+        const bool current = !r.struck && r.gate == m_document.gate() && r.round == blade->round &&
+                             (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
         if (r.spot && (withCurrent || !current)) spots.push_back(*r.spot);
     }
     return spots;
@@ -269,11 +280,20 @@ std::optional<Spot> ReadingStation::nextSpot() const {
     std::vector<Spot> current(all);
     for (const Spot& old : indents(false)) std::erase(current, old);
     for (const Spot& spot : row) {
-        const bool taken = std::any_of(current.begin(), current.end(), [&](const Spot& s) { return distance(s, spot) < pitch / 2; });
+        const bool taken =
+            std::any_of(current.begin(), current.end(), [&](const Spot& s) { return distance(s, spot) < pitch / 2; });
         if (!taken && checkSpot(blade->shape, all, spot, rule).allowed) return spot;
     }
-    const SuggestedSpots more = suggestSpots(blade->shape, all, 1, rule);
-    return more.spots.empty() ? std::nullopt : std::optional<Spot>(more.spots.front());
+    // Beyond the plan: the free place furthest from the readings of this set, so that the blade gets mapped.
+    const std::vector<Spot> places = suggestSpots(blade->shape, all, 24, rule).spots;
+    const auto away = [&](const Spot& spot) {
+        double nearest = 1e9;
+        for (const Spot& other : current) nearest = std::min(nearest, distance(spot, other));
+        return nearest;
+    };
+    const auto best =
+        std::max_element(places.begin(), places.end(), [&](const Spot& a, const Spot& b) { return away(a) < away(b); });
+    return best == places.end() ? std::nullopt : std::optional<Spot>(*best);
 }
 
 QString ReadingStation::noSpotReason() const {
@@ -295,8 +315,12 @@ bool ReadingStation::chooseSpot(const Spot& spot) {
     const SpotCheck check = checkSpot(blade->shape, indents(true), spot, rule);
     if (check.edge_mm < 0) return false; // not on the blade
     if (!check.allowed) {
-        m_message = check.too_near_indent ? tr("Too near: %1 mm from an indent, %2 needed.").arg(check.nearest_mm, 0, 'f', 1).arg(rule.min_spacing_mm, 0, 'f', 1)
-                                          : tr("Too near: %1 mm from the edge, %2 needed.").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+        m_message = check.too_near_indent ? tr("Too near: %1 mm from an indent, %2 needed.")
+                                                .arg(check.nearest_mm, 0, 'f', 1)
+                                                .arg(rule.min_spacing_mm, 0, 'f', 1)
+                                          : tr("Too near: %1 mm from the edge, %2 needed.")
+                                                .arg(check.edge_mm, 0, 'f', 1)
+                                                .arg(rule.min_edge_mm, 0, 'f', 1);
         emit changed();
         return false;
     }
@@ -388,21 +412,29 @@ StationAct ReadingStation::act() const {
     if (verdict == nullptr) return StationAct::overview;
     if (m_oneMore) return StationAct::typeReading;
     if (!m_typed.isEmpty()) return StationAct::typeReading;
-    const bool reads = verdict->next.act == Act::takeReadings || verdict->next.act == Act::readAgain || verdict->next.act == Act::mapReadings;
+    const bool reads = verdict->next.act == Act::takeReadings || verdict->next.act == Act::readAgain ||
+                       verdict->next.act == Act::mapReadings;
     if (reads && verification().standing != VerificationBook::Standing::good) return StationAct::verify;
     switch (verdict->next.act) {
     case Act::takeReadings:
     case Act::readAgain:
-    case Act::mapReadings: return StationAct::typeReading;
+    case Act::mapReadings:
+        return StationAct::typeReading;
     case Act::verifyTester:
-    case Act::verifyOnHarderBlock: return verification().standing == VerificationBook::Standing::good ? StationAct::oneMore : StationAct::verify;
-    case Act::logTemper: return StationAct::logTemper;
-    case Act::temperAgain: return StationAct::temperAgain;
+    case Act::verifyOnHarderBlock:
+        return verification().standing == VerificationBook::Standing::good ? StationAct::oneMore : StationAct::verify;
+    case Act::logTemper:
+        return StationAct::logTemper;
+    case Act::temperAgain:
+        return StationAct::temperAgain;
     case Act::falseSoftness:
     case Act::clearConflict:
-    case Act::readThicker: return StationAct::oneMore;
-    case Act::setWindow: return StationAct::setLimits;
-    default: return StationAct::callNext;
+    case Act::readThicker:
+        return StationAct::oneMore;
+    case Act::setWindow:
+        return StationAct::setLimits;
+    default:
+        return StationAct::callNext;
     }
 }
 

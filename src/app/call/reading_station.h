@@ -5,15 +5,26 @@
 #include "app/shared/document.h"
 #include "core/judge/standing.h"
 
+#include <optional>
 #include <QObject>
 #include <QString>
-#include <optional>
 
 namespace rollcall {
 
 /// What the reading station asks for next.
 enum class StationAct {
-    typeReading, verify, finishVerification, repeatVerification, logTemper, temperAgain, oneMore, callNext, overview, setLimits, reharden, nothing
+    typeReading,
+    verify,
+    finishVerification,
+    repeatVerification,
+    logTemper,
+    temperAgain,
+    oneMore,
+    callNext,
+    overview,
+    setLimits,
+    reharden,
+    nothing
 };
 
 /// The reading station's state: what is being typed, where the next indent goes, whether a blade or a block is

@@ -20,14 +20,16 @@ RuleData RuleView::bladeData() const {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return shown;
     shown.window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
-    shown.caption = shown.window.high ? tr("window %1").arg(words::windowText(shown.window)) : tr("minimum %1").arg(words::windowText(shown.window));
+    shown.caption =
+        shown.window.high ? tr("window %1").arg(words::windowText(shown.window)) : words::windowText(shown.window);
     std::vector<double> values;
     const Verdict* verdict = m_document.verdict();
     if (verdict != nullptr) {
         shown.state = verdict->state;
         int number = 0;
         for (const Reading& r : blade->readings) {
-            if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) == verdict->standing.end()) continue;
+            if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) == verdict->standing.end())
+                continue;
             shown.readings.push_back({r.value, QString::number(++number)});
             values.push_back(r.value);
         }
@@ -41,8 +43,10 @@ RuleData RuleView::bladeData() const {
         std::map<int, std::vector<double>> earlier;
         for (const Reading& r : blade->readings) {
             if (r.struck || r.round != blade->round) continue;
-            if (r.gate == Gate::quench) earlier[0].push_back(r.value);
-            else if (r.after_cycle.value_or(0) > 0 && *r.after_cycle < lastTemper(*blade)) earlier[*r.after_cycle].push_back(r.value);
+            if (r.gate == Gate::quench)
+                earlier[0].push_back(r.value);
+            else if (r.after_cycle.value_or(0) > 0 && *r.after_cycle < lastTemper(*blade))
+                earlier[*r.after_cycle].push_back(r.value);
         }
         for (const auto& [cycle, list] : earlier) {
             shown.earlier.push_back({meanOf(list), cycle == 0 ? tr("quench") : tr("cycle %1").arg(cycle), cycle == 0});
@@ -76,7 +80,8 @@ RuleData RuleView::blockData() const {
 
 void RuleView::refresh() {
     m_data = m_station.mode() == ReadingStation::Mode::block ? blockData() : bladeData();
-    setAccessibleName(m_data.mean ? tr("Mean %1, %2").arg(words::hardness(*m_data.mean), m_data.caption) : m_data.caption);
+    setAccessibleName(m_data.mean ? tr("Mean %1, %2").arg(words::hardness(*m_data.mean), m_data.caption)
+                                  : m_data.caption);
     update();
 }
 

@@ -14,7 +14,10 @@ Result<double> typedReading(const std::string& text, const RockwellScale& scale)
     const Result<double> number = parseNumber(pointLeftOut ? text.substr(0, 2) + "." + text.substr(2) : text);
     if (!number) return number.error();
     if (!inRange(scale, *number)) {
-        return Error{ErrorKind::range, "", scale.low ? fmt::format("{} reads {:g} to {:g}. Type it again.", scale.symbol, *scale.low, *scale.high) : "Type it again."};
+        return Error{ErrorKind::range, "",
+                     scale.low
+                         ? fmt::format("{} reads {:g} to {:g}. Type it again.", scale.symbol, *scale.low, *scale.high)
+                         : "Type it again."};
     }
     return *number;
 }

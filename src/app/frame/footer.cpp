@@ -11,7 +11,8 @@
 
 namespace rollcall {
 
-Footer::Footer(const Document& document, const Look& look, QWidget* parent) : QWidget(parent), m_document(document), m_look(look) {
+Footer::Footer(const Document& document, const Look& look, QWidget* parent)
+    : QWidget(parent), m_document(document), m_look(look) {
     setObjectName(QStringLiteral("now-line"));
     setFixedHeight(look.px(48));
     m_clock.setInterval(20000);
@@ -28,26 +29,38 @@ QString Footer::nowText() const {
     const std::vector<Task> tasks = agenda(batch, m_document.state().verdicts);
     const auto describe = [](const QString& mark, Act act) {
         switch (act) {
-        case Act::takeReadings: return QObject::tr("read %1").arg(mark);
-        case Act::readAgain: return QObject::tr("read %1 again").arg(mark);
-        case Act::mapReadings: return QObject::tr("map %1").arg(mark);
+        case Act::takeReadings:
+            return QObject::tr("read %1").arg(mark);
+        case Act::readAgain:
+            return QObject::tr("read %1 again").arg(mark);
+        case Act::mapReadings:
+            return QObject::tr("map %1").arg(mark);
         case Act::verifyTester:
-        case Act::verifyOnHarderBlock: return QObject::tr("verify the tester for %1").arg(mark);
+        case Act::verifyOnHarderBlock:
+            return QObject::tr("verify the tester for %1").arg(mark);
         case Act::logTemper:
-        case Act::temperAgain: return QObject::tr("temper %1 again").arg(mark);
-        case Act::falseSoftness: return QObject::tr("%1 is soft: read on clean metal").arg(mark);
-        case Act::backToSteel: return QObject::tr("%1: back to Steel").arg(mark);
-        case Act::setWindow: return QObject::tr("%1: set the limits").arg(mark);
-        default: return QObject::tr("%1: you decide").arg(mark);
+        case Act::temperAgain:
+            return QObject::tr("temper %1 again").arg(mark);
+        case Act::falseSoftness:
+            return QObject::tr("%1 is soft: read on clean metal").arg(mark);
+        case Act::backToSteel:
+            return QObject::tr("%1: back to Steel").arg(mark);
+        case Act::setWindow:
+            return QObject::tr("%1: set the limits").arg(mark);
+        default:
+            return QObject::tr("%1: you decide").arg(mark);
         }
     };
     if (!tasks.empty()) {
-        parts << tr("Now: %1").arg(describe(QString::fromStdString(batch.blades[tasks.front().blade].mark), tasks.front().next.act));
+        parts << tr("Now: %1").arg(
+            describe(QString::fromStdString(batch.blades[tasks.front().blade].mark), tasks.front().next.act));
     } else {
         parts << tr("Now: %1 has answered").arg(QString::fromStdString(batch.name));
     }
     for (const auto& [name, task] : m_document.state().elsewhere) {
-        parts << tr("%1: %2").arg(QString::fromStdString(name), describe(QString::fromStdString(m_document.state().elsewhere_marks.at(name)), task.next.act));
+        parts << tr("%1: %2").arg(
+            QString::fromStdString(name),
+            describe(QString::fromStdString(m_document.state().elsewhere_marks.at(name)), task.next.act));
     }
     return parts.join(QStringLiteral("   ·   "));
 }

@@ -18,7 +18,9 @@ GateCell::GateCell(Gate gate, const Document& document, const Look& look, QWidge
     setFixedSize(sizeHint());
 }
 
-QSize GateCell::sizeHint() const { return {m_look.px(136), m_look.px(88)}; }
+QSize GateCell::sizeHint() const {
+    return {m_look.px(136), m_look.px(88)};
+}
 
 void GateCell::refresh(bool open) {
     m_open = open;
@@ -57,7 +59,8 @@ void GateCell::paintEvent(QPaintEvent*) {
         drawText(painter, px(14), px(62), tr("not asked"), m_look.font(14), p.muted);
         return;
     }
-    drawText(painter, px(122), px(30), QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(16), begun ? p.ink : p.muted, Qt::AlignRight);
+    drawText(painter, px(122), px(30), QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(16),
+             begun ? p.ink : p.muted, Qt::AlignRight);
     const int base = px(72);
     const double pitch = std::min(12.0, 104.0 / static_cast<double>(verdicts.size())) * m_look.factor;
     const int lineWidth = std::max(px(8), qRound(pitch * static_cast<double>(verdicts.size()) - px(4)));
@@ -73,20 +76,28 @@ void GateCell::paintEvent(QPaintEvent*) {
         }
         const QColor color = p.number(verdict.state);
         switch (verdict.state) {
-        case State::pass: painter.fillRect(x - 1, base - px(20), 3, px(20), p.ink); break;
+        case State::pass:
+            painter.fillRect(x - 1, base - px(20), 3, px(20), p.ink);
+            break;
         case State::borderline:
         case State::fail:
             painter.fillRect(x - 1, base - px(16), 3, px(16), color);
-            drawVerdictGlyph(painter, x - px(5), base - px(24), px(10), verdict.state, m_look, m_open ? p.panel : p.paper);
+            drawVerdictGlyph(painter, x - px(5), base - px(24), px(10), verdict.state, m_look,
+                             m_open ? p.panel : p.paper);
             break;
-        case State::notYet: painter.fillRect(x, base - px(7), 1, px(7), p.line); break;
-        case State::excused: painter.fillRect(x - 3, base - px(5), px(7), 2, p.muted); break;
+        case State::notYet:
+            painter.fillRect(x, base - px(7), 1, px(7), p.line);
+            break;
+        case State::excused:
+            painter.fillRect(x - 3, base - px(5), px(7), 2, p.muted);
+            break;
         }
     }
     paintFocus(painter, *this, m_look);
 }
 
-BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent) : QAbstractButton(parent), m_document(document), m_look(look) {
+BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent)
+    : QAbstractButton(parent), m_document(document), m_look(look) {
     setObjectName(QStringLiteral("batch-cell"));
     setFocusPolicy(Qt::TabFocus);
     setFixedSize(look.px(328), look.px(88));
@@ -110,19 +121,24 @@ void BatchCell::paintEvent(QPaintEvent*) {
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
         QStringList parts;
-        parts << (batch.purpose.empty() ? tr("%1 blades").arg(batch.blades.size())
-                                        : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
+        parts << (batch.purpose.empty()
+                      ? tr("%1 blades").arg(batch.blades.size())
+                      : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
         if (!batch.grade.empty()) parts << QString::fromStdString(batch.grade);
-        if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0) parts << tr("%1 mm").arg(words::millimetres(batch.blades.front().shape.thickness_mm));
-        drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room), m_look.font(14), p.muted);
-        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(batch.window)), m_look.font(14), p.muted);
+        if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
+            parts << tr("%1 mm").arg(words::millimetres(batch.blades.front().shape.thickness_mm));
+        drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room),
+                 m_look.font(14), p.muted);
+        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(batch.window)), m_look.font(14),
+                 p.muted);
     } else {
         drawText(painter, px(16), px(54), tr("F10, N: new batch"), m_look.font(14), p.muted);
     }
     paintFocus(painter, *this, m_look);
 }
 
-GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent) : QWidget(parent), m_look(look), m_batch(new BatchCell(document, look)) {
+GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent)
+    : QWidget(parent), m_look(look), m_batch(new BatchCell(document, look)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);

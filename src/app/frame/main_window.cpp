@@ -27,7 +27,8 @@
 namespace rollcall {
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
-    : m_document(document), m_look(look), m_station(document), m_actions(new ShopActions(document, m_station, m_look, std::move(seams), this)) {
+    : m_document(document), m_look(look), m_station(document),
+      m_actions(new ShopActions(document, m_station, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
     makeCommands();
@@ -36,7 +37,8 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(&m_station, &ReadingStation::changed, this, &MainWindow::refresh);
     connect(&m_station, &ReadingStation::logged, this, [this](const QString& what) { m_footer->say(what, false); });
     connect(&m_document, &Document::failed, this, [this](const QString& message) { m_footer->say(message, true); });
-    connect(m_actions, &ShopActions::said, this, [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_actions, &ShopActions::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     qApp->installEventFilter(this);
 }
@@ -82,7 +84,8 @@ void MainWindow::build() {
         if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
         m_station.askOneMore();
     });
-    connect(m_column, &VerdictColumn::rightClicked, this, [this] { m_overviewOpen ? m_actions->logTemper() : m_actions->strikeLast(); });
+    connect(m_column, &VerdictColumn::rightClicked, this,
+            [this] { m_overviewOpen ? m_actions->logTemper() : m_actions->strikeLast(); });
     refresh();
 }
 
@@ -93,7 +96,8 @@ void MainWindow::setLook(const Look& look) {
 
 void MainWindow::refresh() {
     const std::optional<Gate> gate = m_overviewOpen ? std::nullopt : std::optional<Gate>(m_document.gate());
-    setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name)) : tr("Rollcall"));
+    setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name))
+                                         : tr("Rollcall"));
     m_track->refresh(gate);
     m_roll->refresh(gate);
     QWidget* bench = m_overviewOpen ? static_cast<QWidget*>(m_overview) : m_call;
@@ -101,8 +105,10 @@ void MainWindow::refresh() {
         m_stack->setCurrentWidget(bench);
         bench->setFocus();
     }
-    if (m_overviewOpen) m_overview->refresh();
-    else m_call->refresh();
+    if (m_overviewOpen)
+        m_overview->refresh();
+    else
+        m_call->refresh();
     m_column->show(m_overviewOpen ? m_overview->content() : m_call->content());
     m_footer->refresh();
 }
@@ -114,7 +120,8 @@ void MainWindow::openOverview() {
 }
 
 void MainWindow::openGate(Gate gate) {
-    if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required) return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
+    if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
+        return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
     m_overviewOpen = false;
     m_document.selectGate(gate);
 }
@@ -128,8 +135,10 @@ void MainWindow::stepBlade(int by) {
 void MainWindow::callNext() {
     const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
     for (const Task& task : tasks) {
-        const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain || task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
-        if (task.gate == m_document.gate() && readable && static_cast<int>(task.blade) != m_document.bladeIndex()) return m_document.selectBlade(static_cast<int>(task.blade));
+        const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
+                              task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
+        if (task.gate == m_document.gate() && readable && static_cast<int>(task.blade) != m_document.bladeIndex())
+            return m_document.selectBlade(static_cast<int>(task.blade));
     }
     openOverview();
 }
@@ -145,42 +154,64 @@ void MainWindow::act() {
     }
     if (m_station.enter()) return;
     switch (m_station.act()) {
-    case StationAct::typeReading: return m_footer->say(tr("Read the tester, type the number, then Enter."), false);
-    case StationAct::verify: return m_actions->verify();
-    case StationAct::finishVerification: return m_station.leaveVerification();
-    case StationAct::repeatVerification: return m_station.beginVerification(Block(m_station.block()));
+    case StationAct::typeReading:
+        return m_footer->say(tr("Read the tester, type the number, then Enter."), false);
+    case StationAct::verify:
+        return m_actions->verify();
+    case StationAct::finishVerification:
+        return m_station.leaveVerification();
+    case StationAct::repeatVerification:
+        return m_station.beginVerification(Block(m_station.block()));
     case StationAct::logTemper:
-    case StationAct::temperAgain: return m_actions->logTemper();
-    case StationAct::oneMore: return m_station.askOneMore();
-    case StationAct::setLimits: return m_actions->changeLimits();
-    case StationAct::reharden: return m_actions->reharden();
-    case StationAct::callNext: return callNext();
+    case StationAct::temperAgain:
+        return m_actions->logTemper();
+    case StationAct::oneMore:
+        return m_station.askOneMore();
+    case StationAct::setLimits:
+        return m_actions->changeLimits();
+    case StationAct::reharden:
+        return m_actions->reharden();
+    case StationAct::callNext:
+        return callNext();
     case StationAct::overview:
-    case StationAct::nothing: return openOverview();
+    case StationAct::nothing:
+        return openOverview();
     }
 }
 
 void MainWindow::makeCommands() {
     ShopActions* a = m_actions;
-    const auto fkey = [&](const char* id, Qt::Key key, const QString& shown, const QString& text, const QString& help, std::function<void()> run, bool inMenu = false) {
-        m_commands.push_back({QString::fromLatin1(id), key, QChar(), Qt::NoModifier, shown, text, help, inMenu, std::move(run)});
+    const auto fkey = [&](const char* id, Qt::Key key, const QString& shown, const QString& text, const QString& help,
+                          std::function<void()> run, bool inMenu = false) {
+        m_commands.push_back(
+            {QString::fromLatin1(id), key, QChar(), Qt::NoModifier, shown, text, help, inMenu, std::move(run)});
     };
-    const auto letter = [&](const char* id, char key, const QString& text, const QString& help, std::function<void()> run, bool inMenu = true) {
-        m_commands.push_back({QString::fromLatin1(id), Qt::Key_unknown, QLatin1Char(key), Qt::NoModifier, QString(QLatin1Char(key)).toUpper(), text, help, inMenu, std::move(run)});
+    const auto letter = [&](const char* id, char key, const QString& text, const QString& help,
+                            std::function<void()> run, bool inMenu = true) {
+        m_commands.push_back({QString::fromLatin1(id), Qt::Key_unknown, QLatin1Char(key), Qt::NoModifier,
+                              QString(QLatin1Char(key)).toUpper(), text, help, inMenu, std::move(run)});
     };
     fkey("help", Qt::Key_F1, QStringLiteral("F1"), tr("Help"), tr("all keys; ? does the same"), [this] { showHelp(); });
     for (std::size_t i = 0; i < gateCount; ++i) {
         const Gate gate = allGates[i];
-        fkey("gate", static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)), QStringLiteral("F%1").arg(i + 2), tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); });
+        fkey("gate", static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)), QStringLiteral("F%1").arg(i + 2),
+             tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); });
     }
-    fkey("overview", Qt::Key_F9, QStringLiteral("F9"), tr("Batch"), tr("the batch at a glance"), [this] { openOverview(); });
+    fkey("overview", Qt::Key_F9, QStringLiteral("F9"), tr("Batch"), tr("the batch at a glance"),
+         [this] { openOverview(); });
     fkey("menu", Qt::Key_F10, QStringLiteral("F10"), tr("Menu"), tr("everything else"), [this] { showMenu(); });
     fkey("person", Qt::Key_F11, QStringLiteral("F11"), tr("Person"), tr("who is at work"), [a] { a->choosePerson(); });
-    letter("help2", '?', tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
-    letter("one-more", '*', tr("One more reading"), tr("on the blade in hand"), [this] { m_station.askOneMore(); }, false);
-    letter("strike", '/', tr("Strike out the last reading"), tr("with its reason, by one key"), [a] { a->strikeLast(); }, false);
-    letter("next", '+', tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
-    letter("previous", '-', tr("Previous blade"), tr("in the roll"), [this] { stepBlade(-1); }, false);
+    letter(
+        "help2", '?', tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
+    letter(
+        "one-more", '*', tr("One more reading"), tr("on the blade in hand"), [this] { m_station.askOneMore(); }, false);
+    letter(
+        "strike", '/', tr("Strike out the last reading"), tr("with its reason, by one key"), [a] { a->strikeLast(); },
+        false);
+    letter(
+        "next", '+', tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
+    letter(
+        "previous", '-', tr("Previous blade"), tr("in the roll"), [this] { stepBlade(-1); }, false);
     letter("why", 'w', tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
     letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper(); });
@@ -222,19 +253,28 @@ void MainWindow::showMenu() {
         choices.push_back({command.shown, command.text, command.help});
         indices.push_back(i);
     }
-    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, indices](int i) { m_commands[indices[static_cast<std::size_t>(i)]].run(); });
+    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, indices](int i) {
+        m_commands[indices[static_cast<std::size_t>(i)]].run();
+    });
 }
 
 void MainWindow::showHelp() {
-    QStringList lines{tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"), tr("Arrows   move the next spot (Shift: finer); or click on the blade"), tr("Esc   clear what is typed, leave the block, back to the batch")};
+    QStringList lines{tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"),
+                      tr("Arrows   move the next spot (Shift: finer); or click on the blade"),
+                      tr("Esc   clear what is typed, leave the block, back to the batch")};
     for (const Command& command : m_commands) {
-        if (command.id != QLatin1String("help2")) lines << QStringLiteral("%1   %2%3").arg(command.shown, command.text, command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
+        if (command.id != QLatin1String("help2"))
+            lines << QStringLiteral("%1   %2%3")
+                         .arg(command.shown, command.text,
+                              command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
     }
     (new ChoiceDialog(tr("Keys"), lines, {}, m_look, this))->ask({});
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() != QEvent::KeyPress || QApplication::activeModalWidget() != nullptr || QApplication::activePopupWidget() != nullptr) return QWidget::eventFilter(watched, event);
+    if (event->type() != QEvent::KeyPress || QApplication::activeModalWidget() != nullptr ||
+        QApplication::activePopupWidget() != nullptr)
+        return QWidget::eventFilter(watched, event);
     auto* widget = qobject_cast<QWidget*>(watched);
     if (widget == nullptr || widget->window() != this) return QWidget::eventFilter(watched, event);
     return handleKey(static_cast<QKeyEvent*>(event)) || QWidget::eventFilter(watched, event);
@@ -244,14 +284,18 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     m_footer->hush();
     // Num Lock off: the numpad's digits arrive as movements. Said, and nothing moves.
     const bool digitKey = event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9;
-    const bool movement = (event->key() >= Qt::Key_Home && event->key() <= Qt::Key_PageDown) || event->key() == Qt::Key_Insert || event->key() == Qt::Key_Delete || event->key() == Qt::Key_Clear;
+    const bool movement = (event->key() >= Qt::Key_Home && event->key() <= Qt::Key_PageDown) ||
+                          event->key() == Qt::Key_Insert || event->key() == Qt::Key_Delete ||
+                          event->key() == Qt::Key_Clear;
     if ((event->modifiers() & Qt::KeypadModifier) && movement && !digitKey) {
         m_footer->say(tr("Num Lock is off. Press Num Lock, then type."), true);
         return true;
     }
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
-        if (auto* button = qobject_cast<QAbstractButton*>(focusWidget())) button->click();
-        else act();
+        if (auto* button = qobject_cast<QAbstractButton*>(focusWidget()))
+            button->click();
+        else
+            act();
         return true;
     }
     if (!m_overviewOpen && handleStationKey(event)) return true;
@@ -262,7 +306,8 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     }
     for (const Command& command : m_commands) {
         const bool byKey = command.key != Qt::Key_unknown && event->key() == command.key;
-        const bool byLetter = !command.letter.isNull() && event->text().size() == 1 && event->text().at(0).toLower() == command.letter;
+        const bool byLetter =
+            !command.letter.isNull() && event->text().size() == 1 && event->text().at(0).toLower() == command.letter;
         if (!byKey && !byLetter) continue;
         command.run();
         return true;
@@ -273,17 +318,31 @@ bool MainWindow::handleKey(QKeyEvent* event) {
 bool MainWindow::handleStationKey(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.5;
     switch (event->key()) {
-    case Qt::Key_Backspace: m_station.backspace(); return true;
-    case Qt::Key_Escape:
-        if (!m_station.typed().isEmpty() || !m_station.message().isEmpty()) m_station.clear();
-        else if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
-        else openOverview();
+    case Qt::Key_Backspace:
+        m_station.backspace();
         return true;
-    case Qt::Key_Left: m_station.moveSpot(-step, 0); return true;
-    case Qt::Key_Right: m_station.moveSpot(step, 0); return true;
-    case Qt::Key_Up: m_station.moveSpot(0, step); return true;
-    case Qt::Key_Down: m_station.moveSpot(0, -step); return true;
-    default: break;
+    case Qt::Key_Escape:
+        if (!m_station.typed().isEmpty() || !m_station.message().isEmpty())
+            m_station.clear();
+        else if (m_station.mode() == ReadingStation::Mode::block)
+            m_station.leaveVerification();
+        else
+            openOverview();
+        return true;
+    case Qt::Key_Left:
+        m_station.moveSpot(-step, 0);
+        return true;
+    case Qt::Key_Right:
+        m_station.moveSpot(step, 0);
+        return true;
+    case Qt::Key_Up:
+        m_station.moveSpot(0, step);
+        return true;
+    case Qt::Key_Down:
+        m_station.moveSpot(0, -step);
+        return true;
+    default:
+        break;
     }
     return event->text().size() == 1 && m_station.type(event->text().at(0));
 }
@@ -296,9 +355,12 @@ void MainWindow::dropEvent(QDropEvent* event) {
     for (const QUrl& url : event->mimeData()->urls()) {
         const QString path = url.toLocalFile();
         const QString ending = QFileInfo(path).suffix().toLower();
-        if (ending == QLatin1String("rollcall")) m_actions->openPath(path, false);
-        else if (ending == QLatin1String("csv") || ending == QLatin1String("txt")) m_actions->importFile(path);
-        else m_footer->say(tr("%1 is neither a CSV file nor a logbook.").arg(QFileInfo(path).fileName()), true);
+        if (ending == QLatin1String("rollcall"))
+            m_actions->openPath(path, false);
+        else if (ending == QLatin1String("csv") || ending == QLatin1String("txt"))
+            m_actions->importFile(path);
+        else
+            m_footer->say(tr("%1 is neither a CSV file nor a logbook.").arg(QFileInfo(path).fileName()), true);
     }
     event->acceptProposedAction();
 }

@@ -6,8 +6,8 @@
 #include "app/shared/document.h"
 #include "plot/look.h"
 
-#include <QObject>
 #include <functional>
+#include <QObject>
 
 namespace rollcall {
 
@@ -55,7 +55,8 @@ signals:
 
 private:
     void notice(const QString& title, const QStringList& lines);
-    void askReason(const QString& title, const QString& act, const QStringList& usual, std::function<void(const std::string&)> then);
+    void askReason(const QString& title, const QString& act, const QStringList& usual,
+                   std::function<void(const std::string&)> then);
     bool needsBlade(const Blade*& blade);
     void afterWork(const QString& what, const Result<Done>& done);
 

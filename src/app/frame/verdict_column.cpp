@@ -22,7 +22,8 @@ public:
     ReasonDelegate(const Look& look, QObject* parent) : QStyledItemDelegate(parent), m_look(look) {}
 
     QRect textRect(int width, const QString& text) const {
-        return QFontMetrics(m_look.font(16)).boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, text);
+        return QFontMetrics(m_look.font(16))
+            .boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, text);
     }
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         // Room for the scroll bar is always kept, so that its coming does not change the heights.
@@ -34,11 +35,14 @@ public:
         const int y = option.rect.top() + m_look.px(3);
         if (option.state & QStyle::State_HasFocus) painter->fillRect(option.rect, p.panel);
         const auto tone = static_cast<Tone>(index.data(toneRole).toInt());
-        if (index.data(hazardRole).toBool()) drawCautionGlyph(*painter, option.rect.left(), y, m_look.px(18), p.ink);
-        else drawToneGlyph(*painter, option.rect.left(), y, m_look.px(18), tone, m_look, p.paper);
+        if (index.data(hazardRole).toBool())
+            drawCautionGlyph(*painter, option.rect.left(), y, m_look.px(18), p.ink);
+        else
+            drawToneGlyph(*painter, option.rect.left(), y, m_look.px(18), tone, m_look, p.paper);
         painter->setFont(m_look.font(16));
         painter->setPen(tone == Tone::unseen ? p.muted : p.ink);
-        painter->drawText(option.rect.adjusted(m_look.px(28), m_look.px(1), m_look.px(2), 0), Qt::TextWordWrap, index.data().toString());
+        painter->drawText(option.rect.adjusted(m_look.px(28), m_look.px(1), m_look.px(2), 0), Qt::TextWordWrap,
+                          index.data().toString());
     }
 
 private:
@@ -59,11 +63,14 @@ std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict) {
         }
         lines.push_back({reason.tone, words::sentence(reason), rule, false});
     }
-    if (!unseen.isEmpty()) lines.push_back({Tone::unseen, QObject::tr("Not looked at: %1").arg(unseen.join(QStringLiteral(", "))), QStringLiteral("record"), false});
+    if (!unseen.isEmpty())
+        lines.push_back({Tone::unseen, QObject::tr("Not looked at: %1").arg(unseen.join(QStringLiteral(", "))),
+                         QStringLiteral("record"), false});
     return lines;
 }
 
-ReasonList::ReasonList(const Look& look, QWidget* parent) : QListView(parent), m_look(look), m_model(new QStandardItemModel(this)) {
+ReasonList::ReasonList(const Look& look, QWidget* parent)
+    : QListView(parent), m_look(look), m_model(new QStandardItemModel(this)) {
     setModel(m_model);
     setItemDelegate(new ReasonDelegate(look, this));
     setFrameShape(QFrame::NoFrame);
@@ -96,14 +103,16 @@ int ReasonList::heightFor(int width) const {
     const ReasonDelegate delegate(m_look, nullptr);
     int height = 0;
     for (int i = 0; i < m_model->rowCount(); ++i) {
-        height += std::max(m_look.px(26), delegate.textRect(width - m_look.px(10), m_model->item(i)->text()).height() + m_look.px(7));
+        height += std::max(m_look.px(26),
+                           delegate.textRect(width - m_look.px(10), m_model->item(i)->text()).height() + m_look.px(7));
     }
     return height;
 }
 
 VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
-    : QWidget(parent), m_look(look), m_reasons(new ReasonList(look, this)), m_below(new ReasonList(look, this)), m_primary(new PrimaryButton(look, this)),
-      m_left(new SideButton({}, {}, look, this)), m_right(new SideButton({}, {}, look, this)) {
+    : QWidget(parent), m_look(look), m_reasons(new ReasonList(look, this)), m_below(new ReasonList(look, this)),
+      m_primary(new PrimaryButton(look, this)), m_left(new SideButton({}, {}, look, this)),
+      m_right(new SideButton({}, {}, look, this)) {
     setObjectName(QStringLiteral("verdict-column"));
     m_reasons->setObjectName(QStringLiteral("reasons"));
     m_reasons->setAccessibleName(tr("Reasons"));
@@ -136,13 +145,16 @@ void VerdictColumn::show(const ColumnContent& content) {
     update();
 }
 
-int VerdictColumn::headHeight() const { return m_look.px(m_content.numbers.empty() ? 150 : 234); }
+int VerdictColumn::headHeight() const {
+    return m_look.px(m_content.numbers.empty() ? 150 : 234);
+}
 
 void VerdictColumn::resizeEvent(QResizeEvent*) {
     const auto px = [&](int v) { return m_look.px(v); };
     const int left = px(24);
     const int width = this->width() - px(48);
-    const int belowHeight = std::clamp(m_below->heightFor(width), px(20), std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24 + 150)));
+    const int belowHeight = std::clamp(m_below->heightFor(width), px(20),
+                                       std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24 + 150)));
     const int below = height() - belowHeight - px(6);
     const int sides = below - px(40) - px(14);
     const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
@@ -156,7 +168,9 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     m_reasons->setGeometry(left, headHeight(), width, std::max(px(30), end - headHeight() - px(8)));
 }
 
-void VerdictColumn::mouseReleaseEvent(QMouseEvent*) { emit whyAsked(); }
+void VerdictColumn::mouseReleaseEvent(QMouseEvent*) {
+    emit whyAsked();
+}
 
 void VerdictColumn::paintEvent(QPaintEvent*) {
     QPainter painter(this);
@@ -169,10 +183,12 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     drawText(painter, left, px(32), elided(m_content.caption, m_look.font(16), width), m_look.font(16), p.muted);
     if (m_content.word.isEmpty()) return;
     drawVerdictGlyph(painter, left - 3, px(44), px(54), m_content.state, m_look, p.paper);
-    const bool coloured = m_content.state == State::pass || m_content.state == State::borderline || m_content.state == State::fail;
+    const bool coloured =
+        m_content.state == State::pass || m_content.state == State::borderline || m_content.state == State::fail;
     int size = 40;
     while (size > 24 && m_look.width(m_content.word, size, true) > width - px(64)) size -= 2;
-    drawText(painter, left + px(64), px(86), m_content.word, m_look.font(size, true), coloured ? p.of(m_content.state) : p.ink);
+    drawText(painter, left + px(64), px(86), m_content.word, m_look.font(size, true),
+             coloured ? p.of(m_content.state) : p.ink);
     drawText(painter, left, px(124), elided(m_content.sub, m_look.font(18), width), m_look.font(18), p.ink);
     painter.fillRect(left, px(142), width, 1, p.hair);
     if (m_content.numbers.empty()) return;
@@ -181,7 +197,8 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
         const QColor color = number.coloured ? p.number(m_content.state) : p.ink;
         drawText(painter, x, px(168), number.label, m_look.font(16), p.muted);
         drawText(painter, x, px(210), number.value, m_look.font(40, true), color);
-        drawText(painter, x + m_look.width(number.value, 40, true) + px(8), px(210), number.beside, m_look.font(16), p.muted);
+        drawText(painter, x + m_look.width(number.value, 40, true) + px(8), px(210), number.beside, m_look.font(16),
+                 p.muted);
         x += px(164);
     }
     painter.fillRect(left, px(226), width, 1, p.hair);

@@ -36,7 +36,9 @@ public:
             drawVerdictGlyph(*painter, r.left() + px(6), r.top() + px(18), px(20), verdict->state, m_look, p.panel);
             const QString text = index.data().toString();
             const bool judged = verdict->state == State::borderline || verdict->state == State::fail;
-            drawText(*painter, r.left() + px(32), r.top() + px(34), elided(text, m_look.font(16, judged), r.width() - px(34)), m_look.font(16, judged), p.number(verdict->state));
+            drawText(*painter, r.left() + px(32), r.top() + px(34),
+                     elided(text, m_look.font(16, judged), r.width() - px(34)), m_look.font(16, judged),
+                     p.number(verdict->state));
         }
         if (current) {
             painter->setRenderHint(QPainter::Antialiasing, false);
@@ -59,7 +61,8 @@ QString shortMark(const std::string& mark) {
 
 } // namespace
 
-MatrixModel::MatrixModel(const Document& document, QObject* parent) : QAbstractTableModel(parent), m_document(document) {}
+MatrixModel::MatrixModel(const Document& document, QObject* parent)
+    : QAbstractTableModel(parent), m_document(document) {}
 
 void MatrixModel::refresh() {
     beginResetModel();
@@ -67,8 +70,12 @@ void MatrixModel::refresh() {
     endResetModel();
 }
 
-int MatrixModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : m_rows; }
-int MatrixModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(gateCount); }
+int MatrixModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : m_rows;
+}
+int MatrixModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(gateCount);
+}
 
 const Verdict* MatrixModel::verdict(const QModelIndex& index) const {
     return m_document.verdict(index.row(), allGates[static_cast<std::size_t>(index.column())]);
@@ -79,10 +86,13 @@ QVariant MatrixModel::data(const QModelIndex& index, int role) const {
     const Verdict* v = verdict(index);
     const QString gate = words::gateName(allGates[static_cast<std::size_t>(index.column())]);
     if (v == nullptr) return role == Qt::AccessibleTextRole ? QVariant(tr("%1: not asked").arg(gate)) : QVariant();
-    const QString value = v->measurement && v->state != State::excused ? words::hardness(v->measurement->decided_mean) : QString();
+    const QString value =
+        v->measurement && v->state != State::excused ? words::hardness(v->measurement->decided_mean) : QString();
     if (role == Qt::DisplayRole) return value;
     if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
-        return tr("%1 at %2: %3. %4").arg(QString::fromStdString(m_document.batch().blades[static_cast<std::size_t>(index.row())].mark), gate, words::stateName(v->state), words::headline(*v));
+        return tr("%1 at %2: %3. %4")
+            .arg(QString::fromStdString(m_document.batch().blades[static_cast<std::size_t>(index.row())].mark), gate,
+                 words::stateName(v->state), words::headline(*v));
     }
     return {};
 }
@@ -93,7 +103,8 @@ QVariant MatrixModel::headerData(int section, Qt::Orientation orientation, int r
 }
 
 OverviewBench::OverviewBench(Document& document, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_look(look), m_model(new MatrixModel(document, this)), m_table(new QTableView(this)) {
+    : QWidget(parent), m_document(document), m_look(look), m_model(new MatrixModel(document, this)),
+      m_table(new QTableView(this)) {
     setObjectName(QStringLiteral("overview-bench"));
     setFocusProxy(m_table);
     m_table->setObjectName(QStringLiteral("matrix"));
@@ -123,7 +134,8 @@ OverviewBench::OverviewBench(Document& document, const Look& look, QWidget* pare
 
 void OverviewBench::refresh() {
     m_refreshing = true;
-    const int column = m_table->currentIndex().isValid() ? m_table->currentIndex().column() : static_cast<int>(indexOf(m_document.gate()));
+    const int column = m_table->currentIndex().isValid() ? m_table->currentIndex().column()
+                                                         : static_cast<int>(indexOf(m_document.gate()));
     m_model->refresh();
     m_table->setCurrentIndex(m_model->index(m_document.bladeIndex(), column));
     m_refreshing = false;
@@ -158,21 +170,35 @@ ColumnContent OverviewBench::content() const {
         if (v->state == State::fail) ++failed;
         if (v->state == State::notYet) ++soon;
     }
-    content.state = tasks.empty() ? State::pass : failed > 0 ? State::fail : soon > 0 ? State::notYet : State::borderline;
+    content.state = tasks.empty() ? State::pass
+                    : failed > 0  ? State::fail
+                    : soon > 0    ? State::notYet
+                                  : State::borderline;
     content.word = tasks.empty() ? tr("Answered") : soon > 0 ? tr("Not yet") : tr("To sort out");
     if (soon > 0) content.state = State::notYet;
-    content.sub = tasks.empty() ? tr("Every blade has passed or is excused.") : tasks.size() == 1 ? tr("One blade left to do.") : tr("%1 blades left to do.").arg(tasks.size());
+    content.sub = tasks.empty()       ? tr("Every blade has passed or is excused.")
+                  : tasks.size() == 1 ? tr("One blade left to do.")
+                                      : tr("%1 blades left to do.").arg(tasks.size());
     content.numbers.push_back({tr("In window"), QString::number(inWindow), tr("of %1").arg(asked), false});
     content.numbers.push_back({tr("Failed"), QString::number(failed), {}, false});
     for (const Task& task : tasks) {
         const Verdict* verdict = m_document.verdict(static_cast<int>(task.blade), task.gate);
         const words::NextWords next = words::nextStep(*verdict);
-        const Tone tone = task.state == State::fail ? Tone::bad : task.state == State::notYet ? Tone::open : Tone::caution;
-        content.lines.push_back({tone, tr("%1, %2: %3").arg(QString::fromStdString(batch.blades[task.blade].mark), words::gateName(task.gate), next.act), {}, false});
+        const Tone tone = task.state == State::fail     ? Tone::bad
+                          : task.state == State::notYet ? Tone::open
+                                                        : Tone::caution;
+        content.lines.push_back(
+            {tone,
+             tr("%1, %2: %3")
+                 .arg(QString::fromStdString(batch.blades[task.blade].mark), words::gateName(task.gate), next.act),
+             {},
+             false});
     }
     if (!tasks.empty()) {
         content.act = tr("Call %1").arg(QString::fromStdString(batch.blades[tasks.front().blade].mark));
-        content.detail = tr("%1: %2").arg(words::gateName(tasks.front().gate), words::nextStep(*m_document.verdict(static_cast<int>(tasks.front().blade), tasks.front().gate)).act);
+        content.detail = tr("%1: %2").arg(
+            words::gateName(tasks.front().gate),
+            words::nextStep(*m_document.verdict(static_cast<int>(tasks.front().blade), tasks.front().gate)).act);
     } else {
         content.act = tr("Same again");
         content.detail = tr("a new batch like this one");
@@ -191,7 +217,8 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.panel);
     if (!m_document.hasBatch()) {
         drawText(painter, px(24), px(60), tr("No batch yet"), m_look.font(28, true), p.ink);
-        const QStringList lines{tr("N   new batch: marks, window, thickness, then read"), tr("I    import readings from a CSV file, or drop it here"), tr("F1  all keys")};
+        const QStringList lines{tr("N   new batch: marks, window, thickness, then read"),
+                                tr("I    import readings from a CSV file, or drop it here"), tr("F1  all keys")};
         int y = px(104);
         for (const QString& line : lines) {
             drawText(painter, px(24), y, line, m_look.font(18), p.ink);
@@ -203,7 +230,8 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < gateCount; ++i) {
         const bool asked = m_document.batch().planOf(allGates[i]).required;
         const int x = px(24) + qRound(pitch * static_cast<double>(i));
-        drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked), asked ? p.ink : p.muted);
+        drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked),
+                 asked ? p.ink : p.muted);
         if (asked) drawText(painter, x + px(6), px(41), QStringLiteral("HRC"), m_look.font(14), p.muted);
     }
     painter.fillRect(px(24), px(headHeight) - 1, width() - px(48), 1, p.line);

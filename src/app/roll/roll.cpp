@@ -24,7 +24,9 @@ constexpr int rowHeight = 56;
 std::optional<double> meanAt(const Blade& blade, Gate gate, int cycle) {
     std::vector<double> values;
     for (const Reading& r : blade.readings) {
-        if (r.gate == gate && r.round == blade.round && !r.struck && r.scale == "HRC" && (gate == Gate::quench || r.after_cycle.value_or(0) == cycle)) values.push_back(r.value);
+        if (r.gate == gate && r.round == blade.round && !r.struck && r.scale == "HRC" &&
+            (gate == Gate::quench || r.after_cycle.value_or(0) == cycle))
+            values.push_back(r.value);
     }
     return values.empty() ? std::nullopt : std::optional<double>(meanOf(values));
 }
@@ -40,7 +42,8 @@ Strip stripOf(const Blade& blade, Gate gate, const Verdict* verdict) {
     if (verdict == nullptr) return strip;
     strip.state = verdict->state;
     for (const Reading& r : blade.readings) {
-        if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) != verdict->standing.end()) strip.readings.push_back(r.value);
+        if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) != verdict->standing.end())
+            strip.readings.push_back(r.value);
     }
     if (verdict->measurement) {
         strip.mean = verdict->measurement->decided_mean;
@@ -49,7 +52,8 @@ Strip stripOf(const Blade& blade, Gate gate, const Verdict* verdict) {
     return strip;
 }
 
-// What the overview shows of a blade: its last gate, unless nothing is read there yet and the gate before is not passed.
+// What the overview shows of a blade: its last gate, unless nothing is read there yet and the gate before is not
+// passed.
 Gate gateSoFar(const Document& document, int blade) {
     const Verdict* temper = document.verdict(blade, Gate::temper);
     const Verdict* quench = document.verdict(blade, Gate::quench);
@@ -60,18 +64,25 @@ Gate gateSoFar(const Document& document, int blade) {
 
 QString fateName(Fate fate) {
     switch (fate) {
-    case Fate::cracked: return QObject::tr("Cracked");
-    case Fate::scrapped: return QObject::tr("Scrapped");
-    case Fate::coupon: return QObject::tr("Coupon");
-    case Fate::removed: return QObject::tr("Removed");
+    case Fate::cracked:
+        return QObject::tr("Cracked");
+    case Fate::scrapped:
+        return QObject::tr("Scrapped");
+    case Fate::coupon:
+        return QObject::tr("Coupon");
+    case Fate::removed:
+        return QObject::tr("Removed");
     }
     return {};
 }
 
 class RollDelegate : public QStyledItemDelegate {
 public:
-    RollDelegate(const RollModel& model, const Look& look, QObject* parent) : QStyledItemDelegate(parent), m_model(model), m_look(look) {}
-    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {m_look.px(328), m_look.px(rowHeight)}; }
+    RollDelegate(const RollModel& model, const Look& look, QObject* parent)
+        : QStyledItemDelegate(parent), m_model(model), m_look(look) {}
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
+        return {m_look.px(328), m_look.px(rowHeight)};
+    }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Palette& p = m_look.palette;
         const auto px = [&](int v) { return m_look.px(v); };
@@ -85,16 +96,21 @@ public:
         const auto [from, to] = windowSpan(m_model.axis(), m_model.window(), px(stripLeft), px(stripWidth));
         if (m_model.window().low || m_model.window().high) painter->fillRect(from, 0, to - from, r.height(), p.window);
         painter->fillRect(0, r.height() - 1, r.width(), 1, p.hair);
-        if (active) painter->fillRect(0, 0, px(4), r.height(), p.primary);
-        else painter->fillRect(r.width() - 1, 0, 1, r.height(), p.hair);
+        if (active)
+            painter->fillRect(0, 0, px(4), r.height(), p.primary);
+        else
+            painter->fillRect(r.width() - 1, 0, 1, r.height(), p.hair);
         const bool calling = active && row.state == State::notYet;
         drawVerdictGlyph(*painter, px(16), px(18), px(20), row.state, m_look, background, calling);
-        drawText(*painter, px(48), px(25), elided(row.mark, m_look.font(18, true), px(76)), m_look.font(18, true), p.ink);
-        drawText(*painter, px(48), px(45), elided(row.word, m_look.font(14, calling), px(78)), m_look.font(14, calling), calling ? p.primary : p.muted);
+        drawText(*painter, px(48), px(25), elided(row.mark, m_look.font(18, true), px(76)), m_look.font(18, true),
+                 p.ink);
+        drawText(*painter, px(48), px(45), elided(row.word, m_look.font(14, calling), px(78)), m_look.font(14, calling),
+                 calling ? p.primary : p.muted);
         drawStrip(*painter, px(stripLeft), px(stripWidth), px(44), m_model.axis(), row.strip, m_look);
         if (row.strip.mean) {
             const QString value = words::hardness(*row.strip.mean);
-            drawText(*painter, px(316), px(36), value, m_look.font(20, row.complete), row.complete ? p.number(row.state) : p.muted, Qt::AlignRight);
+            drawText(*painter, px(316), px(36), value, m_look.font(20, row.complete),
+                     row.complete ? p.number(row.state) : p.muted, Qt::AlignRight);
         }
         painter->restore();
     }
@@ -111,7 +127,8 @@ public:
 
 protected:
     void keyPressEvent(QKeyEvent* event) override {
-        const bool moves = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down || event->key() == Qt::Key_PageUp || event->key() == Qt::Key_PageDown;
+        const bool moves = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down ||
+                           event->key() == Qt::Key_PageUp || event->key() == Qt::Key_PageDown;
         if (moves && !(event->modifiers() & Qt::KeypadModifier)) return QListView::keyPressEvent(event);
         event->ignore();
     }
@@ -139,10 +156,12 @@ void RollModel::refresh(std::optional<Gate> gate) {
                 row.word = words::stateName(verdict->state);
                 if (verdict->state == State::fail && verdict->has(Fact::soft)) row.word = tr("Fail, soft");
                 if (verdict->state == State::borderline && verdict->has(Fact::notYetDone)) row.word = tr("Hard");
-                if (verdict->state == State::excused && isOutBefore(batch.blades[i], at)) row.word = fateName(batch.blades[i].fate->fate);
+                if (verdict->state == State::excused && isOutBefore(batch.blades[i], at))
+                    row.word = fateName(batch.blades[i].fate->fate);
                 row.complete = verdict->taken >= verdict->planned;
             }
-            for (const auto& list : {row.strip.readings, row.strip.earlier}) values.insert(values.end(), list.begin(), list.end());
+            for (const auto& list : {row.strip.readings, row.strip.earlier})
+                values.insert(values.end(), list.begin(), list.end());
             if (row.strip.quenched) values.push_back(*row.strip.quenched);
             m_rows.push_back(std::move(row));
         }
@@ -152,24 +171,31 @@ void RollModel::refresh(std::optional<Gate> gate) {
     endResetModel();
 }
 
-int RollModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(m_rows.size()); }
+int RollModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(m_rows.size());
+}
 
 QVariant RollModel::data(const QModelIndex& index, int role) const {
     if (!checkIndex(index, CheckIndexOption::IndexIsValid)) return {};
     const RollRow& r = row(index.row());
     if (role == Qt::DisplayRole) return r.mark;
     if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
-        return r.strip.mean ? tr("%1: %2, %3 ± %4").arg(r.mark, r.word, words::hardness(*r.strip.mean), words::uncertainty(r.strip.uncertainty)) : tr("%1: %2").arg(r.mark, r.word);
+        return r.strip.mean
+                   ? tr("%1: %2, %3 ± %4")
+                         .arg(r.mark, r.word, words::hardness(*r.strip.mean), words::uncertainty(r.strip.uncertainty))
+                   : tr("%1: %2").arg(r.mark, r.word);
     }
     return {};
 }
 
 int RollModel::count(State state) const {
-    return static_cast<int>(std::count_if(m_rows.begin(), m_rows.end(), [&](const RollRow& r) { return r.state == state; }));
+    return static_cast<int>(
+        std::count_if(m_rows.begin(), m_rows.end(), [&](const RollRow& r) { return r.state == state; }));
 }
 
 Roll::Roll(Document& document, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_look(look), m_model(new RollModel(document, this)), m_list(new RollList(this)) {
+    : QWidget(parent), m_document(document), m_look(look), m_model(new RollModel(document, this)),
+      m_list(new RollList(this)) {
     setFixedWidth(look.px(328));
     m_list->setObjectName(QStringLiteral("roll"));
     m_list->setAccessibleName(tr("Blades of the batch"));
@@ -218,7 +244,8 @@ void Roll::paintFoot(QPainter& painter, int top) const {
     painter.fillRect(0, top, width(), 1, p.line);
     const int asked = m_model->rowCount() - m_model->count(State::excused);
     const int answered = asked - m_model->count(State::notYet);
-    drawText(painter, px(16), top + px(26), tr("%1 of %2 answered").arg(answered).arg(asked), m_look.font(18, true), p.ink);
+    drawText(painter, px(16), top + px(26), tr("%1 of %2 answered").arg(answered).arg(asked), m_look.font(18, true),
+             p.ink);
     constexpr std::array<State, 5> order{State::pass, State::fail, State::excused, State::borderline, State::notYet};
     for (std::size_t i = 0; i < order.size(); ++i) {
         const int x = px(i < 3 ? 16 : 178);
@@ -226,7 +253,8 @@ void Roll::paintFoot(QPainter& painter, int top) const {
         const int n = m_model->count(order[i]);
         drawVerdictGlyph(painter, x, y - px(13), px(16), order[i], m_look, p.paper);
         drawText(painter, x + px(28), y, words::stateName(order[i]), m_look.font(16), n > 0 ? p.ink : p.muted);
-        drawText(painter, x + px(i < 3 ? 128 : 138), y, QString::number(n), m_look.font(16, n > 0), n > 0 ? p.ink : p.muted, Qt::AlignRight);
+        drawText(painter, x + px(i < 3 ? 128 : 138), y, QString::number(n), m_look.font(16, n > 0),
+                 n > 0 ? p.ink : p.muted, Qt::AlignRight);
     }
     const int y = top + px(98);
     painter.fillRect(px(184), y - px(12), 3, px(14), p.earlier);

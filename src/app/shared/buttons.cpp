@@ -9,7 +9,8 @@ namespace rollcall {
 namespace {
 
 QColor towards(const QColor& from, const QColor& to, double share) {
-    return QColor::fromRgbF(static_cast<float>(from.redF() + (to.redF() - from.redF()) * share), static_cast<float>(from.greenF() + (to.greenF() - from.greenF()) * share),
+    return QColor::fromRgbF(static_cast<float>(from.redF() + (to.redF() - from.redF()) * share),
+                            static_cast<float>(from.greenF() + (to.greenF() - from.greenF()) * share),
                             static_cast<float>(from.blueF() + (to.blueF() - from.blueF()) * share));
 }
 
@@ -38,7 +39,9 @@ void PrimaryButton::show(const QString& act, const QString& detail, const QStrin
     update();
 }
 
-QSize PrimaryButton::sizeHint() const { return {m_look.px(296), m_look.px(72)}; }
+QSize PrimaryButton::sizeHint() const {
+    return {m_look.px(296), m_look.px(72)};
+}
 
 void PrimaryButton::paintEvent(QPaintEvent*) {
     QPainter painter(this);
@@ -52,10 +55,14 @@ void PrimaryButton::paintEvent(QPaintEvent*) {
     const QColor second = isEnabled() ? p.on_primary_second : p.muted;
     const int pad = m_look.px(16);
     const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
-    if (!m_key.isEmpty()) drawKeyCap(painter, width() - m_look.px(10) - keyWidth, m_look.px(24), m_key, m_look, first, 24);
+    if (!m_key.isEmpty())
+        drawKeyCap(painter, width() - m_look.px(10) - keyWidth, m_look.px(24), m_key, m_look, first, 24);
     const bool oneLine = m_detail.isEmpty();
-    drawText(painter, pad, oneLine ? m_look.px(43) : m_look.px(31), elided(text(), m_look.font(20, true), width() - 2 * pad - keyWidth), m_look.font(20, true), first);
-    if (!oneLine) drawText(painter, pad, m_look.px(56), elided(m_detail, m_look.font(16), width() - 2 * pad), m_look.font(16), second);
+    drawText(painter, pad, oneLine ? m_look.px(43) : m_look.px(31),
+             elided(text(), m_look.font(20, true), width() - 2 * pad - keyWidth), m_look.font(20, true), first);
+    if (!oneLine)
+        drawText(painter, pad, m_look.px(56), elided(m_detail, m_look.font(16), width() - 2 * pad), m_look.font(16),
+                 second);
     if (hasFocus()) {
         painter.setRenderHint(QPainter::Antialiasing);
         painter.setBrush(Qt::NoBrush);
@@ -64,7 +71,8 @@ void PrimaryButton::paintEvent(QPaintEvent*) {
     }
 }
 
-SideButton::SideButton(const QString& text, const QString& key, const Look& look, QWidget* parent) : QAbstractButton(parent), m_look(look), m_key(key) {
+SideButton::SideButton(const QString& text, const QString& key, const Look& look, QWidget* parent)
+    : QAbstractButton(parent), m_look(look), m_key(key) {
     setText(text);
     setFocusPolicy(Qt::TabFocus);
     setAttribute(Qt::WA_Hover);
@@ -75,7 +83,9 @@ void SideButton::setKey(const QString& key) {
     update();
 }
 
-QSize SideButton::sizeHint() const { return {m_look.width(text(), 16) + m_look.px(40) + keyCapWidth(m_key, m_look), m_look.px(40)}; }
+QSize SideButton::sizeHint() const {
+    return {m_look.width(text(), 16) + m_look.px(40) + keyCapWidth(m_key, m_look), m_look.px(40)};
+}
 
 void SideButton::paintEvent(QPaintEvent*) {
     QPainter painter(this);
@@ -88,7 +98,8 @@ void SideButton::paintEvent(QPaintEvent*) {
     const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
     if (!m_key.isEmpty()) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
     const int pad = m_look.px(12);
-    drawText(painter, pad, height() / 2 + m_look.px(6), elided(text(), m_look.font(16), width() - keyWidth - 2 * pad), m_look.font(16), color);
+    drawText(painter, pad, height() / 2 + m_look.px(6), elided(text(), m_look.font(16), width() - keyWidth - 2 * pad),
+             m_look.font(16), color);
     paintFocus(painter, *this, m_look);
 }
 
@@ -100,7 +111,9 @@ RowButton::RowButton(const QString& key, const QString& text, const QString& det
     setAttribute(Qt::WA_Hover);
 }
 
-QSize RowButton::sizeHint() const { return {m_look.px(300), m_look.px(m_detail.isEmpty() ? 40 : 56)}; }
+QSize RowButton::sizeHint() const {
+    return {m_look.px(300), m_look.px(m_detail.isEmpty() ? 40 : 56)};
+}
 
 void RowButton::paintEvent(QPaintEvent*) {
     QPainter painter(this);
@@ -112,7 +125,8 @@ void RowButton::paintEvent(QPaintEvent*) {
     if (!m_key.isEmpty()) drawKeyCap(painter, m_look.px(14), first - m_look.px(6), m_key, m_look, p.muted);
     const int left = m_look.px(64);
     const int room = width() - left - m_look.px(12);
-    drawText(painter, left, first, elided(text(), m_look.font(18, hasFocus()), room), m_look.font(18, hasFocus()), isEnabled() ? p.ink : p.muted);
+    drawText(painter, left, first, elided(text(), m_look.font(18, hasFocus()), room), m_look.font(18, hasFocus()),
+             isEnabled() ? p.ink : p.muted);
     drawText(painter, left, m_look.px(46), elided(m_detail, m_look.font(16), room), m_look.font(16), p.muted);
 }
 

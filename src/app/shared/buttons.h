@@ -48,7 +48,8 @@ class RowButton : public QAbstractButton {
     Q_OBJECT
 
 public:
-    RowButton(const QString& key, const QString& text, const QString& detail, const Look& look, QWidget* parent = nullptr);
+    RowButton(const QString& key, const QString& text, const QString& detail, const Look& look,
+              QWidget* parent = nullptr);
     QSize sizeHint() const override;
 
 protected:

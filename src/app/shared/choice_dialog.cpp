@@ -11,7 +11,8 @@
 
 namespace rollcall {
 
-ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices, const Look& look, QWidget* parent)
+ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices,
+                           const Look& look, QWidget* parent)
     : QDialog(parent), m_choices(std::move(choices)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(title);
@@ -93,7 +94,8 @@ void ChoiceDialog::keyPressEvent(QKeyEvent* event) {
         if (focused >= 0) return choose(focused);
     }
     for (std::size_t i = 0; i < m_choices.size(); ++i) {
-        if (!m_choices[i].key.isEmpty() && event->text().compare(m_choices[i].key, Qt::CaseInsensitive) == 0) return choose(static_cast<int>(i));
+        if (!m_choices[i].key.isEmpty() && event->text().compare(m_choices[i].key, Qt::CaseInsensitive) == 0)
+            return choose(static_cast<int>(i));
     }
     QDialog::keyPressEvent(event);
 }

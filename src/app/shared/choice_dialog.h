@@ -4,9 +4,9 @@
 
 #include "plot/look.h"
 
+#include <functional>
 #include <QDialog>
 #include <QStringList>
-#include <functional>
 #include <vector>
 
 class QScrollArea;
@@ -28,7 +28,8 @@ class ChoiceDialog : public QDialog {
     Q_OBJECT
 
 public:
-    ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices, const Look& look, QWidget* parent);
+    ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices, const Look& look,
+                 QWidget* parent);
     /// Shows it without blocking; the answer is the index of the choice. Esc gives no answer.
     void ask(std::function<void(int)> answer);
 

@@ -2,9 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <functional>
 #include <QString>
 #include <Qt>
-#include <functional>
 #include <vector>
 
 namespace rollcall {
@@ -15,7 +15,7 @@ struct Command {
     Qt::Key key = Qt::Key_unknown; ///< function keys and the like
     QChar letter;                  ///< or a character, in either case
     Qt::KeyboardModifiers modifiers;
-    QString shown;                 ///< the key as shown
+    QString shown; ///< the key as shown
     QString text;
     QString help;
     bool in_menu = true;

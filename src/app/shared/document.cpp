@@ -13,7 +13,8 @@ constexpr std::int64_t inWork_ms = std::int64_t{21} * 86400000;
 
 } // namespace
 
-Document::Document(Tables tables, QObject* parent) : QObject(parent), m_tables(std::move(tables)), m_worker(new QObject) {
+Document::Document(Tables tables, QObject* parent)
+    : QObject(parent), m_tables(std::move(tables)), m_worker(new QObject) {
     m_worker->moveToThread(&m_thread);
     connect(&m_thread, &QThread::finished, m_worker, &QObject::deleteLater);
     m_thread.start();
@@ -21,7 +22,8 @@ Document::Document(Tables tables, QObject* parent) : QObject(parent), m_tables(s
 
 Document::~Document() {
     // The logbook is closed on the thread that owns its connection, after everything sent there is done.
-    QMetaObject::invokeMethod(m_worker, [this] { m_logbook.reset(); }, Qt::BlockingQueuedConnection);
+    QMetaObject::invokeMethod(
+        m_worker, [this] { m_logbook.reset(); }, Qt::BlockingQueuedConnection);
     m_thread.quit();
     m_thread.wait();
 }
@@ -42,51 +44,59 @@ void Document::open(const QString& path, bool create, Then then) {
             reason = QString::fromStdString(m_logbook->readOnlyReason());
             const auto shop = m_logbook->shop();
             const auto batches = m_logbook->batches();
-            if (!shop) done = shop.error();
-            else if (!batches) done = batches.error();
+            if (!shop)
+                done = shop.error();
+            else if (!batches)
+                done = batches.error();
             else {
-                if (const auto wish = shop->settings.find("open_batch"); wish != shop->settings.end()) batch = wish->second;
-                const bool known = std::any_of(batches->begin(), batches->end(), [&](const auto& b) { return b.id == batch; });
+                if (const auto wish = shop->settings.find("open_batch"); wish != shop->settings.end())
+                    batch = wish->second;
+                const bool known =
+                    std::any_of(batches->begin(), batches->end(), [&](const auto& b) { return b.id == batch; });
                 if (!known) batch = batches->empty() ? std::string() : batches->back().id;
                 snapshot = takeSnapshot(batch);
             }
         } else {
             done = opened.error();
         }
-        QMetaObject::invokeMethod(this, [this, done, snapshot = std::move(snapshot), path, reason, batch, then]() mutable {
-            --m_pending;
-            m_open = done.ok();
-            m_path = path;
-            m_readOnlyReason = reason;
-            m_blade = 0;
-            m_batch = batch;
-            if (done) {
-                if (m_person.isEmpty() && !snapshot.shop.people.empty()) choosePerson(QString::fromStdString(snapshot.shop.people.front().initials));
-                m_tester.clear();
-                receive(std::move(snapshot));
-            }
-            if (then) then(done);
-        });
+        QMetaObject::invokeMethod(
+            this, [this, done, snapshot = std::move(snapshot), path, reason, batch, then]() mutable {
+                --m_pending;
+                m_open = done.ok();
+                m_path = path;
+                m_readOnlyReason = reason;
+                m_blade = 0;
+                m_batch = batch;
+                if (done) {
+                    if (m_person.isEmpty() && !snapshot.shop.people.empty())
+                        choosePerson(QString::fromStdString(snapshot.shop.people.front().initials));
+                    m_tester.clear();
+                    receive(std::move(snapshot));
+                }
+                if (then) then(done);
+            });
     });
 }
 
 void Document::perform(Work work, Then then) {
     ++m_pending;
-    QMetaObject::invokeMethod(m_worker, [this, work = std::move(work), then = std::move(then), batch = m_batch, person = m_person] {
-        Result<Done> done = Error{ErrorKind::refused, "", "no logbook is open"};
-        Snapshot snapshot;
-        if (m_logbook) {
-            m_logbook->setPerson(person.toStdString());
-            done = work(*m_logbook);
-            snapshot = takeSnapshot(batch);
-        }
-        QMetaObject::invokeMethod(this, [this, done, then, snapshot = std::move(snapshot), batch]() mutable {
-            --m_pending;
-            if (batch == m_batch) receive(std::move(snapshot)); // another batch was chosen meanwhile: its own snapshot follows
-            if (!done) emit failed(QString::fromStdString(done.error().message()));
-            if (then) then(done);
+    QMetaObject::invokeMethod(
+        m_worker, [this, work = std::move(work), then = std::move(then), batch = m_batch, person = m_person] {
+            Result<Done> done = Error{ErrorKind::refused, "", "no logbook is open"};
+            Snapshot snapshot;
+            if (m_logbook) {
+                m_logbook->setPerson(person.toStdString());
+                done = work(*m_logbook);
+                snapshot = takeSnapshot(batch);
+            }
+            QMetaObject::invokeMethod(this, [this, done, then, snapshot = std::move(snapshot), batch]() mutable {
+                --m_pending;
+                if (batch == m_batch)
+                    receive(std::move(snapshot)); // another batch was chosen meanwhile: its own snapshot follows
+                if (!done) emit failed(QString::fromStdString(done.error().message()));
+                if (then) then(done);
+            });
         });
-    });
 }
 
 Snapshot Document::takeSnapshot(const std::string& batchId) {
@@ -104,7 +114,8 @@ Snapshot Document::takeSnapshot(const std::string& batchId) {
         if (!batch) continue;
         BatchVerdicts verdicts = judgeBatch(*batch, m_tables, now);
         const std::vector<Task> tasks = agenda(*batch, verdicts);
-        m_elsewhere[summary.name] = tasks.empty() ? std::pair(Task{}, std::string()) : std::pair(tasks.front(), batch->blades[tasks.front().blade].mark);
+        m_elsewhere[summary.name] = tasks.empty() ? std::pair(Task{}, std::string())
+                                                  : std::pair(tasks.front(), batch->blades[tasks.front().blade].mark);
         if (inHand) {
             snapshot.batch = std::move(batch).value();
             snapshot.verdicts = std::move(verdicts);
@@ -125,7 +136,9 @@ void Document::receive(Snapshot snapshot) {
 }
 
 const Blade* Document::blade() const {
-    return hasBatch() && m_blade < static_cast<int>(batch().blades.size()) ? &batch().blades[static_cast<std::size_t>(m_blade)] : nullptr;
+    return hasBatch() && m_blade < static_cast<int>(batch().blades.size())
+               ? &batch().blades[static_cast<std::size_t>(m_blade)]
+               : nullptr;
 }
 
 const Verdict* Document::verdict(int blade, Gate gate) const {

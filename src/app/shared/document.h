@@ -7,13 +7,13 @@
 #include "core/judge/gates.h"
 #include "logbook/logbook.h"
 
-#include <QObject>
-#include <QString>
-#include <QThread>
 #include <functional>
 #include <map>
 #include <memory>
 #include <optional>
+#include <QObject>
+#include <QString>
+#include <QThread>
 
 namespace rollcall {
 
@@ -75,7 +75,7 @@ public:
     void choosePerson(const QString& initials);
 
 signals:
-    void changed();          ///< a fresh snapshot, or another selection
+    void changed(); ///< a fresh snapshot, or another selection
     void failed(const QString& message);
 
 private:
@@ -84,8 +84,8 @@ private:
 
     Tables m_tables;
     QThread m_thread;
-    QObject* m_worker;                  ///< lives on the storage thread
-    std::unique_ptr<Logbook> m_logbook; ///< touched by the storage thread only
+    QObject* m_worker;                                               ///< lives on the storage thread
+    std::unique_ptr<Logbook> m_logbook;                              ///< touched by the storage thread only
     std::map<std::string, std::pair<Task, std::string>> m_elsewhere; ///< storage thread only
     Snapshot m_state;
     QString m_path;

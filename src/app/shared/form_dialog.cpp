@@ -14,7 +14,8 @@
 
 namespace rollcall {
 
-FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look, QWidget* parent)
+FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look,
+                       QWidget* parent)
     : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(title);

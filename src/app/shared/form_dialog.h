@@ -4,10 +4,10 @@
 
 #include "plot/look.h"
 
+#include <functional>
 #include <QDialog>
 #include <QMap>
 #include <QStringList>
-#include <functional>
 #include <vector>
 
 class QLabel;
@@ -18,9 +18,9 @@ namespace rollcall {
 struct FormField {
     QString id;
     QString label;
-    QString hint;        ///< what may be typed, shown muted behind the field
-    QString value;       ///< to begin with
-    QStringList choices; ///< empty for free text
+    QString hint;           ///< what may be typed, shown muted behind the field
+    QString value;          ///< to begin with
+    QStringList choices;    ///< empty for free text
     bool free_text = false; ///< with choices: others may be typed too
 };
 
@@ -37,7 +37,8 @@ class FormDialog : public QDialog {
     Q_OBJECT
 
 public:
-    FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look, QWidget* parent);
+    FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look,
+               QWidget* parent);
     /// Shows it without blocking. check looks at the values when they are to be accepted, done takes them.
     void ask(std::function<FormFault(const FormValues&)> check, std::function<void(const FormValues&)> done);
     FormValues values() const;

@@ -15,7 +15,11 @@ namespace {
 bool isUtf8(std::string_view text) {
     for (std::size_t i = 0; i < text.size();) {
         const auto byte = static_cast<unsigned char>(text[i]);
-        const std::size_t length = byte < 0x80 ? 1 : byte >= 0xC2 && byte < 0xE0 ? 2 : byte >= 0xE0 && byte < 0xF0 ? 3 : byte >= 0xF0 && byte < 0xF5 ? 4 : 0;
+        const std::size_t length = byte < 0x80                   ? 1
+                                   : byte >= 0xC2 && byte < 0xE0 ? 2
+                                   : byte >= 0xE0 && byte < 0xF0 ? 3
+                                   : byte >= 0xF0 && byte < 0xF5 ? 4
+                                                                 : 0;
         if (length == 0 || i + length > text.size()) return false;
         for (std::size_t k = 1; k < length; ++k) {
             if ((static_cast<unsigned char>(text[i + k]) & 0xC0) != 0x80) return false;
@@ -53,7 +57,8 @@ void onField(void* bytes, std::size_t length, void* context) {
 void onRow(int, void* context) {
     auto* collector = static_cast<Collector*>(context);
     collector->rowEnded = true;
-    const bool empty = std::all_of(collector->fields.begin(), collector->fields.end(), [](const auto& f) { return f.empty(); });
+    const bool empty =
+        std::all_of(collector->fields.begin(), collector->fields.end(), [](const auto& f) { return f.empty(); });
     if (!empty) collector->rows.push_back({collector->line, collector->fields});
     collector->fields.clear();
 }
@@ -70,7 +75,9 @@ public:
     Parser(const Parser&) = delete;
     Parser& operator=(const Parser&) = delete;
 
-    void feed(std::string_view line, Collector& into) { csv_parse(&m_parser, line.data(), line.size(), onField, onRow, &into); }
+    void feed(std::string_view line, Collector& into) {
+        csv_parse(&m_parser, line.data(), line.size(), onField, onRow, &into);
+    }
     void finish(Collector& into) { csv_fini(&m_parser, onField, onRow, &into); }
 
 private:
@@ -107,12 +114,15 @@ Result<CsvText> readCsv(std::string_view text) {
         parser.feed(line, collector);
         parser.feed("\n", collector);
         // A line that ends no row has opened a quote; an inch mark inside a plain field has not.
-        if (collector.rowEnded) insideQuotes = false;
-        else if (!trimmed(line).empty()) insideQuotes = true;
+        if (collector.rowEnded)
+            insideQuotes = false;
+        else if (!trimmed(line).empty())
+            insideQuotes = true;
         start = end + 1;
     }
     if (insideQuotes) {
-        return Error{ErrorKind::input, fmt::format("line {}", collector.line), "a quotation mark is opened and never closed"};
+        return Error{ErrorKind::input, fmt::format("line {}", collector.line),
+                     "a quotation mark is opened and never closed"};
     }
     parser.finish(collector);
     if (collector.rows.empty()) return Error{ErrorKind::input, "", "the file is empty"};

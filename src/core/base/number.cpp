@@ -25,14 +25,18 @@ double roundToTenth(double x) {
     return tenths / 10.0;
 }
 
-double roundUpToTenth(double x) { return std::ceil(std::round(x * 1e9) / 1e8 - limitTolerance) / 10.0; }
+double roundUpToTenth(double x) {
+    return std::ceil(std::round(x * 1e9) / 1e8 - limitTolerance) / 10.0;
+}
 
 std::string tenthText(double x) {
     const double rounded = roundToTenth(x);
     return fmt::format("{:.1f}", rounded == 0.0 ? 0.0 : rounded);
 }
 
-std::string uncertaintyText(double u) { return fmt::format("{:.1f}", roundUpToTenth(u)); }
+std::string uncertaintyText(double u) {
+    return fmt::format("{:.1f}", roundUpToTenth(u));
+}
 
 std::string_view trimmed(std::string_view text) {
     const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; };
@@ -109,14 +113,14 @@ struct Unit {
 };
 
 // Celsius = Fahrenheit * 5/9 - 160/9; 1 in = 25.4 mm, 1 kgf = 9.80665 N, 1 lbf = 4.4482216 N (exact by definition).
-constexpr std::array<Unit, 4> temperatureUnits{
-    {{"c", 1, 0}, {"\xC2\xB0"
-                   "c",
-                   1, 0},
-     {"f", 5.0 / 9.0, -160.0 / 9.0},
-     {"\xC2\xB0"
-      "f",
-      5.0 / 9.0, -160.0 / 9.0}}};
+constexpr std::array<Unit, 4> temperatureUnits{{{"c", 1, 0},
+                                                {"\xC2\xB0"
+                                                 "c",
+                                                 1, 0},
+                                                {"f", 5.0 / 9.0, -160.0 / 9.0},
+                                                {"\xC2\xB0"
+                                                 "f",
+                                                 5.0 / 9.0, -160.0 / 9.0}}};
 constexpr std::array<Unit, 6> lengthUnits{
     {{"mm", 1, 0}, {"cm", 10, 0}, {"m", 1000, 0}, {"in", 25.4, 0}, {"\"", 25.4, 0}, {"thou", 0.0254, 0}}};
 constexpr std::array<Unit, 3> forceUnits{{{"n", 1, 0}, {"kgf", 9.80665, 0}, {"lbf", 4.4482216152605, 0}}};
@@ -160,14 +164,23 @@ Result<double> parseQuantity(std::string_view text, Quantity quantity) {
     const Unit* unit = &bare;
     if (!name.empty()) {
         switch (quantity) {
-        case Quantity::temperature: unit = findUnit(temperatureUnits, name); break;
-        case Quantity::length: unit = findUnit(lengthUnits, name); break;
-        case Quantity::force: unit = findUnit(forceUnits, name); break;
-        case Quantity::duration: unit = findUnit(durationUnits, name); break;
+        case Quantity::temperature:
+            unit = findUnit(temperatureUnits, name);
+            break;
+        case Quantity::length:
+            unit = findUnit(lengthUnits, name);
+            break;
+        case Quantity::force:
+            unit = findUnit(forceUnits, name);
+            break;
+        case Quantity::duration:
+            unit = findUnit(durationUnits, name);
+            break;
         }
     }
     if (unit == nullptr) {
-        return Error{ErrorKind::argument, "", fmt::format("the unit '{}' in '{}' is not understood", prefix->rest, trimmed(text))};
+        return Error{ErrorKind::argument, "",
+                     fmt::format("the unit '{}' in '{}' is not understood", prefix->rest, trimmed(text))};
     }
     const double value = prefix->value * unit->factor + unit->offset;
     if (quantity == Quantity::temperature && value < -273.15) {
@@ -180,10 +193,10 @@ Result<double> parseQuantity(std::string_view text, Quantity quantity) {
 }
 
 Result<std::vector<double>> parseNumbers(std::string_view text) {
-    const char separator = text.find(';') != std::string_view::npos                    ? ';'
-                           : trimmed(text).find(' ') == std::string_view::npos         ? ','
-                           : text.find(", ") != std::string_view::npos                 ? ','
-                                                                                       : ' ';
+    const char separator = text.find(';') != std::string_view::npos            ? ';'
+                           : trimmed(text).find(' ') == std::string_view::npos ? ','
+                           : text.find(", ") != std::string_view::npos         ? ','
+                                                                               : ' ';
     std::vector<double> numbers;
     for (const std::string& part : split(text, separator)) {
         if (part.empty() && separator == ' ') continue;

@@ -13,8 +13,12 @@ namespace rollcall {
 /// Limits are inclusive within this much, in the unit of the limit.
 inline constexpr double limitTolerance = 1e-9;
 
-inline bool atLeast(double x, double limit) { return x >= limit - limitTolerance; }
-inline bool atMost(double x, double limit) { return x <= limit + limitTolerance; }
+inline bool atLeast(double x, double limit) {
+    return x >= limit - limitTolerance;
+}
+inline bool atMost(double x, double limit) {
+    return x <= limit + limitTolerance;
+}
 
 /// Rounds to a tenth, half to even on the decimal value: the value is first rounded to 9 places, so that
 /// 61.45 (which no double holds exactly) gives 61.4 and 61.55 gives 61.6.

@@ -92,7 +92,8 @@ std::vector<RockwellScale> readScales(const std::string& folder) {
     for (const CsvRow& row : file.rows()) {
         RockwellScale scale;
         scale.symbol = file.requiredText(row, "symbol");
-        if (scale.symbol.size() < 3 || scale.symbol.substr(0, 2) != "HR") damage(file.place(row, "symbol"), "a symbol begins with HR");
+        if (scale.symbol.size() < 3 || scale.symbol.substr(0, 2) != "HR")
+            damage(file.place(row, "symbol"), "a symbol begins with HR");
         scale.n = file.requiredNumber(row, "N", 100, 130);
         scale.s_mm = file.requiredNumber(row, "S_mm", 0.001, 0.002);
         scale.total_force_kgf = file.requiredNumber(row, "total_kgf", 15, 150);
@@ -117,7 +118,8 @@ std::vector<ConversionRow> readConversions(const std::string& folder) {
         for (const std::string& scale : Tables::conversionScales()) {
             conversion.others.push_back(file.number(row, scale));
             const std::size_t i = conversion.others.size() - 1;
-            if (!rows.empty() && rows.back().others[i] && conversion.others[i] && *conversion.others[i] >= *rows.back().others[i]) {
+            if (!rows.empty() && rows.back().others[i] && conversion.others[i] &&
+                *conversion.others[i] >= *rows.back().others[i]) {
                 damage(file.place(row, scale), "the column does not fall from line to line");
             }
         }
@@ -189,7 +191,8 @@ std::vector<Grade> readGrades(const std::string& folder) {
         grade.name = chemistry.requiredText(row, "grade");
         grade.family = chemistry.requiredText(row, "family");
         grade.cobalt_max = chemistry.number(row, "Co_max").value_or(0.0);
-        for (const char* element : {"Cr", "Mo", "W", "V", "Co"}) grade.alloy_percent += middleOf(chemistry, row, element);
+        for (const char* element : {"Cr", "Mo", "W", "V", "Co"})
+            grade.alloy_percent += middleOf(chemistry, row, element);
 
         const auto match = std::find_if(treatment.rows().begin(), treatment.rows().end(), [&](const CsvRow& other) {
             return treatment.text(other, "grade") == grade.name;
@@ -242,7 +245,8 @@ Result<RockwellScale> Tables::scale(std::string_view symbol) const {
 }
 
 const Grade* Tables::grade(std::string_view name) const {
-    const auto found = std::find_if(m_grades.begin(), m_grades.end(), [&](const Grade& g) { return sameName(g.name, name); });
+    const auto found =
+        std::find_if(m_grades.begin(), m_grades.end(), [&](const Grade& g) { return sameName(g.name, name); });
     return found == m_grades.end() ? nullptr : &*found;
 }
 

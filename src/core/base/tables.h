@@ -62,8 +62,8 @@ struct Grade {
     double as_quenched_min = 0; ///< HRC, without cold treatment
     double as_quenched_typical = 0;
     double as_quenched_max = 0;
-    double cobalt_max = 0;        ///< per cent
-    double alloy_percent = 0;     ///< middle of the ranges of Cr, Mo, W, V and Co added up
+    double cobalt_max = 0;    ///< per cent
+    double alloy_percent = 0; ///< middle of the ranges of Cr, Mo, W, V and Co added up
     bool may_normalise = false;
     Confidence confidence = Confidence::high;
 

@@ -12,21 +12,27 @@ namespace {
 int urgency(const NextStep& next) {
     switch (next.act) {
     case Act::verifyTester:
-    case Act::verifyOnHarderBlock: return 0;
+    case Act::verifyOnHarderBlock:
+        return 0;
     case Act::takeReadings:
-    case Act::readThicker: return 1;
+    case Act::readThicker:
+        return 1;
     case Act::readAgain:
     case Act::mapReadings:
-    case Act::clearConflict: return 2;
+    case Act::clearConflict:
+        return 2;
     case Act::logTemper:
     case Act::temperAgain:
-    case Act::setWindow: return 3;
+    case Act::setWindow:
+        return 3;
     case Act::backToSteel:
     case Act::falseSoftness:
-    case Act::makerDecides: return 4;
+    case Act::makerDecides:
+        return 4;
     case Act::nothing:
     case Act::done:
-    case Act::out: return 5;
+    case Act::out:
+        return 5;
     }
     return 5;
 }
@@ -40,14 +46,16 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
         for (const Gate gate : allGates) {
             const std::optional<Verdict>& verdict = verdicts.at(i, gate);
             if (!verdict || verdict->state == State::excused) continue;
-            const bool begun = verdict->taken > 0 || !verdict->left_out.empty() || (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
+            const bool begun = verdict->taken > 0 || !verdict->left_out.empty() ||
+                               (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
             const bool open = current == nullptr || current->state == State::pass;
             if (begun || open) current = &*verdict;
         }
         if (current == nullptr || current->state == State::pass) continue;
         tasks.push_back({i, current->gate, current->next, current->state});
     }
-    std::stable_sort(tasks.begin(), tasks.end(), [](const Task& a, const Task& b) { return urgency(a.next) < urgency(b.next); });
+    std::stable_sort(tasks.begin(), tasks.end(),
+                     [](const Task& a, const Task& b) { return urgency(a.next) < urgency(b.next); });
     return tasks;
 }
 

@@ -89,8 +89,10 @@ Siblings siblingsOf(const std::vector<Case>& cases, std::size_t self) {
 
 class GateJudge {
 public:
-    GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const std::optional<Instant>& now)
-        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_now(now), m_grade(tables.grade(batch.grade)) {
+    GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings,
+              const std::optional<Instant>& now)
+        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_now(now),
+          m_grade(tables.grade(batch.grade)) {
         m_verdict.gate = c.gate;
         m_verdict.blade = c.blade->id;
         m_verdict.planned = batch.planOf(c.gate).planned_readings;
@@ -110,14 +112,17 @@ public:
         reportReadings();
         reportAgreement();
         reportEvidence();
-        if (m_case.gate == Gate::quench) quench();
-        else temper();
+        if (m_case.gate == Gate::quench)
+            quench();
+        else
+            temper();
         sortReasons();
         return std::move(m_verdict);
     }
 
 private:
-    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {}, std::vector<std::string> texts = {}) {
+    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {},
+             std::vector<std::string> texts = {}) {
         m_verdict.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
     }
     void next(Act act, std::vector<double> numbers = {}) { m_verdict.next = {act, std::move(numbers)}; }
@@ -141,7 +146,8 @@ private:
 
     void reportReadings() {
         const bool enough = m_verdict.taken >= m_verdict.planned;
-        say(Fact::readingsTaken, enough ? Tone::good : Tone::open, "record", {double(m_verdict.taken), double(m_verdict.planned)});
+        say(Fact::readingsTaken, enough ? Tone::good : Tone::open, "record",
+            {double(m_verdict.taken), double(m_verdict.planned)});
         for (const Reason& reason : m_case.set.reasons) m_verdict.reasons.push_back(reason);
     }
 
@@ -155,31 +161,38 @@ private:
         for (const std::size_t i : a.flagged) {
             const Tester* tester = m_batch.tester(m_case.set.standing[i]->tester);
             const bool rebound = tester != nullptr && tester->kind == TesterKind::rebound;
-            say(Fact::flaggedReading, Tone::caution, "M10", {m_case.set.hrc[i], measured().mean, a.mean_without_flagged.value_or(measured().mean)},
+            say(Fact::flaggedReading, Tone::caution, "M10",
+                {m_case.set.hrc[i], measured().mean, a.mean_without_flagged.value_or(measured().mean)},
                 {rebound ? "rebound" : "bench"});
         }
         if (measured().changed_by_flagged) say(Fact::verdictHangsOnFlagged, Tone::caution, "M10");
-        if (a.cluster_gap) say(Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap});
-        else if (a.uneven) say(Fact::unevenBlade, Tone::caution, "M10", {spread});
-        if (!a.disagree && !a.uneven && a.flagged.empty()) say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
+        if (a.cluster_gap)
+            say(Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap});
+        else if (a.uneven)
+            say(Fact::unevenBlade, Tone::caution, "M10", {spread});
+        if (!a.disagree && !a.uneven && a.flagged.empty())
+            say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
         if (a.grubbs) say(Fact::grubbs, Tone::note, "M10");
     }
 
     // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.
     void reportEvidence() {
         const OtherEvidence& other = m_case.blade->evidence;
-        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule, double widening) {
+        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule,
+                                 double widening) {
             if (!interval) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
             if (!m_case.measurement) return;
             const double low = measured().decided_mean - measured().decided_uncertainty;
             const double high = measured().decided_mean + measured().decided_uncertainty;
             const bool overlap = atLeast(high, interval->low - widening) && atMost(low, interval->high + widening);
-            say(overlap ? Fact::evidenceAgrees : Fact::evidenceConflicts, overlap ? Tone::good : Tone::caution, rule, {interval->low, interval->high}, {what});
+            say(overlap ? Fact::evidenceAgrees : Fact::evidenceConflicts, overlap ? Tone::good : Tone::caution, rule,
+                {interval->low, interval->high}, {what});
             m_conflict = m_conflict || !overlap;
         };
         const auto answer = [&](const std::optional<bool>& agrees, const char* what, const char* rule) {
             if (!agrees) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
-            say(*agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, *agrees ? Tone::good : Tone::caution, rule, {}, {what});
+            say(*agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, *agrees ? Tone::good : Tone::caution, rule,
+                {}, {what});
             m_conflict = m_conflict || !*agrees;
         };
         constexpr double filesThemselves = 1.5; // HRC, how well a file's own hardness is known
@@ -203,11 +216,13 @@ private:
         if (m.outcome == Outcome::fail) {
             const bool isSoft = m.side == Side::soft;
             say(isSoft ? Fact::soft : Fact::hard, Tone::bad, "M15",
-                {isSoft ? *m_window.low - m.decided_mean : m.decided_mean - *m_window.high, m.decided_mean, m.decided_uncertainty});
+                {isSoft ? *m_window.low - m.decided_mean : m.decided_mean - *m_window.high, m.decided_mean,
+                 m.decided_uncertainty});
         } else if (crossesLow && crossesHigh) {
             say(Fact::mayBeEither, Tone::caution, "M15", {m.decided_mean, m.decided_uncertainty, chance});
         } else if (crossesLow || crossesHigh) {
-            say(crossesLow ? Fact::mayBeSoft : Fact::mayBeHard, Tone::caution, "M15", {m.decided_mean, m.decided_uncertainty, chance});
+            say(crossesLow ? Fact::mayBeSoft : Fact::mayBeHard, Tone::caution, "M15",
+                {m.decided_mean, m.decided_uncertainty, chance});
         } else {
             say(Fact::inWindow, Tone::note, "M15", {m.decided_mean, m.decided_uncertainty, chance});
         }
@@ -230,14 +245,18 @@ private:
     void reportNarrowWindow() {
         if (!m_window.low || !m_window.high) return;
         const double width = *m_window.high - *m_window.low;
-        const double u = expectedUncertainty(m_case.set.tester, std::max(m_verdict.planned, m_verdict.taken), m_case.set.bias);
-        if (m_batch.rule == DecisionRule::guarded && width < 2 * u) say(Fact::windowTooNarrow, Tone::caution, "M15", {width, 2 * u});
+        const double u =
+            expectedUncertainty(m_case.set.tester, std::max(m_verdict.planned, m_verdict.taken), m_case.set.bias);
+        if (m_batch.rule == DecisionRule::guarded && width < 2 * u)
+            say(Fact::windowTooNarrow, Tone::caution, "M15", {width, 2 * u});
     }
 
     // What both gates do once a measurement stands: cap, and what settles a Borderline.
     void settle(Outcome outcome) {
         const bool capped = m_case.set.at_best_borderline || m_conflict;
-        m_verdict.state = outcome == Outcome::fail ? State::fail : outcome == Outcome::pass && !capped ? State::pass : State::borderline;
+        m_verdict.state = outcome == Outcome::fail              ? State::fail
+                          : outcome == Outcome::pass && !capped ? State::pass
+                                                                : State::borderline;
         if (outcome == Outcome::pass && !capped) return next(Act::done);
         if (outcome == Outcome::fail) return;
         const Measurement& m = measured();
@@ -259,7 +278,8 @@ private:
     }
 
     void reportConfidence(const char* what) {
-        if (m_grade != nullptr && m_grade->confidence == Confidence::low) say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {what});
+        if (m_grade != nullptr && m_grade->confidence == Confidence::low)
+            say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {what});
     }
 
     void quench() {
@@ -300,14 +320,20 @@ private:
         const bool alone = m_siblings.judged > 0 && 2 * m_siblings.soft < m_siblings.judged;
         const bool together = m_siblings.judged > 0 && !alone;
         if (alone) say(Fact::onlyThisBladeLow, Tone::note, "quench", {*m_siblings.median});
-        const double shortfall = low - std::min(m_siblings.median.value_or(measured().decided_mean), measured().decided_mean);
-        if (together) say(shortfall > muchMore ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench", {shortfall});
+        const double shortfall =
+            low - std::min(m_siblings.median.value_or(measured().decided_mean), measured().decided_mean);
+        if (together)
+            say(shortfall > muchMore ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench",
+                {shortfall});
         if (m_grade != nullptr && m_grade->needsFullAnneal()) say(Fact::softAlloyTwoCauses, Tone::caution, "quench");
         sayBeforeHardening();
         if (!fails || m_verdict.next.act == Act::mapReadings) return;
-        if (together && shortfall > muchMore) next(Act::backToSteel);
-        else if (!m_case.set.verified) next(Act::verifyTester);
-        else next(Act::falseSoftness);
+        if (together && shortfall > muchMore)
+            next(Act::backToSteel);
+        else if (!m_case.set.verified)
+            next(Act::verifyTester);
+        else
+            next(Act::falseSoftness);
     }
 
     // Low along the edge but not elsewhere: thin metal cooled before the quench, or lost its carbon.
@@ -318,7 +344,8 @@ private:
         for (std::size_t i = 0; i < m_case.set.standing.size(); ++i) {
             const std::optional<Spot>& spot = m_case.set.standing[i]->spot;
             if (!spot) return;
-            const bool onLine = spot->x_mm >= 0 && std::abs(spot->y_mm - m_case.blade->shape.reading_line_mm) <= band_mm;
+            const bool onLine =
+                spot->x_mm >= 0 && std::abs(spot->y_mm - m_case.blade->shape.reading_line_mm) <= band_mm;
             (onLine ? along : elsewhere).push_back(m_case.set.hrc[i]);
         }
         if (along.empty() || elsewhere.empty()) return;
@@ -329,11 +356,15 @@ private:
 
     void sayBeforeHardening() {
         if (m_case.blade->round - 1 >= m_batch.rehardening_limit) {
-            say(Fact::overHardeningLimit, Tone::caution, "temper", {double(m_case.blade->round - 1), double(m_batch.rehardening_limit)});
+            say(Fact::overHardeningLimit, Tone::caution, "temper",
+                {double(m_case.blade->round - 1), double(m_batch.rehardening_limit)});
         }
-        if (m_grade == nullptr) say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
-        else if (m_grade->needsFullAnneal()) say(Fact::fullAnnealFirst, Tone::caution, "temper", {}, {m_grade->name});
-        else say(Fact::normaliseFirst, Tone::note, "temper", {}, {m_grade->name});
+        if (m_grade == nullptr)
+            say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
+        else if (m_grade->needsFullAnneal())
+            say(Fact::fullAnnealFirst, Tone::caution, "temper", {}, {m_grade->name});
+        else
+            say(Fact::normaliseFirst, Tone::note, "temper", {}, {m_grade->name});
     }
 
     void temper() {
@@ -352,10 +383,12 @@ private:
         if (logged < needed) {
             say(Fact::tempersMissing, Tone::open, "temper", {double(logged), double(needed)});
             m_verdict.state = State::notYet;
-            if (m_grade == nullptr && !m_batch.minimum_tempers) say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
+            if (m_grade == nullptr && !m_batch.minimum_tempers)
+                say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
             return next(Act::logTemper, {double(logged), double(needed)});
         }
-        if (m_verdict.taken == 0 && logged > 0) say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(logged)});
+        if (m_verdict.taken == 0 && logged > 0)
+            say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(logged)});
         if (tooFewReadings()) return;
         if (logged == 1 && needed == 1) say(Fact::oneTemperAdvised, Tone::note, "temper", {1, 2});
 
@@ -427,15 +460,21 @@ private:
         const auto rank = [](const Reason& r) {
             switch (r.tone) {
             case Tone::bad:
-            case Tone::caution: return 0;
-            case Tone::open: return 1;
-            case Tone::note: return 2;
-            case Tone::good: return 3;
-            case Tone::unseen: return 4;
+            case Tone::caution:
+                return 0;
+            case Tone::open:
+                return 1;
+            case Tone::note:
+                return 2;
+            case Tone::good:
+                return 3;
+            case Tone::unseen:
+                return 4;
             }
             return 4;
         };
-        std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(), [&](const Reason& a, const Reason& b) { return rank(a) < rank(b); });
+        std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(),
+                         [&](const Reason& a, const Reason& b) { return rank(a) < rank(b); });
     }
 
     const Batch& m_batch;
@@ -459,12 +498,15 @@ int lastTemper(const Blade& blade) {
     return last;
 }
 
-bool isOutBefore(const Blade& blade, Gate gate) { return blade.fate && indexOf(blade.fate->gate) < indexOf(gate); }
+bool isOutBefore(const Blade& blade, Gate gate) {
+    return blade.fate && indexOf(blade.fate->gate) < indexOf(gate);
+}
 
 int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables) {
     std::optional<double> hottest;
     for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round == blade.round && cycle.temperature_c) hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
+        if (cycle.round == blade.round && cycle.temperature_c)
+            hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
     }
     if (batch.minimum_tempers) return *batch.minimum_tempers;
     const Grade* grade = tables.grade(batch.grade);
@@ -479,7 +521,8 @@ Window windowOf(const Batch& batch, Gate gate, const Tables& tables) {
     return grade != nullptr ? Window{grade->as_quenched_min, std::nullopt} : Window{};
 }
 
-std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate, const Tables& tables) {
+std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate,
+                                                 const Tables& tables) {
     return caseOf(batch, batch.blades[blade], gate, VerificationBook(batch, tables), tables).input;
 }
 

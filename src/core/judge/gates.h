@@ -27,7 +27,8 @@ struct BatchVerdicts {
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now);
 
 /// Input of the measurement that a verdict rests on, to ask further questions of it (M17).
-std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate, const Tables& tables);
+std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate,
+                                                 const Tables& tables);
 
 /// The window a gate compares with: the batch's at Temper; at Quench its minimum, or the grade's.
 Window windowOf(const Batch& batch, Gate gate, const Tables& tables);

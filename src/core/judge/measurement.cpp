@@ -31,7 +31,9 @@ Budget budgetOf(const MeasurementInput& input, int n, std::optional<double> sd) 
     return combine(std::move(parts));
 }
 
-double biasOf(const MeasurementInput& input) { return input.bias ? input.bias->error : 0.0; }
+double biasOf(const MeasurementInput& input) {
+    return input.bias ? input.bias->error : 0.0;
+}
 
 struct Judged {
     Budget budget;
@@ -75,7 +77,8 @@ Result<Done> validate(const MeasurementInput& input) {
     if (!(std::isfinite(input.allowance) && input.allowance >= 0)) {
         return Error{ErrorKind::range, "allowance", "the allowance must not be negative"};
     }
-    const Result<Budget> probe = uncertaintyBudget(input.tester, static_cast<int>(input.readings.size()), std::nullopt, input.bias);
+    const Result<Budget> probe =
+        uncertaintyBudget(input.tester, static_cast<int>(input.readings.size()), std::nullopt, input.bias);
     if (!probe) return probe.error();
     return Done{};
 }
@@ -86,7 +89,8 @@ Outcome decide(const Window& window, DecisionRule rule, double allowance, double
     if (rule == DecisionRule::guarded) return decideGuarded(window, c, u, n);
     const double shown = roundToTenth(c);
     const auto outside = [&](double extra) {
-        return (window.low && !atLeast(shown, *window.low - extra)) || (window.high && !atMost(shown, *window.high + extra));
+        return (window.low && !atLeast(shown, *window.low - extra)) ||
+               (window.high && !atMost(shown, *window.high + extra));
     };
     if (!outside(0)) return Outcome::pass;
     return rule == DecisionRule::allowance && !outside(allowance) ? Outcome::borderline : Outcome::fail;
@@ -133,9 +137,12 @@ Result<Measurement> measure(const MeasurementInput& input) {
     }
     if (m.changed_by_flagged || m.agreement.uneven || m.agreement.disagree) m.outcome = Outcome::borderline;
 
-    if (m.outcome != Outcome::borderline) m.more_readings = 0;
-    else if (m.agreement.disagree) m.more_readings = 1;
-    else if (byMean == Outcome::borderline) m.more_readings = moreReadings(input, judged.c, m.n, m.sd);
+    if (m.outcome != Outcome::borderline)
+        m.more_readings = 0;
+    else if (m.agreement.disagree)
+        m.more_readings = 1;
+    else if (byMean == Outcome::borderline)
+        m.more_readings = moreReadings(input, judged.c, m.n, m.sd);
     return m;
 }
 

@@ -55,7 +55,7 @@ struct Measurement {
     Outcome outcome = Outcome::borderline;
     Side side = Side::inside;
     Agreement agreement;
-    bool changed_by_flagged = false; ///< without the flagged readings the outcome would differ
+    bool changed_by_flagged = false;  ///< without the flagged readings the outcome would differ
     std::optional<int> more_readings; ///< M17: additional; 0 when decided, none when no number up to 10 in all
 };
 

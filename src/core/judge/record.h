@@ -17,8 +17,11 @@ namespace rollcall {
 /// The gates in working order.
 enum class Gate { steel, cycle, quench, temper, edge, proof, release };
 inline constexpr std::size_t gateCount = 7;
-inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper, Gate::edge, Gate::proof, Gate::release};
-constexpr std::size_t indexOf(Gate gate) { return static_cast<std::size_t>(gate); }
+inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper,
+                                                      Gate::edge,  Gate::proof, Gate::release};
+constexpr std::size_t indexOf(Gate gate) {
+    return static_cast<std::size_t>(gate);
+}
 
 /// A moment: UTC in milliseconds since 1970, and the offset of the local clock that wrote it.
 struct Instant {
@@ -155,8 +158,8 @@ struct Batch {
     std::string id;
     std::string name;
     std::string purpose;
-    std::string grade; ///< designation; may be one the library does not know
-    Window window;     ///< of the temper gate, HRC
+    std::string grade;                    ///< designation; may be one the library does not know
+    Window window;                        ///< of the temper gate, HRC
     std::optional<double> quench_minimum; ///< HRC; none: the grade's own
     std::optional<int> minimum_tempers;   ///< none: by the grade
     DecisionRule rule = DecisionRule::guarded;

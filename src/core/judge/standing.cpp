@@ -18,7 +18,8 @@ VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m
         const Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
         if (answer) m_runs.push_back({&run, *answer});
     }
-    std::stable_sort(m_runs.begin(), m_runs.end(), [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
+    std::stable_sort(m_runs.begin(), m_runs.end(),
+                     [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
 }
 
 VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
@@ -37,27 +38,36 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
             std::erase_if(today, [&](const Run* earlier) { return earlier->run->block == run.block; });
             today.push_back(&candidate);
         } else if (!goodAfter) {
-            if (candidate.answer.ok) goodAfter = true;
-            else ++failedAfter;
+            if (candidate.answer.ok)
+                goodAfter = true;
+            else
+                ++failedAfter;
         }
     }
     // A failed run counts against all blocks; of good ones the block nearest to the reading speaks.
     const Run* best = today.empty() ? nullptr : today.back();
     for (const Run* run : today) {
         if (!best->answer.ok) break;
-        const bool nearer = std::abs(run->run->certified - reading.value) < std::abs(best->run->certified - reading.value);
-        const bool covers = run->answer.ok && verificationCovers(m_tables, reading.scale, run->answer, run->run->certified, reading.value);
+        const bool nearer =
+            std::abs(run->run->certified - reading.value) < std::abs(best->run->certified - reading.value);
+        const bool covers = run->answer.ok && verificationCovers(m_tables, reading.scale, run->answer,
+                                                                 run->run->certified, reading.value);
         if (covers && nearer) best = run;
     }
     if (best != nullptr) {
         found.run = best->run;
         found.answer = best->answer;
     }
-    if (failedAfter >= 2) found.standing = Standing::suspect;
-    else if (found.run == nullptr) found.standing = Standing::none;
-    else if (!found.answer.ok) found.standing = Standing::failed;
-    else if (!verificationCovers(m_tables, reading.scale, found.answer, found.run->certified, reading.value)) found.standing = Standing::otherBand;
-    else found.standing = Standing::good;
+    if (failedAfter >= 2)
+        found.standing = Standing::suspect;
+    else if (found.run == nullptr)
+        found.standing = Standing::none;
+    else if (!found.answer.ok)
+        found.standing = Standing::failed;
+    else if (!verificationCovers(m_tables, reading.scale, found.answer, found.run->certified, reading.value))
+        found.standing = Standing::otherBand;
+    else
+        found.standing = Standing::good;
     return found;
 }
 
@@ -94,7 +104,8 @@ public:
     }
 
 private:
-    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {}, std::vector<std::string> texts = {}) {
+    void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {},
+             std::vector<std::string> texts = {}) {
         m_set.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
     }
     void cap() { m_set.at_best_borderline = true; }
@@ -120,7 +131,8 @@ private:
         }
         if (m_set.standing.empty()) return;
         const auto differs = [&](auto member) {
-            return std::any_of(m_set.standing.begin(), m_set.standing.end(), [&](const Reading* r) { return r->*member != m_set.standing.front()->*member; });
+            return std::any_of(m_set.standing.begin(), m_set.standing.end(),
+                               [&](const Reading* r) { return r->*member != m_set.standing.front()->*member; });
         };
         if (differs(&Reading::scale)) {
             say(Fact::mixedScales, Tone::caution, "M8");
@@ -137,7 +149,8 @@ private:
         double needed = 0;
         bool allPlaced = true;
         for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) {
-            const auto own = std::find_if(m_indents.begin(), m_indents.end(), [&](const Indent& i) { return i.reading == reading; });
+            const auto own =
+                std::find_if(m_indents.begin(), m_indents.end(), [&](const Indent& i) { return i.reading == reading; });
             if (own == m_indents.end()) {
                 allPlaced = false;
                 continue;
@@ -145,13 +158,15 @@ private:
             // The later of two marks is the bad one: it lies in metal the earlier has worked.
             for (auto other = m_indents.begin(); other != own; ++other) {
                 const double d = distance(*other->reading->spot, *reading->spot);
-                const double limit = std::max(minSpacing(std::max(own->diameter, other->diameter)), m_batch.shop_spacing.min_spacing_mm);
+                const double limit =
+                    std::max(minSpacing(std::max(own->diameter, other->diameter)), m_batch.shop_spacing.min_spacing_mm);
                 if (!nearest || d < *nearest) {
                     nearest = d;
                     needed = limit;
                 }
                 if (atLeast(d, limit)) continue;
-                if (leaveOut(reading)) say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {"indent"});
+                if (leaveOut(reading))
+                    say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {"indent"});
                 break;
             }
             if (std::find(m_set.standing.begin(), m_set.standing.end(), reading) == m_set.standing.end()) continue;
@@ -163,8 +178,10 @@ private:
             }
         }
         if (m_set.standing.empty()) return;
-        if (!allPlaced) say(Fact::spacingNotLookedAt, Tone::unseen, "M3");
-        else if (nearest) say(Fact::spacingGood, Tone::good, "M3", {*nearest, needed});
+        if (!allPlaced)
+            say(Fact::spacingNotLookedAt, Tone::unseen, "M3");
+        else if (nearest)
+            say(Fact::spacingGood, Tone::good, "M3", {*nearest, needed});
     }
 
     void checkThickness() {
@@ -178,10 +195,12 @@ private:
         const double thickness = m_blade.shape.thickness_mm;
         if (thickEnough(*answer, thickness)) {
             say(Fact::thicknessGood, Tone::good, "M4", {thickness, answer->min_thickness_mm});
-            if (!atLeast(thickness, answer->ten_depths_mm)) say(Fact::belowTenDepths, Tone::note, "M4", {thickness, answer->ten_depths_mm});
+            if (!atLeast(thickness, answer->ten_depths_mm))
+                say(Fact::belowTenDepths, Tone::note, "M4", {thickness, answer->ten_depths_mm});
             return;
         }
-        say(Fact::tooThin, Tone::caution, "M4", {thickness, answer->min_thickness_mm}, lighterScales(m_tables, scale, mean, thickness));
+        say(Fact::tooThin, Tone::caution, "M4", {thickness, answer->min_thickness_mm},
+            lighterScales(m_tables, scale, mean, thickness));
         for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) leaveOut(reading);
     }
 
@@ -194,7 +213,8 @@ private:
                 continue;
             }
             const Result<Converted> hrc = convertHardness(m_tables, reading->scale, reading->value, "HRC");
-            const Result<double> points = hrc ? pointsPerHrc(m_tables, reading->scale, hrc->value) : Result<double>(hrc.error());
+            const Result<double> points =
+                hrc ? pointsPerHrc(m_tables, reading->scale, hrc->value) : Result<double>(hrc.error());
             if (!points) {
                 // Outside the conversion table nothing is guessed: the whole set is left without a mean.
                 say(Fact::outsideScale, Tone::caution, "M8", {reading->value}, {reading->scale});
@@ -212,7 +232,8 @@ private:
         const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
         if (tester != nullptr && tester->kind == TesterKind::rebound) m_set.tester = TesterModel::reboundTester();
         m_set.tester.resolution = 0;
-        for (const Reading* r : m_set.standing) m_set.tester.resolution = std::max(m_set.tester.resolution, r->resolution);
+        for (const Reading* r : m_set.standing)
+            m_set.tester.resolution = std::max(m_set.tester.resolution, r->resolution);
         m_slope = slope;
     }
 
@@ -224,7 +245,8 @@ private:
         for (const Reading* reading : m_set.standing) {
             const VerificationBook::Found one = m_book.standingFor(*reading);
             if (one.run != nullptr) found = one;
-            if (one.standing != Standing::good && (worst == Standing::good || one.standing > worst)) worst = one.standing;
+            if (one.standing != Standing::good && (worst == Standing::good || one.standing > worst))
+                worst = one.standing;
         }
         const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
         const std::string name = tester != nullptr ? tester->name : std::string();
@@ -239,15 +261,24 @@ private:
         const double mean = meanOf(m_set.hrc);
         switch (worst) {
         case Standing::good:
-            say(Fact::testerVerified, Tone::good, "M6", {found.answer.error, found.answer.repeatability, found.run->certified}, {name});
+            say(Fact::testerVerified, Tone::good, "M6",
+                {found.answer.error, found.answer.repeatability, found.run->certified}, {name});
             if (m_set.conversion_u == 0 && std::abs(found.run->certified - mean) > 5.0) {
                 say(Fact::blockFarOff, Tone::note, "M6", {found.run->certified, mean});
             }
             break;
-        case Standing::none: say(Fact::testerNotVerified, Tone::caution, "M6", {}, {name}); break;
-        case Standing::otherBand: say(Fact::verificationOtherBand, Tone::caution, "M6", {found.run->certified, mean}, {name}); break;
-        case Standing::failed: say(Fact::testerFailed, Tone::caution, "M6", {}, {name}); break;
-        case Standing::suspect: say(Fact::readingsSuspect, Tone::caution, "M6", {}, {name}); break;
+        case Standing::none:
+            say(Fact::testerNotVerified, Tone::caution, "M6", {}, {name});
+            break;
+        case Standing::otherBand:
+            say(Fact::verificationOtherBand, Tone::caution, "M6", {found.run->certified, mean}, {name});
+            break;
+        case Standing::failed:
+            say(Fact::testerFailed, Tone::caution, "M6", {}, {name});
+            break;
+        case Standing::suspect:
+            say(Fact::readingsSuspect, Tone::caution, "M6", {}, {name});
+            break;
         }
     }
 

@@ -24,8 +24,8 @@ public:
         VerificationAnswer answer;
     };
     /// M6. What holds for a reading: the runs before it of the same tester, indenter, anvil and scale on the same
-    /// local day; of several blocks the one nearest to the reading, unless the latest run failed. Readings without a time match none. Two failed runs in a row after a reading, with
-    /// no good run between, make it suspect.
+    /// local day; of several blocks the one nearest to the reading, unless the latest run failed. Readings without a
+    /// time match none. Two failed runs in a row after a reading, with no good run between, make it suspect.
     Found standingFor(const Reading& reading) const;
 
 private:
@@ -45,10 +45,10 @@ struct ReadingSet {
     TesterModel tester;                   ///< in HRC points
     std::optional<BlockBias> bias;
     double conversion_u = 0;
-    std::vector<Reason> reasons;          ///< about validity, in the order of the checks
+    std::vector<Reason> reasons; ///< about validity, in the order of the checks
     bool verified = false;
     bool at_best_borderline = false;
-    std::string verification;             ///< id of the run
+    std::string verification; ///< id of the run
 };
 
 /// Order of the checks, step 1: sorts the candidates (unstruck readings of one blade) into standing and left

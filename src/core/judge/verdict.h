@@ -15,76 +15,76 @@ enum class State { pass, borderline, fail, notYet, excused };
 /// What a reason says; its sentence lives in words/.
 enum class Fact {
     // readings and their validity
-    readingsTaken,          ///< numbers: taken, planned
-    noMinimumSet,           ///< the quench gate has nothing to compare with
+    readingsTaken, ///< numbers: taken, planned
+    noMinimumSet,  ///< the quench gate has nothing to compare with
     noWindowSet,
-    testerVerified,         ///< numbers: error, spread, block; text: tester
-    testerNotVerified,      ///< text: tester
-    testerFailed,           ///< the run on the block was not good; text: tester
-    verificationOtherBand,  ///< numbers: block, mean
-    blockFarOff,            ///< numbers: block, mean: over 5 HRC apart
-    spacingGood,            ///< numbers: smallest distance, needed
-    spacingBroken,          ///< numbers: distance, needed, index; text: "indent" or "edge"
-    spacingNotLookedAt,     ///< positions are not known
-    acceptedReading,        ///< text: why
-    thicknessGood,          ///< numbers: thickness, needed
-    tooThin,                ///< numbers: thickness, needed; text: lighter scales
-    belowTenDepths,         ///< numbers: thickness, ten depths
-    outsideScale,           ///< numbers: value; text: scale
+    testerVerified,        ///< numbers: error, spread, block; text: tester
+    testerNotVerified,     ///< text: tester
+    testerFailed,          ///< the run on the block was not good; text: tester
+    verificationOtherBand, ///< numbers: block, mean
+    blockFarOff,           ///< numbers: block, mean: over 5 HRC apart
+    spacingGood,           ///< numbers: smallest distance, needed
+    spacingBroken,         ///< numbers: distance, needed, index; text: "indent" or "edge"
+    spacingNotLookedAt,    ///< positions are not known
+    acceptedReading,       ///< text: why
+    thicknessGood,         ///< numbers: thickness, needed
+    tooThin,               ///< numbers: thickness, needed; text: lighter scales
+    belowTenDepths,        ///< numbers: thickness, ten depths
+    outsideScale,          ///< numbers: value; text: scale
     mixedScales,
     mixedTesters,
-    readingsSuspect,        ///< the tester failed twice on its block later; text: tester
-    converted,              ///< text: scale
+    readingsSuspect, ///< the tester failed twice on its block later; text: tester
+    converted,       ///< text: scale
     // agreement
-    readingsAgree,          ///< numbers: spread, what the tester explains
-    readingsDisagree,       ///< numbers: spread
-    flaggedReading,         ///< numbers: value, mean with, mean without; text: kind of tester
+    readingsAgree,    ///< numbers: spread, what the tester explains
+    readingsDisagree, ///< numbers: spread
+    flaggedReading,   ///< numbers: value, mean with, mean without; text: kind of tester
     verdictHangsOnFlagged,
-    unevenBlade,            ///< numbers: spread
-    twoGroups,              ///< numbers: gap
+    unevenBlade, ///< numbers: spread
+    twoGroups,   ///< numbers: gap
     grubbs,
     // other evidence
-    notLookedAt,            ///< text: files, expectation, second tester, steel, soak
-    evidenceAgrees,         ///< text: which; numbers: low, high
-    evidenceConflicts,      ///< text: which; numbers: low, high
+    notLookedAt,       ///< text: files, expectation, second tester, steel, soak
+    evidenceAgrees,    ///< text: which; numbers: low, high
+    evidenceConflicts, ///< text: which; numbers: low, high
     // against the window
-    inWindow,               ///< numbers: mean, U, chance
-    mayBeSoft,              ///< numbers: mean, U, chance
+    inWindow,  ///< numbers: mean, U, chance
+    mayBeSoft, ///< numbers: mean, U, chance
     mayBeHard,
     mayBeEither,
-    soft,                   ///< numbers: by how much
+    soft, ///< numbers: by how much
     hard,
     oneReadingOnly,
-    windowTooNarrow,        ///< numbers: width, 2U
-    moreReadingsSettle,     ///< numbers: how many more
-    moreBlockReadingsHelp,  ///< numbers: U now, U with five block readings
-    lowConfidenceRow,       ///< text: what rests on it
+    windowTooNarrow,       ///< numbers: width, 2U
+    moreReadingsSettle,    ///< numbers: how many more
+    moreBlockReadingsHelp, ///< numbers: U now, U with five block readings
+    lowConfidenceRow,      ///< text: what rests on it
     // quench gate
-    aboveGradeMaximum,      ///< numbers: mean, maximum
-    onlyThisBladeLow,       ///< numbers: siblings' median
-    allBladesLow,           ///< numbers: median shortfall
+    aboveGradeMaximum, ///< numbers: mean, maximum
+    onlyThisBladeLow,  ///< numbers: siblings' median
+    allBladesLow,      ///< numbers: median shortfall
     allBladesVeryLow,
-    softAlloyTwoCauses,     ///< soak too cool or too hot: opposite cures
-    edgeLineLow,            ///< numbers: edge mean, elsewhere mean
-    scatterOverThree,       ///< numbers: spread
-    longSinceQuench,        ///< numbers: minutes
+    softAlloyTwoCauses, ///< soak too cool or too hot: opposite cures
+    edgeLineLow,        ///< numbers: edge mean, elsewhere mean
+    scatterOverThree,   ///< numbers: spread
+    longSinceQuench,    ///< numbers: minutes
     // temper gate
-    tempersMissing,         ///< numbers: logged, needed
-    oneTemperAdvised,       ///< numbers: logged, advised
+    tempersMissing,            ///< numbers: logged, needed
+    oneTemperAdvised,          ///< numbers: logged, advised
     noReadingsAfterLastTemper, ///< numbers: last cycle
-    readingsNotTiedToCycle, ///< numbers: how many
-    roseAfterTemper,        ///< numbers: before, after, cycle
-    notYetDone,             ///< harder than the window: not a failure
+    readingsNotTiedToCycle,    ///< numbers: how many
+    roseAfterTemper,           ///< numbers: before, after, cycle
+    notYetDone,                ///< harder than the window: not a failure
     temperingCannotRaise,
     ruleOutFalseSoftness,
-    overHardeningLimit,     ///< numbers: rounds, limit
-    fullAnnealFirst,        ///< text: grade
-    normaliseFirst,         ///< text: grade
-    gradeUnknown,           ///< text: grade
-    siblingsShiftedToo,     ///< numbers: median against window
+    overHardeningLimit, ///< numbers: rounds, limit
+    fullAnnealFirst,    ///< text: grade
+    normaliseFirst,     ///< text: grade
+    gradeUnknown,       ///< text: grade
+    siblingsShiftedToo, ///< numbers: median against window
     // excused
-    excusedBecause,         ///< text: reason, by
-    outBecause              ///< text: reason
+    excusedBecause, ///< text: reason, by
+    outBecause      ///< text: reason
 };
 
 /// How a reason is meant: done and good, a note, something that keeps the verdict from Pass, a failure,
@@ -102,8 +102,22 @@ struct Reason {
 
 /// What to do next with this blade.
 enum class Act {
-    nothing, takeReadings, readAgain, mapReadings, verifyTester, logTemper, temperAgain, falseSoftness,
-    makerDecides, verifyOnHarderBlock, backToSteel, setWindow, readThicker, clearConflict, done, out
+    nothing,
+    takeReadings,
+    readAgain,
+    mapReadings,
+    verifyTester,
+    logTemper,
+    temperAgain,
+    falseSoftness,
+    makerDecides,
+    verifyOnHarderBlock,
+    backToSteel,
+    setWindow,
+    readThicker,
+    clearConflict,
+    done,
+    out
 };
 
 struct NextStep {
@@ -119,15 +133,15 @@ struct Verdict {
     State state = State::notYet;
     Gate gate = Gate::temper;
     std::string blade;
-    int taken = 0;   ///< standing valid readings
+    int taken = 0; ///< standing valid readings
     int planned = 0;
     std::optional<Measurement> measurement;
     std::vector<Reason> reasons; ///< the first one speaks first
     NextStep next;
     std::vector<Caution> cautions;
-    std::vector<std::string> standing;   ///< ids of the readings it rests on
-    std::vector<std::string> left_out;   ///< ids of unstruck readings that break a rule
-    std::string verification;            ///< id of the run it rests on; empty when none
+    std::vector<std::string> standing; ///< ids of the readings it rests on
+    std::vector<std::string> left_out; ///< ids of unstruck readings that break a rule
+    std::string verification;          ///< id of the run it rests on; empty when none
     std::string tables_edition;
 
     bool has(Fact fact) const {

@@ -47,19 +47,22 @@ Result<ThicknessAnswer> minThickness(const Tables& tables, const std::string& sc
         known = true;
         if (!atLeast(value, row.min_hardness)) continue;
         const double depth = permanentDepth(*scale, value);
-        return ThicknessAnswer{row.thickness_mm, row.line, (scale->ball_diameter_mm ? 15.0 : 10.0) * depth, row.confidence};
+        return ThicknessAnswer{row.thickness_mm, row.line, (scale->ball_diameter_mm ? 15.0 : 10.0) * depth,
+                               row.confidence};
     }
     if (!known) {
         return Error{ErrorKind::argument, "", fmt::format("the thickness table has no scale {}", scale->symbol)};
     }
-    return Error{ErrorKind::range, "value", fmt::format("{} {} is softer than the thickness table reaches", value, scale->symbol)};
+    return Error{ErrorKind::range, "value",
+                 fmt::format("{} {} is softer than the thickness table reaches", value, scale->symbol)};
 }
 
 bool thickEnough(const ThicknessAnswer& answer, double thickness_mm) {
     return atLeast(thickness_mm, answer.min_thickness_mm - inchRounding_mm);
 }
 
-std::vector<std::string> lighterScales(const Tables& tables, const std::string& scale, double value, double thickness_mm) {
+std::vector<std::string> lighterScales(const Tables& tables, const std::string& scale, double value,
+                                       double thickness_mm) {
     std::vector<std::string> fitting;
     for (const char* candidate : {"HR45N", "HR30N", "HRA", "HR15N"}) {
         const Result<Converted> there = convertHardness(tables, scale, value, candidate);

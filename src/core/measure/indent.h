@@ -17,17 +17,21 @@ namespace rollcall {
 Result<double> indentDiameter(const Tables& tables, const std::string& scale, double value);
 
 /// M3. Smallest distance between the centres of two indents, of the larger diameter (E18): 3 d.
-inline double minSpacing(double diameter_mm) { return 3.0 * diameter_mm; }
+inline double minSpacing(double diameter_mm) {
+    return 3.0 * diameter_mm;
+}
 
 /// M3. Smallest distance of an indent's centre from an edge or hole (E18): 2.5 d. By the shop rule also from
 /// the line that will become the edge.
-inline double minEdgeDistance(double diameter_mm) { return 2.5 * diameter_mm; }
+inline double minEdgeDistance(double diameter_mm) {
+    return 2.5 * diameter_mm;
+}
 
 /// M4. What the thickness table says of one reading.
 struct ThicknessAnswer {
-    double min_thickness_mm = 0;  ///< smallest permitted thickness by the table
-    int table_line = 0;           ///< line of e18_min_thickness.csv that says so
-    double ten_depths_mm = 0;     ///< the general rule, ten times the permanent depth; a caution only
+    double min_thickness_mm = 0; ///< smallest permitted thickness by the table
+    int table_line = 0;          ///< line of e18_min_thickness.csv that says so
+    double ten_depths_mm = 0;    ///< the general rule, ten times the permanent depth; a caution only
     Confidence confidence = Confidence::high;
 };
 
@@ -41,6 +45,7 @@ bool thickEnough(const ThicknessAnswer& answer, double thickness_mm);
 
 /// M4. Lighter scales on which a piece too thin for this reading may be read, in the order HR45N, HR30N, HRA,
 /// HR15N; empty when none will do.
-std::vector<std::string> lighterScales(const Tables& tables, const std::string& scale, double value, double thickness_mm);
+std::vector<std::string> lighterScales(const Tables& tables, const std::string& scale, double value,
+                                       double thickness_mm);
 
 } // namespace rollcall

@@ -46,8 +46,10 @@ Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, dou
     const double robust = n >= 6 ? 3.0 * 1.4826 * medianOf(deviations) : 0.0;
     std::vector<double> kept;
     for (std::size_t i = 0; i < n; ++i) {
-        if (deviations[i] > std::max(3.5 * pooled_sd, robust) + noise) agreement.flagged.push_back(i);
-        else kept.push_back(readings[i]);
+        if (deviations[i] > std::max(3.5 * pooled_sd, robust) + noise)
+            agreement.flagged.push_back(i);
+        else
+            kept.push_back(readings[i]);
     }
     if (agreement.cluster_gap || kept.size() < 2 || agreement.flagged.size() * 2 >= n) {
         if (!agreement.flagged.empty() || agreement.cluster_gap) agreement.uneven = true;
@@ -56,7 +58,8 @@ Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, dou
     }
     if (!agreement.flagged.empty()) agreement.mean_without_flagged = meanOf(kept);
     const double sd = sampleSd(kept).value_or(0.0);
-    agreement.uneven = exceedsF(sd * sd / (pooled_sd * pooled_sd), 0.95, static_cast<double>(kept.size() - 1), pooled_dof);
+    agreement.uneven =
+        exceedsF(sd * sd / (pooled_sd * pooled_sd), 0.95, static_cast<double>(kept.size() - 1), pooled_dof);
     return agreement;
 }
 

@@ -9,12 +9,12 @@ namespace rollcall {
 
 /// M10. How well the readings of one blade agree with each other. Nothing is dropped: flags only ask.
 struct Agreement {
-    std::vector<std::size_t> flagged;          ///< indices of readings far from the median
+    std::vector<std::size_t> flagged;           ///< indices of readings far from the median
     std::optional<double> mean_without_flagged; ///< none when nothing is flagged
-    bool disagree = false;                     ///< two readings only, further apart than the tester explains
-    bool uneven = false;                       ///< more scatter than the tester explains
-    std::optional<double> cluster_gap;         ///< the gap between two groups of at least two readings
-    bool grubbs = false;                       ///< Grubbs' test (alpha 0.05) finds an outlier; reported, no veto
+    bool disagree = false;                      ///< two readings only, further apart than the tester explains
+    bool uneven = false;                        ///< more scatter than the tester explains
+    std::optional<double> cluster_gap;          ///< the gap between two groups of at least two readings
+    bool grubbs = false;                        ///< Grubbs' test (alpha 0.05) finds an outlier; reported, no veto
 };
 
 /// M10. pooled_sd is sigma-0 of a single reading with pooled_dof degrees of freedom. Two readings disagree over

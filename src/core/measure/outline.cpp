@@ -11,7 +11,9 @@
 
 namespace rollcall {
 
-double distance(const Spot& a, const Spot& b) { return std::hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm); }
+double distance(const Spot& a, const Spot& b) {
+    return std::hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm);
+}
 
 BladeShape BladeShape::rectangle(double length_mm, double height_mm, double thickness_mm) {
     return {{{0, 0}, {length_mm, 0}, {length_mm, height_mm}, {0, height_mm}}, thickness_mm, 0};
@@ -72,7 +74,8 @@ double edgeDistance(const BladeShape& shape, const Spot& spot) {
         const double dx = b.x_mm - a.x_mm;
         const double dy = b.y_mm - a.y_mm;
         const double squared = dx * dx + dy * dy;
-        const double along = squared > 0 ? std::clamp(((spot.x_mm - a.x_mm) * dx + (spot.y_mm - a.y_mm) * dy) / squared, 0.0, 1.0) : 0.0;
+        const double along =
+            squared > 0 ? std::clamp(((spot.x_mm - a.x_mm) * dx + (spot.y_mm - a.y_mm) * dy) / squared, 0.0, 1.0) : 0.0;
         nearest = std::min(nearest, distance(spot, {a.x_mm + along * dx, a.y_mm + along * dy}));
         const bool crosses = (a.y_mm > spot.y_mm) != (b.y_mm > spot.y_mm);
         if (crosses && spot.x_mm < a.x_mm + dx * (spot.y_mm - a.y_mm) / dy) inside = !inside;
@@ -84,7 +87,8 @@ SpacingRule SpacingRule::forIndent(double diameter_mm, const SpacingRule& shop) 
     return {std::max(3.0 * diameter_mm, shop.min_spacing_mm), std::max(2.5 * diameter_mm, shop.min_edge_mm)};
 }
 
-SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, const Spot& spot, const SpacingRule& rule) {
+SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, const Spot& spot,
+                    const SpacingRule& rule) {
     SpotCheck check;
     check.edge_mm = edgeDistance(shape, spot);
     check.too_near_edge = !atLeast(check.edge_mm, rule.min_edge_mm);
@@ -103,7 +107,8 @@ SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, c
 namespace {
 
 // The free places of the reading line, finely stepped.
-std::vector<Spot> freePlaces(const BladeShape& shape, const std::vector<Spot>& indents, const SpacingRule& rule, bool& anyByEdge) {
+std::vector<Spot> freePlaces(const BladeShape& shape, const std::vector<Spot>& indents, const SpacingRule& rule,
+                             bool& anyByEdge) {
     constexpr double step_mm = 0.05;
     std::vector<Spot> places;
     const int steps = static_cast<int>(std::floor(shape.length() / step_mm));
@@ -134,7 +139,8 @@ std::vector<Spot> even(const std::vector<Spot>& places, int count, double spacin
         const double ideal = begin + (i + 0.5) * pitch;
         const Spot* best = nullptr;
         for (const Spot& place : places) {
-            const bool free = std::all_of(taken.begin(), taken.end(), [&](const Spot& t) { return atLeast(distance(t, place), spacing); });
+            const bool free = std::all_of(taken.begin(), taken.end(),
+                                          [&](const Spot& t) { return atLeast(distance(t, place), spacing); });
             if (free && (best == nullptr || std::abs(place.x_mm - ideal) < std::abs(best->x_mm - ideal))) best = &place;
         }
         if (best == nullptr) return {};
@@ -146,7 +152,8 @@ std::vector<Spot> even(const std::vector<Spot>& places, int count, double spacin
 
 } // namespace
 
-SuggestedSpots suggestSpots(const BladeShape& shape, const std::vector<Spot>& indents, int count, const SpacingRule& rule) {
+SuggestedSpots suggestSpots(const BladeShape& shape, const std::vector<Spot>& indents, int count,
+                            const SpacingRule& rule) {
     SuggestedSpots answer;
     if (count <= 0) return answer;
     bool anyByEdge = false;

@@ -24,8 +24,8 @@ double distance(const Spot& a, const Spot& b);
 /// A blade blank seen from the side: a closed polyline, one stock thickness, and the line along which it is
 /// read (parallel to the edge, on full stock thickness).
 struct BladeShape {
-    std::vector<Spot> outline; ///< at least three corners, not closed by repetition
-    double thickness_mm = 0;   ///< stock thickness where it is read
+    std::vector<Spot> outline;  ///< at least three corners, not closed by repetition
+    double thickness_mm = 0;    ///< stock thickness where it is read
     double reading_line_mm = 0; ///< height of the reading line above the blank's edge
 
     /// A rectangle of length and height with its heel at 0.
@@ -62,7 +62,8 @@ struct SpotCheck {
 };
 
 /// M3. Compares a spot with all indents on the blade and with its outline.
-SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, const Spot& spot, const SpacingRule& rule);
+SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, const Spot& spot,
+                    const SpacingRule& rule);
 
 /// Why fewer spots than asked were found.
 enum class SpotShortage { none, noRoomOnLine, lineTooNearEdge };
@@ -75,6 +76,7 @@ struct SuggestedSpots {
 /// Suggested reading spots along the reading line, evenly from heel to tip, each at the rule's distance from
 /// the outline, from all existing indents and from each other; fewer than asked, with the reason, where they
 /// do not fit. The tang (x below 0) is left out.
-SuggestedSpots suggestSpots(const BladeShape& shape, const std::vector<Spot>& indents, int count, const SpacingRule& rule);
+SuggestedSpots suggestSpots(const BladeShape& shape, const std::vector<Spot>& indents, int count,
+                            const SpacingRule& rule);
 
 } // namespace rollcall

@@ -14,7 +14,9 @@ bool inRange(const RockwellScale& scale, double value) {
     return std::isfinite(value) && (!scale.low || (atLeast(value, *scale.low) && atMost(value, *scale.high)));
 }
 
-double permanentDepth(const RockwellScale& scale, double value) { return (scale.n - value) * scale.s_mm; }
+double permanentDepth(const RockwellScale& scale, double value) {
+    return (scale.n - value) * scale.s_mm;
+}
 
 Result<double> rockwellNumber(const RockwellScale& scale, double depth_mm) {
     if (!(std::isfinite(depth_mm) && depth_mm >= 0)) {
@@ -89,6 +91,8 @@ Result<double> pointsPerHrc(const Tables& tables, const std::string& scale, doub
     return (high->value - low->value) / (above - below);
 }
 
-double conversionUncertainty(double alloy_percent) { return alloy_percent > 5.0 ? 0.8 : 0.5; }
+double conversionUncertainty(double alloy_percent) {
+    return alloy_percent > 5.0 ? 0.8 : 0.5;
+}
 
 } // namespace rollcall

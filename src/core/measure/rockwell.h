@@ -21,7 +21,9 @@ double permanentDepth(const RockwellScale& scale, double value);
 bool inRange(const RockwellScale& scale, double value);
 
 /// Whether the standard lays down a range for this scale at all.
-inline bool hasRange(const RockwellScale& scale) { return scale.low.has_value(); }
+inline bool hasRange(const RockwellScale& scale) {
+    return scale.low.has_value();
+}
 
 /// M8. A hardness converted by linear interpolation between the lines of the table for non-austenitic steels.
 struct Converted {

@@ -53,20 +53,27 @@ std::vector<BudgetPart> budgetParts(const TesterModel& tester, int n, std::optio
         parts.push_back({BudgetPart::Source::blockMean, tester.pooled_sd / std::sqrt(bias->n), tester.pooled_dof});
     }
     parts.push_back({BudgetPart::Source::resolution, tester.resolution / std::sqrt(12.0), endless});
-    parts.push_back({BudgetPart::Source::repeatability, std::max(sd.value_or(0.0), tester.pooled_sd) / std::sqrt(n), tester.pooled_dof + n - 1});
+    parts.push_back({BudgetPart::Source::repeatability, std::max(sd.value_or(0.0), tester.pooled_sd) / std::sqrt(n),
+                     tester.pooled_dof + n - 1});
     if (tester.rebound) parts.push_back({BudgetPart::Source::rebound, reboundCoupling, endless});
     return parts;
 }
 
-Result<Budget> uncertaintyBudget(const TesterModel& tester, int n, std::optional<double> sd, const std::optional<BlockBias>& bias) {
+Result<Budget> uncertaintyBudget(const TesterModel& tester, int n, std::optional<double> sd,
+                                 const std::optional<BlockBias>& bias) {
     const auto positive = [](double x) { return std::isfinite(x) && x > 0; };
     const auto notNegative = [](double x) { return std::isfinite(x) && x >= 0; };
     if (n < 1) return Error{ErrorKind::range, "readings", "at least one reading is needed"};
-    if (!positive(tester.pooled_sd)) return Error{ErrorKind::range, "pooled-sd", "the pooled standard deviation must be more than zero"};
-    if (!positive(tester.pooled_dof)) return Error{ErrorKind::range, "pooled-dof", "the degrees of freedom must be more than zero"};
-    if (!notNegative(tester.resolution)) return Error{ErrorKind::range, "resolution", "the resolution must not be negative"};
-    if (!notNegative(tester.block_uncertainty)) return Error{ErrorKind::range, "block-uncertainty", "the block's uncertainty must not be negative"};
-    if (bias && !(std::isfinite(bias->error) && bias->n >= 1)) return Error{ErrorKind::range, "bias", "the error needs at least one block reading"};
+    if (!positive(tester.pooled_sd))
+        return Error{ErrorKind::range, "pooled-sd", "the pooled standard deviation must be more than zero"};
+    if (!positive(tester.pooled_dof))
+        return Error{ErrorKind::range, "pooled-dof", "the degrees of freedom must be more than zero"};
+    if (!notNegative(tester.resolution))
+        return Error{ErrorKind::range, "resolution", "the resolution must not be negative"};
+    if (!notNegative(tester.block_uncertainty))
+        return Error{ErrorKind::range, "block-uncertainty", "the block's uncertainty must not be negative"};
+    if (bias && !(std::isfinite(bias->error) && bias->n >= 1))
+        return Error{ErrorKind::range, "bias", "the error needs at least one block reading"};
     return expanded(combine(budgetParts(tester, n, sd, bias)));
 }
 

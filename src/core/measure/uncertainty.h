@@ -59,6 +59,7 @@ std::vector<BudgetPart> budgetParts(const TesterModel& tester, int n, std::optio
                                     const std::optional<BlockBias>& bias);
 
 /// M9 whole. Errors (range): n < 1, a tester model or block count outside its valid range.
-Result<Budget> uncertaintyBudget(const TesterModel& tester, int n, std::optional<double> sd, const std::optional<BlockBias>& bias);
+Result<Budget> uncertaintyBudget(const TesterModel& tester, int n, std::optional<double> sd,
+                                 const std::optional<BlockBias>& bias);
 
 } // namespace rollcall

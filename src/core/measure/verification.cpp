@@ -20,20 +20,23 @@ Result<ToleranceBand> toleranceFor(const Tables& tables, const std::string& scal
         if (band.high && atLeast(value, *band.high)) continue;
         return band;
     }
-    return Error{ErrorKind::argument, "", fmt::format("the tolerance table has no line for {} {}", value, scale->symbol)};
+    return Error{ErrorKind::argument, "",
+                 fmt::format("the tolerance table has no line for {} {}", value, scale->symbol)};
 }
 
 Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string& scaleName, double certified,
                                         const std::vector<double>& readings) {
     const Result<RockwellScale> scale = tables.scale(scaleName);
     if (!scale) return scale.error();
-    if (readings.size() < 2) return Error{ErrorKind::argument, "readings", "a verification needs at least two readings"};
+    if (readings.size() < 2)
+        return Error{ErrorKind::argument, "readings", "a verification needs at least two readings"};
     if (!inRange(*scale, certified)) {
         return Error{ErrorKind::range, "block", fmt::format("{} is outside the range of {}", certified, scale->symbol)};
     }
     for (const double reading : readings) {
         if (!inRange(*scale, reading)) {
-            return Error{ErrorKind::range, "readings", fmt::format("{} is outside the range of {}", reading, scale->symbol)};
+            return Error{ErrorKind::range, "readings",
+                         fmt::format("{} is outside the range of {}", reading, scale->symbol)};
         }
     }
     const Result<ToleranceBand> band = toleranceFor(tables, scaleName, certified);
@@ -46,7 +49,8 @@ Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string&
     answer.max_repeatability = band->max_repeatability;
     answer.table_line = band->line;
     answer.confidence = band->confidence;
-    answer.ok = atMost(std::abs(answer.error), band->max_error) && atMost(answer.repeatability, band->max_repeatability);
+    answer.ok =
+        atMost(std::abs(answer.error), band->max_error) && atMost(answer.repeatability, band->max_repeatability);
     return answer;
 }
 

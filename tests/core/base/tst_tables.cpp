@@ -1,0 +1,105 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/tables.h"
+#include "tests/support/fixtures.h"
+
+#include <QtTest>
+
+using namespace rollcall;
+
+class tst_Tables : public QObject {
+    Q_OBJECT
+
+    // A copy of the tables in which one file's text is changed.
+    QString damaged(const QString& file, const QByteArray& from, const QByteArray& to) {
+        const QString folder = m_dir.filePath(QString::number(++m_count));
+        QDir().mkpath(folder);
+        for (const QString& name : QDir(QStringLiteral(ROLLCALL_DATA_DIR "/tables")).entryList(QDir::Files)) {
+            QFile source(QStringLiteral(ROLLCALL_DATA_DIR "/tables/") + name);
+            if (!source.open(QIODevice::ReadOnly)) qFatal("no table");
+            QByteArray text = source.readAll();
+            if (name == file) {
+                if (!text.contains(from)) qFatal("nothing to damage");
+                text.replace(text.indexOf(from), from.size(), to);
+            }
+            QFile copy(folder + QLatin1Char('/') + name);
+            if (!copy.open(QIODevice::WriteOnly)) qFatal("no copy");
+            copy.write(text);
+        }
+        return folder;
+    }
+
+    QTemporaryDir m_dir;
+    int m_count = 0;
+
+private slots:
+    void loadsWhatShips() {
+        const Tables& tables = fixtures::tables();
+        QCOMPARE(tables.scales().size(), std::size_t(30));
+        QCOMPARE(tables.conversions().size(), std::size_t(49));
+        QCOMPARE(tables.conversions().front().hrc, 20.0);
+        QVERIFY(tables.grades().size() >= 45);
+        QCOMPARE(tables.scale("hr15n")->symbol, std::string("HR15N"));
+        QCOMPARE(tables.scale("C")->symbol, std::string("HRC"));
+        QVERIFY(!tables.scale("HRZ").ok());
+    }
+
+    void knowsGrades() {
+        const Tables& tables = fixtures::tables();
+        QCOMPARE(tables.grade("115crv3")->as_quenched_min, 63.0);
+        QVERIFY(tables.grade("unobtainium") == nullptr);
+        QVERIFY(tables.grade("51CrV4")->may_normalise);
+        for (const char* name : {"A2", "S7", "D2", "D3", "M2", "X50CrMoV15"}) QVERIFY2(!tables.grade(name)->may_normalise, name);
+        for (const char* name : {"A2", "D2", "M42", "440C"}) QVERIFY2(tables.grade(name)->needsFullAnneal(), name);
+    }
+
+    // Judgement, temper gate: 1 for plain and low alloy, 2 for air-hardening, stainless and from 450 degrees, 3 for
+    // cobalt high speed steels.
+    void knowsHowManyTempersAreNeeded() {
+        const Tables& tables = fixtures::tables();
+        QCOMPARE(tables.grade("1095")->minimumTempers(200), 1);
+        QCOMPARE(tables.grade("51CrV4")->minimumTempers(450), 2);
+        QCOMPARE(tables.grade("51CrV4")->minimumTempers(449), 1);
+        QCOMPARE(tables.grade("A2")->minimumTempers({}), 2);
+        QCOMPARE(tables.grade("X50CrMoV15")->minimumTempers(180), 2);
+        QCOMPARE(tables.grade("M35")->minimumTempers(550), 3);
+        QCOMPARE(tables.grade("M42")->minimumTempers(550), 3);
+        QCOMPARE(tables.grade("T15")->minimumTempers(550), 3);
+    }
+
+    void namesFileLineAndColumnOfDamage_data() {
+        QTest::addColumn<QString>("file");
+        QTest::addColumn<QByteArray>("from");
+        QTest::addColumn<QByteArray>("to");
+        QTest::addColumn<QString>("place");
+        QTest::newRow("a letter in a number") << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,8b5") << "e140_hrc.csv line 4 column hv";
+        QTest::newRow("rows out of order") << "e140_hrc.csv" << QByteArray("\n67,900") << QByteArray("\n69,900") << "e140_hrc.csv line 3 column hrc";
+        QTest::newRow("a column that rises") << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,965") << "e140_hrc.csv line 4 column hv";
+        QTest::newRow("a gap between bands") << "e18_machine_tolerance.csv" << QByteArray("HRC,35,60") << QByteArray("HRC,36,60") << "e18_machine_tolerance.csv line 9 column block_min_incl";
+        QTest::newRow("a limit that cannot be") << "e18_machine_tolerance.csv" << QByteArray("HRC,60,,1.0,0.5") << QByteArray("HRC,60,,1.0,-0.5") << "e18_machine_tolerance.csv line 10 column max_error_plus_minus";
+        QTest::newRow("thickness out of order") << "e18_min_thickness.csv" << QByteArray("HRC,0.024") << QByteArray("HRC,0.020") << "e18_min_thickness.csv line 3 column thickness_in";
+        QTest::newRow("an unknown confidence") << "rockwell_scales.csv" << QByteArray("older ISO editions: 20-88,high") << QByteArray("older ISO editions: 20-88,sure") << "rockwell_scales.csv line 2 column confidence";
+        QTest::newRow("a missing column") << "grades.csv" << QByteArray("family") << QByteArray("kin") << "grades.csv line 1";
+        QTest::newRow("a grade without its heat") << "heat_treat.csv" << QByteArray("\n1095,") << QByteArray("\n1096,") << "grades.csv line 7 column grade";
+        QTest::newRow("expectations out of order") << "heat_treat.csv" << QByteArray("60,63,65,no") << QByteArray("60,59,65,no") << "heat_treat.csv line 2 column as_quenched_hrc_typ";
+    }
+    void namesFileLineAndColumnOfDamage() {
+        QFETCH(QString, file);
+        QFETCH(QByteArray, from);
+        QFETCH(QByteArray, to);
+        const auto tables = Tables::load(damaged(file, from, to).toStdString());
+        QVERIFY(!tables.ok());
+        QCOMPARE(tables.error().kind, ErrorKind::table);
+        QTEST(QString::fromStdString(tables.error().place), "place");
+        QVERIFY(!tables.error().text.empty());
+    }
+
+    void saysWhichTableIsMissing() {
+        const auto tables = Tables::load("/nowhere");
+        QVERIFY(!tables.ok());
+        QCOMPARE(tables.error().place, std::string("rockwell_scales.csv"));
+    }
+};
+
+QTEST_APPLESS_MAIN(tst_Tables)
+#include "tst_tables.moc"
