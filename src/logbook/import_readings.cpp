@@ -122,7 +122,8 @@ private:
                 }
             }
             const auto differs = [](const std::optional<double>& said, const std::optional<double>& before) {
-                return said && before && *said != *before;
+                constexpr double sameQuantity = 1e-6; // 404.6F and 207C are one temperature
+                return said && before && std::abs(*said - *before) > sameQuantity;
             };
             if ((line.window_low || line.window_high) && (wishes.window_low || wishes.window_high) &&
                 (line.window_low != wishes.window_low || line.window_high != wishes.window_high)) {

@@ -35,7 +35,7 @@ std::string tenthText(double x) {
 }
 
 std::string uncertaintyText(double u) {
-    return fmt::format("{:.1f}", roundUpToTenth(u));
+    return fmt::format("{:.1f}", roundUpToTenth(u) + 0.0); // + 0.0: no negative zero
 }
 
 std::string_view trimmed(std::string_view text) {

@@ -50,7 +50,8 @@ public:
         requireValue();
         return std::get<0>(m_content);
     }
-    T&& value() && {
+    // By value: a range-for over the answer of a call must not walk over what has gone.
+    T value() && {
         requireValue();
         return std::get<0>(std::move(m_content));
     }

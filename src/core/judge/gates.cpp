@@ -14,6 +14,8 @@ namespace rollcall {
 
 namespace {
 
+constexpr int advisedBlockReadings = 5; // M6: two are allowed, five advised
+
 // One blade at one gate while it is being judged.
 struct Case {
     const Blade* blade = nullptr;
@@ -234,19 +236,19 @@ private:
 
     // Says so when five block readings in place of those taken would narrow the interval more than a tenth.
     void reportBlockReadingsHelp() {
-        constexpr int advised = 5;
         const std::optional<BlockBias>& bias = m_case.set.bias;
-        if (!bias || bias->n >= advised || measured().outcome != Outcome::borderline) return;
+        if (!bias || bias->n >= advisedBlockReadings || measured().outcome != Outcome::borderline) return;
         const double now = expectedUncertainty(m_case.set.tester, measured().n, bias);
-        const double then = expectedUncertainty(m_case.set.tester, measured().n, BlockBias{bias->error, advised});
+        const double then = expectedUncertainty(m_case.set.tester, measured().n, BlockBias{bias->error, advisedBlockReadings});
         if (then < now * 0.9) say(Fact::moreBlockReadingsHelp, Tone::note, "M9", {now, then});
     }
 
     void reportNarrowWindow() {
         if (!m_window.low || !m_window.high) return;
         const double width = *m_window.high - *m_window.low;
-        const double u =
-            expectedUncertainty(m_case.set.tester, std::max(m_verdict.planned, m_verdict.taken), m_case.set.bias);
+        // Before any reading nothing is known of the verification it will rest on: the best advised one is assumed.
+        const BlockBias bias = m_case.set.bias.value_or(BlockBias{0, advisedBlockReadings});
+        const double u = expectedUncertainty(m_case.set.tester, std::max(m_verdict.planned, m_verdict.taken), bias);
         if (m_batch.rule == DecisionRule::guarded && width < 2 * u)
             say(Fact::windowTooNarrow, Tone::caution, "M15", {width, 2 * u});
     }

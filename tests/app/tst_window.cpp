@@ -1,0 +1,375 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shared/choice_dialog.h"
+#include "app/shared/form_dialog.h"
+#include "tests/support/window_driver.h"
+
+#include <QAbstractItemModelTester>
+#include <QDropEvent>
+#include <QListView>
+#include <QMimeData>
+#include <QSettings>
+#include <QTableView>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// A maker's walk through the real window: keys and clicks in, what is on screen and on disk out.
+class tst_Window : public QObject {
+    Q_OBJECT
+
+    static void setUpShop(WindowDriver& d) {
+        d.fill("initials", "HB");
+        d.fill("block", "62.6");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+    }
+    // From the empty logbook to a batch of three blades that need two tempers.
+    static void makeBatch(WindowDriver& d, const QString& profile = "Quench and Temper") {
+        d.type("n");
+        if (d.dialog()->findChild<QWidget*>("initials")) setUpShop(d);
+        d.fill("name", "Orchard 13");
+        d.fill("profile", profile);
+        d.fill("count", "3");
+        d.fill("marks", "GK-#");
+        d.fill("grade", "115CrV3");
+        d.fill("window", "61 to 63");
+        d.fill("thickness", "2.4");
+        d.fill("size", "58 x 16");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+    }
+    static void verifyTester(WindowDriver& d) {
+        d.type("v");
+        d.type("627\n629\n628\n628\n628\n"); // error exactly 0.2 from five readings
+        d.press(Qt::Key_Return);
+    }
+    static void logTemper(WindowDriver& d, const QString& temperature) {
+        d.type("t");
+        d.fill("temperature", temperature);
+        d.fill("hours", "2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+    }
+
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void anEmptyLogbookSaysWhatToDoFirst() {
+        WindowDriver d;
+        QVERIFY(d.now().contains("first batch"));
+        QCOMPARE(d.act(), QStringLiteral("New batch"));
+        d.press(Qt::Key_F3); // a gate that is not there is said, not opened
+        QVERIFY(d.window().overviewOpen());
+    }
+
+    void theFormSaysWhatIsWrong() {
+        WindowDriver d;
+        d.type("n");
+        setUpShop(d);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.formMessage(), QStringLiteral("Give the batch a name."));
+        d.fill("name", "X");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("window"));
+        d.press(Qt::Key_Escape);
+        QVERIFY(d.document().state().batches.empty());
+    }
+
+    void aBatchFromTheFirstKeyToTheLastVerdict() {
+        WindowDriver d;
+        makeBatch(d);
+        QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Orchard 13"));
+        QCOMPARE(d.document().gate(), Gate::quench);
+        QCOMPARE(d.act(), QStringLiteral("Verify the tester")); // asked for when missing
+        d.press(Qt::Key_Return);
+        d.type("627\n");
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        d.type("629\n628\n628\n628\n");
+        QCOMPARE(d.word(), QStringLiteral("Good"));
+        d.press(Qt::Key_Return);
+
+        // Three blades called at Quench: six keys and Enter each, auto advance by Enter.
+        for (int blade = 0; blade < 3; ++blade) {
+            QCOMPARE(d.document().bladeIndex(), blade);
+            QCOMPARE(d.act(), QStringLiteral("Take reading 1"));
+            d.type("652\n65,3\n654\n");
+            QCOMPARE(d.word(), QStringLiteral("Pass"));
+            d.press(Qt::Key_Return);
+        }
+        QVERIFY(d.window().overviewOpen());
+
+        // Temper gate: in the window, but a temper is missing.
+        d.press(Qt::Key_F5);
+        d.document().selectBlade(0);
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        d.type("*621\n622\n623\n");
+        QVERIFY(d.reasons().contains("Tempers missing: 0 of 1 logged"));
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        logTemper(d, "405F");
+        QCOMPARE(d.document().batch().blades[2].cycles.size(), std::size_t(1));
+        QVERIFY(std::abs(*d.document().batch().blades[0].cycles[0].temperature_c - 207.22) < 0.01);
+        d.type("621\n622\n623\n"); // read anew after the temper
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        QVERIFY(d.rollText(0).startsWith("GK-1: Pass, 62.0"));
+
+        // A strike-out with its reason.
+        d.press(Qt::Key_Plus);
+        QCOMPARE(d.document().bladeIndex(), 1);
+        d.type("627\n550\n");
+        d.press(Qt::Key_Return); // far from the others: asked for once, then taken
+        QCOMPARE(d.document().verdict()->taken, 2);
+        d.type("/");
+        QVERIFY(d.dialogText().contains("Strike out 55.0. Why?"));
+        d.type("4"); // seating or warp
+        QCOMPARE(d.document().verdict()->taken, 1);
+        QVERIFY(d.now().contains("seating or warp"));
+
+        // A Borderline that asks for more readings and then passes.
+        d.type("626\n628\n");
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        QCOMPARE(d.act(), QStringLiteral("Read twice more"));
+        d.type("627\n627\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+
+        // Everything is still there after a restart.
+        d.restart();
+        QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Orchard 13"));
+        d.press(Qt::Key_F5);
+        QVERIFY(d.rollText(0).startsWith("GK-1: Pass, 62.0"));
+        QVERIFY(d.rollText(1).startsWith("GK-2: Pass, 62.5"));
+        const Blade& second = d.document().batch().blades[1];
+        QCOMPARE(std::count_if(second.readings.begin(), second.readings.end(), [](const Reading& r) { return r.struck.has_value(); }), std::ptrdiff_t(1));
+        for (const Blade& blade : d.document().batch().blades) {
+            for (const Reading& r : blade.readings) QCOMPARE(r.person, std::string("HB"));
+        }
+    }
+
+    void numbersThatCannotBeAreRefusedInWords() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        d.type("921\n");
+        QVERIFY(d.field().contains("HRC reads 20 to 70. Type it again."));
+        QVERIFY(d.field().contains("921")); // nothing is cleared until the next key
+        d.type("6");
+        QVERIFY(!d.field().contains("921"));
+        d.type("51\n");
+        QCOMPARE(d.document().verdict()->taken, 1);
+        d.type("261\n"); // 26.1 for 62.1
+        QVERIFY(d.field().contains("Far from 65.1. Enter again logs 26.1."));
+        QCOMPARE(d.document().verdict()->taken, 1);
+        d.press(Qt::Key_Escape);
+        d.type("652\n653\n");
+        QCOMPARE(d.document().verdict()->taken, 3);
+        d.type("7"); // the blade has its readings: the next blade's number must not land on it
+        QVERIFY(d.field().contains("Enter: next blade. *: one more."));
+        QCOMPARE(d.word(), QStringLiteral("Borderline")); // not verified: Borderline at best
+        QVERIFY(d.reasons().contains("is not verified"));
+    }
+
+    void numLockOffIsSaidAndMovesNothing() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        d.press(Qt::Key_PageDown, Qt::KeypadModifier);
+        QVERIFY(d.now().contains("Num Lock is off"));
+        QCOMPARE(d.document().bladeIndex(), 0);
+        d.press(Qt::Key_PageDown);
+        QCOMPARE(d.document().bladeIndex(), 1);
+        QTest::keyClick(d.window().focusWidget(), '6', Qt::KeypadModifier); // with Num Lock on digits are digits
+        QVERIFY(d.field().contains("6"));
+    }
+
+    void aSpotTooNearIsRefusedWithItsDistance() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        d.type("652\n");
+        BladeView* view = d.bladeView();
+        const Spot taken = d.document().blade()->readings[0].spot.value();
+        QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({taken.x_mm + 0.9, taken.y_mm}).toPoint());
+        QVERIFY2(QRegularExpression("Too near: (0\\.9|0\\.8|1\\.0) mm from an indent, 1\\.4 needed").match(d.field()).hasMatch(), qPrintable(d.field()));
+        QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({30, 0.5}).toPoint());
+        QVERIFY(d.field().contains("from the edge"));
+        QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({30, 8}).toPoint());
+        d.type("653\n");
+        const Spot second = d.document().blade()->readings[1].spot.value();
+        QVERIFY(std::abs(second.x_mm - 30) < 0.3 && std::abs(second.y_mm - 8) < 0.3);
+        // Arrow keys move the next spot, stepping over what is too near.
+        const Spot before = view->picture().next.value();
+        d.press(Qt::Key_Right);
+        QVERIFY(view->picture().next->x_mm > before.x_mm);
+        QVERIFY(view->picture().next_allowed);
+    }
+
+    void aFailedRunOnTheBlockIsRepeatedOnce() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        d.type("v");
+        d.type("638\n639\n");
+        QCOMPARE(d.word(), QStringLiteral("Not good"));
+        QCOMPARE(d.act(), QStringLiteral("Repeat the run"));
+        d.press(Qt::Key_Return);
+        d.type("638\n637\n");
+        QCOMPARE(d.act(), QStringLiteral("Stop: tester not fit"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.document().batch().verifications.size(), std::size_t(2)); // both runs stay in the log
+        d.type("652\n653\n654\n");
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+    }
+
+    void excuseRehardenAndTakeOut() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        verifyTester(d);
+        d.type("e");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.formMessage(), QStringLiteral("A reason is needed."));
+        d.fill("reason", "a sibling stands for it");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.word(), QStringLiteral("Excused"));
+        d.press(Qt::Key_Plus);
+        d.type("600\n601\n602\n");
+        QCOMPARE(d.word(), QStringLiteral("Fail"));
+        d.type("h");
+        d.fill("reason", "soft from the quench");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.document().blade()->round, 2);
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        d.type("x");
+        d.type("1");
+        QCOMPARE(d.document().blade()->fate->fate, Fate::cracked);
+    }
+
+    void importsByMenuAndByDrop() {
+        QTemporaryDir dir;
+        const auto write = [&](const char* name, const QByteArray& text) {
+            QFile file(dir.filePath(name));
+            if (!file.open(QIODevice::WriteOnly)) qFatal("not written");
+            file.write(text);
+            return file.fileName();
+        };
+        WindowDriver d;
+        d.chooseFile(write("a.csv", "\xEF\xBB\xBF" "batch;blade;gate;value;minimum\r\nHedge;B-1;quench;62,4;60\r\nHedge;B-1;quench;62,6;60\r\nHedge;B-2;quench;wet;60\r\n"));
+        d.press(Qt::Key_F10);
+        QVERIFY(d.dialogText().contains("Import readings"));
+        d.type("i");
+        QVERIFY(d.dialogText().contains("Readings taken: 2."));
+        QVERIFY(d.dialogText().contains("Line 4 left out: value: 'wet' is not a number"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Hedge"));
+        d.press(Qt::Key_F4);
+        QCOMPARE(d.word(), QStringLiteral("Borderline")); // judged, not verified
+        QVERIFY(std::abs(d.document().verdict()->measurement->mean - 62.5) < 1e-9);
+
+        QMimeData mime;
+        mime.setUrls({QUrl::fromLocalFile(write("b.csv", "batch,blade,gate,value\nHedge,B-1,quench,62.5\n"))});
+        QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(&d.window(), &drop);
+        d.settle();
+        QVERIFY(d.dialogText().contains("Readings taken: 1."));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.document().verdict()->taken, 3);
+
+        mime.setUrls({QUrl::fromLocalFile(write("c.csv", "batch,blade,value\nHedge,B-1,62.5\n"))});
+        QDropEvent bad(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(&d.window(), &bad);
+        d.settle();
+        QVERIFY(d.dialogText().contains("the column 'gate' is missing"));
+        d.press(Qt::Key_Return);
+        mime.setUrls({QUrl::fromLocalFile(write("d.doc", "x"))});
+        QDropEvent other(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(&d.window(), &other);
+        QVERIFY(d.now().contains("neither a CSV file nor a logbook"));
+    }
+
+    void aSecondWindowOnTheSameLogbookIsTold() {
+        WindowDriver first;
+        makeBatch(first);
+        WindowDriver second(first.path());
+        QVERIFY(second.dialogText().contains("is open in another window"));
+        second.press(Qt::Key_Return);
+        QVERIFY(!second.document().isOpen());
+        QVERIFY(first.document().isOpen());
+    }
+
+    void whyShowsTheNumbersWithTheirRules() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        verifyTester(d);
+        d.type("652\n653\n654\nw");
+        const QString text = d.dialogText();
+        QVERIFY(text.contains("65.300"));
+        QVERIFY(text.contains("c = 65.100"));
+        QVERIFY(text.contains("(M9)") && text.contains("(M15)"));
+        d.press(Qt::Key_Escape);
+    }
+
+    // The one list of commands feeds keys, menu and help; no key means two things.
+    void everyCommandIsReachableAndExplained() {
+        WindowDriver d;
+        QSet<QString> keys;
+        for (const Command& command : d.window().commands()) {
+            QVERIFY2(!keys.contains(command.shown), qPrintable(command.shown));
+            keys.insert(command.shown);
+            QVERIFY(!command.text.isEmpty());
+            QVERIFY(command.run != nullptr);
+        }
+        d.press(Qt::Key_F1);
+        for (const Command& command : d.window().commands()) {
+            if (command.id != "help2") QVERIFY2(d.dialogText().contains(command.text), qPrintable(command.text));
+        }
+        d.press(Qt::Key_Escape);
+        d.type("?");
+        QVERIFY(d.dialog() != nullptr);
+        d.press(Qt::Key_Escape);
+    }
+
+    void lookChangesKeepTheWork() {
+        WindowDriver d;
+        makeBatch(d, "Quench only");
+        d.type("65");
+        d.type("d"); // dark
+        QVERIFY(d.window().look().palette.dark);
+        QVERIFY(d.field().contains("65"));
+        d.type("z"); // larger text
+        QCOMPARE(d.window().look().factor, 1.25);
+        d.type("2\n");
+        QCOMPARE(d.document().verdict()->taken, 1);
+        d.type("d");
+        d.type("z");
+        d.type("z");
+        d.type("z");
+        QCOMPARE(d.window().look().factor, 1.0);
+    }
+
+    void theMouseReachesWhatTheKeysDo() {
+        WindowDriver d;
+        makeBatch(d);
+        d.click("batch-cell");
+        QVERIFY(d.window().overviewOpen());
+        d.click("gate-temper");
+        QCOMPARE(d.document().gate(), Gate::temper);
+        auto* list = d.window().findChild<QListView*>("roll");
+        QTest::mouseClick(list->viewport(), Qt::LeftButton, Qt::NoModifier, list->visualRect(list->model()->index(2, 0)).center());
+        QCOMPARE(d.document().bladeIndex(), 2);
+        d.click("batch-cell");
+        auto* table = d.window().findChild<QTableView*>("matrix");
+        QTest::mouseDClick(table->viewport(), Qt::LeftButton, Qt::NoModifier, table->visualRect(table->model()->index(1, 2)).center());
+        QCOMPARE(d.document().gate(), Gate::quench);
+        d.click("left"); // one more
+        d.type("652\n");
+        QCOMPARE(d.document().verdict()->taken, 1);
+        d.click("right"); // strike out
+        d.type("1");
+        QCOMPARE(d.document().verdict()->taken, 0);
+    }
+
+    void modelsKeepTheirPromises() {
+        WindowDriver d;
+        QAbstractItemModelTester roll(d.window().findChild<QListView*>("roll")->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        QAbstractItemModelTester matrix(d.window().findChild<QTableView*>("matrix")->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        makeBatch(d);
+        verifyTester(d);
+        d.type("652\n");
+        d.press(Qt::Key_F9);
+    }
+};
+
+QTEST_MAIN(tst_Window)
+#include "tst_window.moc"

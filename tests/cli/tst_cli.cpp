@@ -1,0 +1,165 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/cli.h"
+#include "tests/support/fixtures.h"
+
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QtTest>
+
+using namespace rollcall;
+
+class tst_Cli : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir m_dir;
+
+    static cli::Answer run(const QStringList& words) { return cli::run(words, QStringLiteral(ROLLCALL_DATA_DIR "/tables")); }
+    static cli::Answer line(const QString& words) { return run(words.split(' ', Qt::SkipEmptyParts)); }
+    static QJsonObject json(const cli::Answer& answer) {
+        if (answer.exit_code != 0) qWarning() << answer.error;
+        return QJsonDocument::fromJson(answer.output).object();
+    }
+    QString write(const char* name, const QByteArray& bytes) {
+        QFile file(m_dir.filePath(name));
+        if (!file.open(QIODevice::WriteOnly)) qFatal("not written");
+        file.write(bytes);
+        return file.fileName();
+    }
+
+private slots:
+    // Commands and values named by the specification and the method; all known to the table or worked by hand.
+    void computes_data() {
+        QTest::addColumn<QString>("command");
+        QTest::addColumn<QString>("key");
+        QTest::addColumn<QVariant>("value");
+        const auto row = [](const char* command, const char* key, const QVariant& value) { QTest::newRow(qPrintable(QString("%1 > %2").arg(command, key))) << command << key << value; };
+        row("rockwell --scale HRC --depth 0.0800", "value", 60.0);
+        row("rockwell --scale C --depth 0.07711", "value", 61.4); // 61.445
+        row("convert --from HRC --value 60.5 --to HV", "result", 708.5);
+        row("indent --scale HRC --value 60 --thickness 0.7", "min_thickness_mm", 0.762);
+        row("indent --scale HRC --value 60 --thickness 0.7mm", "thickness_ok", false);
+        row("indent --scale HRC --value 60 --thickness 0.030in", "thickness_ok", true);
+        row("verify --scale HRC --block 62.6 --readings 62.4,62.5", "error", -0.15);
+        row("verify --scale HRC --block 62.6 --readings 62.4,62.5", "max_error", 0.5);
+        row("verify --block 62.6 --readings 62.4,63.5", "ok", false);
+        row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "verdict", "pass");
+        row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "standard_uncertainty", 0.23094);
+        row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "coverage_factor", 2.0379);
+        row("judge --readings 62.1,61.8,61.9 --window 61:62.5 --bias 0.2", "expanded_uncertainty", 0.64216);
+        row("judge --readings 62.1,61.8,61.9 --window 61:62.5 --bias=-0.2", "corrected_mean", 62.13333);
+        row("judge --readings 64 --min 64.5", "verdict", "borderline");
+        row("judge --readings 64.0,64.1,64.2 --min 65.5", "verdict", "fail");
+        row("judge --readings 60.6 --window 61:63 --rule allowance --allowance 0.5", "verdict", "borderline");
+        row("judge --readings 62.0,62.0 --min 60 --tester rebound", "verdict", "borderline");
+    }
+    void computes() {
+        QFETCH(QString, command);
+        QFETCH(QString, key);
+        QFETCH(QVariant, value);
+        const QJsonValue answer = json(line(command))[key];
+        if (value.typeId() == QMetaType::Double) QVERIFY2(std::abs(answer.toDouble() - value.toDouble()) < 1e-4, qPrintable(QString::number(answer.toDouble(), 'g', 9)));
+        else QCOMPARE(answer.toVariant(), value);
+    }
+
+    void judgeSaysEverythingItPromises() {
+        const QJsonObject answer = json(line("judge --readings 62.1,61.8,61.9,65.0 --min 61 --bias 0.2"));
+        for (const char* key : {"n", "mean", "corrected_mean", "sd", "standard_uncertainty", "dof", "coverage_factor", "expanded_uncertainty", "probability_inside", "verdict",
+                                "more_readings", "flagged", "mean_without_flagged", "uneven", "reasons"}) {
+            QVERIFY2(answer.contains(key), key);
+        }
+        QCOMPARE(answer["flagged"].toArray().at(0)["index"].toInt(), 3);
+        QCOMPARE(answer["flagged"].toArray().at(0)["value"].toDouble(), 65.0);
+        const QJsonObject single = json(line("judge --readings 62 --window 61:63"));
+        QVERIFY(single["sd"].isNull());
+        QVERIFY(single["mean_without_flagged"].isNull());
+        const QJsonObject explained = json(line("judge --readings 62.1,61.8,61.9 --window 61:62.5 --explain"));
+        QVERIFY(explained["derivation"].toArray().size() > 5);
+    }
+
+    void suggestsSpots() {
+        QJsonObject answer = json(line("spots --length 120 --height 28 --thickness 2.4 --n 5 --value 62"));
+        QCOMPARE(answer["spots"].toArray().size(), 5);
+        QVERIFY(answer["reason"].isNull());
+        answer = json(run({"spots", "--length", "12", "--height", "28", "--thickness", "2.4", "--n", "9", "--value", "62", "--existing", "5,1.3;8,1.3"}));
+        QVERIFY(answer["spots"].toArray().size() < 9);
+        QVERIFY(answer["reason"].toString().startsWith("only"));
+        answer = json(line("spots --length 120 --height 28 --thickness 0.5 --n 3 --value 62"));
+        QCOMPARE(answer["spots"].toArray().size(), 0);
+        QVERIFY(answer["reason"].toString().contains("too thin"));
+        answer = json(line("spots --length 120 --height 28 --thickness 2.4 --n 2 --value 62 --edge-line 6"));
+        QCOMPARE(answer["spots"].toArray().at(0)["y_mm"].toDouble(), 6.0);
+    }
+
+    void errorsAreOneLineAndExitTwo_data() {
+        QTest::addColumn<QString>("command");
+        for (const char* command : {"", "fly", "rockwell --scale HRZ --depth 0.08", "rockwell --scale HRC", "rockwell --scale HRC --depth 0.5", "rockwell --scale HRC --depth deep",
+                                    "rockwell --scale HRC --depth 0.08 --depth 0.08", "rockwell --scale HRC --depth", "rockwell --colour red", "rockwell HRC", "convert --from HRC --value 69 --to HV",
+                                    "convert --from HRC --value 60 --to X", "judge --readings 62 --window 63:61", "judge --readings 62", "judge --readings 62 --window 61:63 --min 60",
+                                    "judge --readings nan --min 60", "judge --readings 62 --min 60 --pooled-sd 0", "verify --block 62.6 --readings 62", "spots --length 0 --height 3 --thickness 2",
+                                    "info /nowhere/at.rollcall", "show", "demo /tmp/x.rollcall --today soon"}) {
+            QTest::newRow(command) << command;
+        }
+    }
+    void errorsAreOneLineAndExitTwo() {
+        QFETCH(QString, command);
+        const cli::Answer answer = line(command);
+        QCOMPARE(answer.exit_code, 2);
+        QVERIFY(answer.output.isEmpty());
+        QVERIFY(answer.error.startsWith("rollcallctl: "));
+        QCOMPARE(answer.error.count('\n'), 1);
+    }
+
+    void newInfoAndTheirErrors() {
+        const QString path = m_dir.filePath("new.rollcall");
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 1);
+        const cli::Answer again = run({"new", path});
+        QCOMPARE(again.exit_code, 1);
+        QVERIFY(again.error.contains("not overwritten"));
+        QCOMPARE(json(run({"info", path}))["counts"].toObject()["batch"].toInt(), 0);
+        QCOMPARE(json(run({"check", path}))["ok"].toBool(), true);
+        QCOMPARE(run({"info", write("notes.txt", "nothing but words in here, and then some more of them")}).exit_code, 1);
+    }
+
+    // The way of the readings file through import, list and show.
+    void importsAndShows() {
+        const QString log = m_dir.filePath("import.rollcall");
+        QCOMPARE(run({"new", log}).exit_code, 0);
+        const QString csv = write("r.csv", "batch,blade,gate,value,window_low,window_high,cycle,grade\n"
+                                           "Hedge 9,B-1,temper,62.1,61,63,1,115CrV3\nHedge 9,B-1,temper,62.0,61,63,1,115CrV3\nHedge 9,B-2,temper,wet,61,63,1,115CrV3\nHedge 9,B-2,temper,58.0,61,63,1,115CrV3\nHedge 9,B-2,temper,58.2,61,63,1,115CrV3\n");
+        QJsonObject answer = json(run({"import", log, "--csv", csv}));
+        QCOMPARE(answer["readings"].toInt(), 4);
+        QCOMPARE(answer["rejected"].toArray().at(0)["line"].toInt(), 4);
+        QCOMPARE(json(run({"import", log, "--csv", csv}))["already_there"].toInt(), 4);
+        answer = json(run({"list", log}));
+        QCOMPARE(answer["batches"].toArray().at(0)["name"].toString(), QStringLiteral("Hedge 9"));
+        QCOMPARE(answer["batches"].toArray().at(0)["gates"].toArray(), (QJsonArray{QJsonValue("temper")}));
+        answer = json(run({"show", log, "Hedge 9"}));
+        const QJsonArray blades = answer["blades"].toArray();
+        QCOMPARE(blades.at(0)["gates"].toArray().at(0)["verdict"].toString(), QStringLiteral("borderline")); // not verified
+        QVERIFY(blades.at(0)["gates"].toArray().at(0)["reasons"].toArray().at(0).toString().contains("not verified"));
+        QCOMPARE(blades.at(1)["gates"].toArray().at(0)["verdict"].toString(), QStringLiteral("fail"));
+        QVERIFY(std::abs(blades.at(1)["gates"].toArray().at(0)["mean"].toDouble() - 58.1) < 1e-9);
+        QCOMPARE(run({"show", log, "Hedge 10"}).exit_code, 2);
+        QCOMPARE(run({"import", log, "--csv", m_dir.filePath("missing.csv")}).exit_code, 2);
+        QCOMPARE(run({"import", log, "--csv", write("bad.csv", "batch,blade,gate,value\nX,1,quench,soft\n")}).exit_code, 1);
+    }
+
+    void demoIsMadeFromItsSeed() {
+        const auto made = [&](const char* name, const char* seed) {
+            const QString path = m_dir.filePath(name);
+            const QJsonObject answer = json(run({"demo", path, "--seed", seed, "--today", "2026-11-24"}));
+            return answer["counts"].toObject().isEmpty() ? QByteArray() : run({"show", path, "Grove 3"}).output;
+        };
+        const QByteArray first = made("d1", "1");
+        QVERIFY(!first.isEmpty());
+        QCOMPARE(made("d2", "1"), first);
+        QVERIFY(made("d3", "2") != first);
+        QCOMPARE(run({"demo", m_dir.filePath("d1")}).exit_code, 1); // never overwritten
+        QVERIFY(run({"show", m_dir.filePath("d1"), "Orchard 12", "--pretty"}).output.count('\n') > 50);
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_Cli)
+#include "tst_cli.moc"

@@ -1,0 +1,55 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gates.h"
+#include "demo/demo.h"
+#include "tests/support/fixtures.h"
+
+#include <QtTest>
+#include <set>
+
+using namespace rollcall;
+
+class tst_Demo : public QObject {
+    Q_OBJECT
+
+private slots:
+    void showsEveryVerdictAndSoundRecord_data() {
+        QTest::addColumn<int>("hour");
+        QTest::newRow("afternoon") << 15;
+        QTest::newRow("just after midnight") << 0;
+    }
+    void showsEveryVerdictAndSoundRecord() {
+        QFETCH(int, hour);
+        QTemporaryDir dir;
+        const QString path = dir.filePath("demo.rollcall");
+        DemoOptions options;
+        options.today = fixtures::at(hour, 4);
+        QVERIFY(writeDemo(path, options).ok());
+        auto log = Logbook::open(path, Logbook::Access::read).value();
+        QVERIFY(log->check().value().empty());
+        std::map<Gate, std::set<State>> states;
+        std::set<Fact> facts;
+        for (const BatchSummary& summary : log->batches().value()) {
+            const Batch batch = log->batch(summary.id).value();
+            for (const Blade& blade : batch.blades) {
+                for (const Reading& r : blade.readings) QVERIFY(r.time->utc_ms <= options.today.utc_ms);
+            }
+            const BatchVerdicts verdicts = judgeBatch(batch, fixtures::tables(), options.today);
+            for (const BladeVerdicts& blade : verdicts.blades) {
+                for (const auto& verdict : blade) {
+                    if (!verdict) continue;
+                    states[verdict->gate].insert(verdict->state);
+                    for (const Reason& reason : verdict->reasons) facts.insert(reason.fact);
+                }
+            }
+        }
+        QCOMPARE(states[Gate::temper].size(), std::size_t(5));
+        QVERIFY(states[Gate::quench].count(State::pass) && states[Gate::quench].count(State::borderline) && states[Gate::quench].count(State::fail) && states[Gate::quench].count(State::notYet));
+        for (const Fact fact : {Fact::tempersMissing, Fact::unevenBlade, Fact::notYetDone, Fact::testerNotVerified, Fact::moreReadingsSettle, Fact::allBladesVeryLow, Fact::onlyThisBladeLow, Fact::excusedBecause, Fact::outBecause}) {
+            QVERIFY2(facts.count(fact), qPrintable(QString::number(int(fact))));
+        }
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_Demo)
+#include "tst_demo.moc"

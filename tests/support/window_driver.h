@@ -1,0 +1,135 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/call/blade_view.h"
+#include "app/frame/footer.h"
+#include "app/frame/main_window.h"
+#include "app/frame/verdict_column.h"
+#include "app/roll/roll.h"
+#include "app/shared/buttons.h"
+#include "tests/support/fixtures.h"
+
+#include <QApplication>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTemporaryDir>
+#include <QtTest>
+
+namespace rollcall::fixtures {
+
+/// The real window on a logbook of its own, driven by keys and clicks; asks nothing of its insides but what is on
+/// screen.
+class WindowDriver {
+public:
+    explicit WindowDriver(const QString& existing = {}) {
+        loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts"));
+        m_path = existing.isEmpty() ? m_dir.filePath(QStringLiteral("shop.rollcall")) : existing;
+        start();
+    }
+
+    void start() {
+        m_document = std::make_unique<Document>(Tables(tables()));
+        Seams seams;
+        seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) { return m_chosenFile; };
+        m_window = std::make_unique<MainWindow>(*m_document, Look(), seams);
+        m_window->resize(1280, 800);
+        m_window->show();
+        if (!QTest::qWaitForWindowExposed(m_window.get())) qFatal("window not shown");
+        m_window->actions().openPath(m_path, !QFile::exists(m_path));
+        settle();
+    }
+    void stop() {
+        m_window.reset();
+        m_document.reset();
+    }
+    void restart() {
+        stop();
+        start();
+    }
+
+    MainWindow& window() { return *m_window; }
+    Document& document() { return *m_document; }
+    const QString& path() const { return m_path; }
+    void chooseFile(const QString& file) { m_chosenFile = file; }
+
+    /// Waits until everything asked of the storage thread is answered and on screen.
+    void settle() {
+        if (!QTest::qWaitFor([this] { return m_document->pending() == 0; }, 10000)) qFatal("the storage thread does not answer");
+        QCoreApplication::processEvents();
+    }
+
+    /// Presses keys where a person's keys would go: "621" types digits, '\n' is Enter.
+    void type(const QString& keys) {
+        for (const QChar key : keys) {
+            if (key == '\n') press(Qt::Key_Return);
+            else QTest::keyClick(target(), key.toLatin1());
+        }
+        settle();
+    }
+    void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QTest::keyClick(target(), key, modifiers);
+        settle();
+    }
+    void click(const char* name) {
+        auto* button = m_window->findChild<QAbstractButton*>(QLatin1String(name));
+        if (button == nullptr) qFatal("no button %s", name);
+        QTest::mouseClick(button, Qt::LeftButton);
+        settle();
+    }
+
+    QDialog* dialog() {
+        (void)QTest::qWaitFor([] { return QApplication::activeModalWidget() != nullptr; }, 2000);
+        return qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    }
+    /// Puts text into a field of the open form.
+    void fill(const char* field, const QString& text) {
+        QDialog* form = dialog();
+        if (auto* line = form->findChild<QLineEdit*>(QLatin1String(field))) line->setText(text);
+        else if (auto* box = form->findChild<QComboBox*>(QLatin1String(field))) box->isEditable() ? box->setEditText(text) : box->setCurrentText(text);
+        else qFatal("no field %s", field);
+    }
+    QString formMessage() { return dialog()->findChild<QLabel*>(QStringLiteral("message"))->text(); }
+    /// Everything a dialog says.
+    QString dialogText() {
+        QStringList texts;
+        for (auto* label : dialog()->findChildren<QLabel*>()) texts << label->text();
+        for (auto* row : dialog()->findChildren<RowButton*>()) texts << row->text();
+        return texts.join('\n');
+    }
+
+    // --- what is on screen
+    const ColumnContent& column() { return m_window->findChild<VerdictColumn*>()->content(); }
+    QString word() { return column().word; }
+    QString act() { return m_window->findChild<PrimaryButton*>()->text(); }
+    QString reasons() {
+        QStringList all;
+        for (const auto& line : column().lines) all << line.text;
+        return all.join('\n');
+    }
+    QString now() { return m_window->findChild<Footer*>()->text(); }
+    QString field() { return m_window->findChild<QWidget*>(QStringLiteral("reading-row"))->accessibleName(); }
+    BladeView* bladeView() { return m_window->findChild<BladeView*>(); }
+    QString rollText(int row) {
+        const RollModel& model = m_window->findChild<Roll*>()->model();
+        return model.data(model.index(row), Qt::AccessibleTextRole).toString();
+    }
+
+private:
+    // Where keys go: an open dialog's focus, else the window's.
+    static QWidget* target() {
+        if (QWidget* modal = QApplication::activeModalWidget()) return modal->focusWidget() != nullptr ? modal->focusWidget() : modal;
+        QWidget* window = QApplication::activeWindow() != nullptr ? QApplication::activeWindow() : QApplication::topLevelWidgets().value(0);
+        return window->focusWidget() != nullptr ? window->focusWidget() : window;
+    }
+
+    QTemporaryDir m_dir;
+    QString m_path;
+    QString m_chosenFile;
+    std::unique_ptr<Document> m_document;
+    std::unique_ptr<MainWindow> m_window;
+};
+
+} // namespace rollcall::fixtures
