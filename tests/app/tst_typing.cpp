@@ -14,8 +14,12 @@ class tst_Typing : public QObject {
     Q_OBJECT
 
     static FormValues form() {
-        return {{"name", "Orchard 13"}, {"profile", "Quench and Temper"}, {"count", "3"}, {"marks", "GK-#"}, {"grade", "115crv3"}, {"purpose", "grafting knife"},
-                {"window", "61 to 63"}, {"minimum", ""}, {"thickness", "2,4"}, {"size", "58 x 16"}, {"planned", "3"}};
+        return {{"name", "Orchard 13"}, {"profile", "Quench and Temper"},
+                {"count", "3"},         {"marks", "GK-#"},
+                {"grade", "115crv3"},   {"purpose", "grafting knife"},
+                {"window", "61 to 63"}, {"minimum", ""},
+                {"thickness", "2,4"},   {"size", "58 x 16"},
+                {"planned", "3"}};
     }
 
 private slots:
@@ -34,7 +38,8 @@ private slots:
     }
     void readingsThatCannotBe() {
         const RockwellScale hrc = tables().scale("HRC").value();
-        for (const char* typed : {"", "6", "921", "92.1", "705", "62.1.2", "6210"}) QVERIFY2(!typedReading(typed, hrc).ok(), typed);
+        for (const char* typed : {"", "6", "921", "92.1", "705", "62.1.2", "6210"})
+            QVERIFY2(!typedReading(typed, hrc).ok(), typed);
         QCOMPARE(typedReading("921", hrc).error().text, std::string("HRC reads 20 to 70. Type it again."));
     }
 
@@ -42,7 +47,8 @@ private slots:
         QTest::addColumn<QString>("text");
         QTest::addColumn<double>("low");
         QTest::addColumn<double>("high");
-        for (const char* text : {"61 to 63", "61:63", "61-63", "61 63", "61,0 to 63,0", "61.0–63"}) QTest::newRow(text) << QString::fromUtf8(text) << 61.0 << 63.0;
+        for (const char* text : {"61 to 63", "61:63", "61-63", "61 63", "61,0 to 63,0", "61.0–63"})
+            QTest::newRow(text) << QString::fromUtf8(text) << 61.0 << 63.0;
         QTest::newRow("a minimum") << "64.5" << 64.5 << -1.0;
     }
     void windows() {
@@ -55,7 +61,8 @@ private slots:
         QCOMPARE(answer.window.high.value_or(-1), high);
     }
     void windowsThatCannotBe() {
-        for (const char* text : {"hard", "63 to 61", "6 to 8", "61 to", "61 to 63 to 65"}) QVERIFY2(!windowFromText(text).fault.isEmpty(), text);
+        for (const char* text : {"hard", "63 to 61", "6 to 8", "61 to", "61 to 63 to 65"})
+            QVERIFY2(!windowFromText(text).fault.isEmpty(), text);
     }
 
     void makesABatchFromTheForm() {
@@ -81,18 +88,30 @@ private slots:
     void saysWhatIsWrongAndWhere_data() {
         QTest::addColumn<QString>("field");
         QTest::addColumn<QString>("value");
-        QTest::newRow("no name") << "name" << "";
-        QTest::newRow("name in use") << "name" << "Orchard 12";
-        QTest::newRow("no number of blades") << "count" << "nine";
-        QTest::newRow("too many") << "count" << "1000";
-        QTest::newRow("no marks") << "marks" << "";
-        QTest::newRow("no window") << "window" << "";
-        QTest::newRow("odd window") << "window" << "soft";
-        QTest::newRow("odd minimum") << "minimum" << "99";
-        QTest::newRow("odd thickness") << "thickness" << "thin";
-        QTest::newRow("thickness in the wrong unit") << "thickness" << "2.4 kg";
-        QTest::newRow("odd size") << "size" << "long";
-        QTest::newRow("no readings") << "planned" << "0";
+        QTest::newRow("no name") << "name"
+                                 << "";
+        QTest::newRow("name in use") << "name"
+                                     << "Orchard 12";
+        QTest::newRow("no number of blades") << "count"
+                                             << "nine";
+        QTest::newRow("too many") << "count"
+                                  << "1000";
+        QTest::newRow("no marks") << "marks"
+                                  << "";
+        QTest::newRow("no window") << "window"
+                                   << "";
+        QTest::newRow("odd window") << "window"
+                                    << "soft";
+        QTest::newRow("odd minimum") << "minimum"
+                                     << "99";
+        QTest::newRow("odd thickness") << "thickness"
+                                       << "thin";
+        QTest::newRow("thickness in the wrong unit") << "thickness"
+                                                     << "2.4 kg";
+        QTest::newRow("odd size") << "size"
+                                  << "long";
+        QTest::newRow("no readings") << "planned"
+                                     << "0";
     }
     void saysWhatIsWrongAndWhere() {
         QFETCH(QString, field);

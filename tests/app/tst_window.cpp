@@ -5,9 +5,7 @@
 #include "tests/support/window_driver.h"
 
 #include <QAbstractItemModelTester>
-#include <QDropEvent>
 #include <QListView>
-#include <QMimeData>
 #include <QSettings>
 #include <QTableView>
 
@@ -136,7 +134,9 @@ private slots:
         QVERIFY(d.rollText(0).startsWith("GK-1: Pass, 62.0"));
         QVERIFY(d.rollText(1).startsWith("GK-2: Pass, 62.5"));
         const Blade& second = d.document().batch().blades[1];
-        QCOMPARE(std::count_if(second.readings.begin(), second.readings.end(), [](const Reading& r) { return r.struck.has_value(); }), std::ptrdiff_t(1));
+        QCOMPARE(std::count_if(second.readings.begin(), second.readings.end(),
+                               [](const Reading& r) { return r.struck.has_value(); }),
+                 std::ptrdiff_t(1));
         for (const Blade& blade : d.document().batch().blades) {
             for (const Reading& r : blade.readings) QCOMPARE(r.person, std::string("HB"));
         }
@@ -182,8 +182,12 @@ private slots:
         d.type("652\n");
         BladeView* view = d.bladeView();
         const Spot taken = d.document().blade()->readings[0].spot.value();
-        QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({taken.x_mm + 0.9, taken.y_mm}).toPoint());
-        QVERIFY2(QRegularExpression("Too near: (0\\.9|0\\.8|1\\.0) mm from an indent, 1\\.4 needed").match(d.field()).hasMatch(), qPrintable(d.field()));
+        QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier,
+                          view->pixelOf({taken.x_mm + 0.9, taken.y_mm}).toPoint());
+        QVERIFY2(QRegularExpression("Too near: (0\\.9|0\\.8|1\\.0) mm from an indent, 1\\.4 needed")
+                     .match(d.field())
+                     .hasMatch(),
+                 qPrintable(d.field()));
         QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({30, 0.5}).toPoint());
         QVERIFY(d.field().contains("from the edge"));
         QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, view->pixelOf({30, 8}).toPoint());
@@ -245,7 +249,9 @@ private slots:
             return file.fileName();
         };
         WindowDriver d;
-        d.chooseFile(write("a.csv", "\xEF\xBB\xBF" "batch;blade;gate;value;minimum\r\nHedge;B-1;quench;62,4;60\r\nHedge;B-1;quench;62,6;60\r\nHedge;B-2;quench;wet;60\r\n"));
+        d.chooseFile(write("a.csv", "\xEF\xBB\xBF"
+                                    "batch;blade;gate;value;minimum\r\nHedge;B-1;quench;62,4;60\r\nHedge;B-1;quench;62,"
+                                    "6;60\r\nHedge;B-2;quench;wet;60\r\n"));
         d.press(Qt::Key_F10);
         QVERIFY(d.dialogText().contains("Import readings"));
         d.type("i");
@@ -257,24 +263,15 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Borderline")); // judged, not verified
         QVERIFY(std::abs(d.document().verdict()->measurement->mean - 62.5) < 1e-9);
 
-        QMimeData mime;
-        mime.setUrls({QUrl::fromLocalFile(write("b.csv", "batch,blade,gate,value\nHedge,B-1,quench,62.5\n"))});
-        QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
-        QCoreApplication::sendEvent(&d.window(), &drop);
-        d.settle();
+        d.drop(write("b.csv", "batch,blade,gate,value\nHedge,B-1,quench,62.5\n"));
         QVERIFY(d.dialogText().contains("Readings taken: 1."));
         d.press(Qt::Key_Return);
         QCOMPARE(d.document().verdict()->taken, 3);
 
-        mime.setUrls({QUrl::fromLocalFile(write("c.csv", "batch,blade,value\nHedge,B-1,62.5\n"))});
-        QDropEvent bad(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
-        QCoreApplication::sendEvent(&d.window(), &bad);
-        d.settle();
+        d.drop(write("c.csv", "batch,blade,value\nHedge,B-1,62.5\n"));
         QVERIFY(d.dialogText().contains("the column 'gate' is missing"));
         d.press(Qt::Key_Return);
-        mime.setUrls({QUrl::fromLocalFile(write("d.doc", "x"))});
-        QDropEvent other(QPointF(600, 400), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
-        QCoreApplication::sendEvent(&d.window(), &other);
+        d.drop(write("d.doc", "x"));
         QVERIFY(d.now().contains("neither a CSV file nor a logbook"));
     }
 
@@ -346,11 +343,14 @@ private slots:
         d.click("gate-temper");
         QCOMPARE(d.document().gate(), Gate::temper);
         auto* list = d.window().findChild<QListView*>("roll");
-        QTest::mouseClick(list->viewport(), Qt::LeftButton, Qt::NoModifier, list->visualRect(list->model()->index(2, 0)).center());
+        QTest::mouseClick(list->viewport(), Qt::LeftButton, Qt::NoModifier,
+                          list->visualRect(list->model()->index(2, 0)).center());
         QCOMPARE(d.document().bladeIndex(), 2);
         d.click("batch-cell");
         auto* table = d.window().findChild<QTableView*>("matrix");
-        QTest::mouseDClick(table->viewport(), Qt::LeftButton, Qt::NoModifier, table->visualRect(table->model()->index(1, 2)).center());
+        const QPoint cell = table->visualRect(table->model()->index(1, 2)).center();
+        QTest::mouseClick(table->viewport(), Qt::LeftButton, Qt::NoModifier, cell);
+        QTest::mouseDClick(table->viewport(), Qt::LeftButton, Qt::NoModifier, cell);
         QCOMPARE(d.document().gate(), Gate::quench);
         d.click("left"); // one more
         d.type("652\n");
@@ -362,8 +362,10 @@ private slots:
 
     void modelsKeepTheirPromises() {
         WindowDriver d;
-        QAbstractItemModelTester roll(d.window().findChild<QListView*>("roll")->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
-        QAbstractItemModelTester matrix(d.window().findChild<QTableView*>("matrix")->model(), QAbstractItemModelTester::FailureReportingMode::QtTest);
+        QAbstractItemModelTester roll(d.window().findChild<QListView*>("roll")->model(),
+                                      QAbstractItemModelTester::FailureReportingMode::QtTest);
+        QAbstractItemModelTester matrix(d.window().findChild<QTableView*>("matrix")->model(),
+                                        QAbstractItemModelTester::FailureReportingMode::QtTest);
         makeBatch(d);
         verifyTester(d);
         d.type("652\n");

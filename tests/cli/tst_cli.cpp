@@ -15,7 +15,9 @@ class tst_Cli : public QObject {
 
     QTemporaryDir m_dir;
 
-    static cli::Answer run(const QStringList& words) { return cli::run(words, QStringLiteral(ROLLCALL_DATA_DIR "/tables")); }
+    static cli::Answer run(const QStringList& words) {
+        return cli::run(words, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
+    }
     static cli::Answer line(const QString& words) { return run(words.split(' ', Qt::SkipEmptyParts)); }
     static QJsonObject json(const cli::Answer& answer) {
         if (answer.exit_code != 0) qWarning() << answer.error;
@@ -34,7 +36,9 @@ private slots:
         QTest::addColumn<QString>("command");
         QTest::addColumn<QString>("key");
         QTest::addColumn<QVariant>("value");
-        const auto row = [](const char* command, const char* key, const QVariant& value) { QTest::newRow(qPrintable(QString("%1 > %2").arg(command, key))) << command << key << value; };
+        const auto row = [](const char* command, const char* key, const QVariant& value) {
+            QTest::newRow(qPrintable(QString("%1 > %2").arg(command, key))) << command << key << value;
+        };
         row("rockwell --scale HRC --depth 0.0800", "value", 60.0);
         row("rockwell --scale C --depth 0.07711", "value", 61.4); // 61.445
         row("convert --from HRC --value 60.5 --to HV", "result", 708.5);
@@ -59,14 +63,18 @@ private slots:
         QFETCH(QString, key);
         QFETCH(QVariant, value);
         const QJsonValue answer = json(line(command))[key];
-        if (value.typeId() == QMetaType::Double) QVERIFY2(std::abs(answer.toDouble() - value.toDouble()) < 1e-4, qPrintable(QString::number(answer.toDouble(), 'g', 9)));
-        else QCOMPARE(answer.toVariant(), value);
+        if (value.typeId() == QMetaType::Double)
+            QVERIFY2(std::abs(answer.toDouble() - value.toDouble()) < 1e-4,
+                     qPrintable(QString::number(answer.toDouble(), 'g', 9)));
+        else
+            QCOMPARE(answer.toVariant(), value);
     }
 
     void judgeSaysEverythingItPromises() {
         const QJsonObject answer = json(line("judge --readings 62.1,61.8,61.9,65.0 --min 61 --bias 0.2"));
-        for (const char* key : {"n", "mean", "corrected_mean", "sd", "standard_uncertainty", "dof", "coverage_factor", "expanded_uncertainty", "probability_inside", "verdict",
-                                "more_readings", "flagged", "mean_without_flagged", "uneven", "reasons"}) {
+        for (const char* key : {"n", "mean", "corrected_mean", "sd", "standard_uncertainty", "dof", "coverage_factor",
+                                "expanded_uncertainty", "probability_inside", "verdict", "more_readings", "flagged",
+                                "mean_without_flagged", "uneven", "reasons"}) {
             QVERIFY2(answer.contains(key), key);
         }
         QCOMPARE(answer["flagged"].toArray().at(0)["index"].toInt(), 3);
@@ -82,7 +90,8 @@ private slots:
         QJsonObject answer = json(line("spots --length 120 --height 28 --thickness 2.4 --n 5 --value 62"));
         QCOMPARE(answer["spots"].toArray().size(), 5);
         QVERIFY(answer["reason"].isNull());
-        answer = json(run({"spots", "--length", "12", "--height", "28", "--thickness", "2.4", "--n", "9", "--value", "62", "--existing", "5,1.3;8,1.3"}));
+        answer = json(run({"spots", "--length", "12", "--height", "28", "--thickness", "2.4", "--n", "9", "--value",
+                           "62", "--existing", "5,1.3;8,1.3"}));
         QVERIFY(answer["spots"].toArray().size() < 9);
         QVERIFY(answer["reason"].toString().startsWith("only"));
         answer = json(line("spots --length 120 --height 28 --thickness 0.5 --n 3 --value 62"));
@@ -94,11 +103,28 @@ private slots:
 
     void errorsAreOneLineAndExitTwo_data() {
         QTest::addColumn<QString>("command");
-        for (const char* command : {"", "fly", "rockwell --scale HRZ --depth 0.08", "rockwell --scale HRC", "rockwell --scale HRC --depth 0.5", "rockwell --scale HRC --depth deep",
-                                    "rockwell --scale HRC --depth 0.08 --depth 0.08", "rockwell --scale HRC --depth", "rockwell --colour red", "rockwell HRC", "convert --from HRC --value 69 --to HV",
-                                    "convert --from HRC --value 60 --to X", "judge --readings 62 --window 63:61", "judge --readings 62", "judge --readings 62 --window 61:63 --min 60",
-                                    "judge --readings nan --min 60", "judge --readings 62 --min 60 --pooled-sd 0", "verify --block 62.6 --readings 62", "spots --length 0 --height 3 --thickness 2",
-                                    "info /nowhere/at.rollcall", "show", "demo /tmp/x.rollcall --today soon"}) {
+        for (const char* command : {"",
+                                    "fly",
+                                    "rockwell --scale HRZ --depth 0.08",
+                                    "rockwell --scale HRC",
+                                    "rockwell --scale HRC --depth 0.5",
+                                    "rockwell --scale HRC --depth deep",
+                                    "rockwell --scale HRC --depth 0.08 --depth 0.08",
+                                    "rockwell --scale HRC --depth",
+                                    "rockwell --colour red",
+                                    "rockwell HRC",
+                                    "convert --from HRC --value 69 --to HV",
+                                    "convert --from HRC --value 60 --to X",
+                                    "judge --readings 62 --window 63:61",
+                                    "judge --readings 62",
+                                    "judge --readings 62 --window 61:63 --min 60",
+                                    "judge --readings nan --min 60",
+                                    "judge --readings 62 --min 60 --pooled-sd 0",
+                                    "verify --block 62.6 --readings 62",
+                                    "spots --length 0 --height 3 --thickness 2",
+                                    "info /nowhere/at.rollcall",
+                                    "show",
+                                    "demo /tmp/x.rollcall --today soon"}) {
             QTest::newRow(command) << command;
         }
     }
@@ -119,15 +145,19 @@ private slots:
         QVERIFY(again.error.contains("not overwritten"));
         QCOMPARE(json(run({"info", path}))["counts"].toObject()["batch"].toInt(), 0);
         QCOMPARE(json(run({"check", path}))["ok"].toBool(), true);
-        QCOMPARE(run({"info", write("notes.txt", "nothing but words in here, and then some more of them")}).exit_code, 1);
+        QCOMPARE(run({"info", write("notes.txt", "nothing but words in here, and then some more of them")}).exit_code,
+                 1);
     }
 
     // The way of the readings file through import, list and show.
     void importsAndShows() {
         const QString log = m_dir.filePath("import.rollcall");
         QCOMPARE(run({"new", log}).exit_code, 0);
-        const QString csv = write("r.csv", "batch,blade,gate,value,window_low,window_high,cycle,grade\n"
-                                           "Hedge 9,B-1,temper,62.1,61,63,1,115CrV3\nHedge 9,B-1,temper,62.0,61,63,1,115CrV3\nHedge 9,B-2,temper,wet,61,63,1,115CrV3\nHedge 9,B-2,temper,58.0,61,63,1,115CrV3\nHedge 9,B-2,temper,58.2,61,63,1,115CrV3\n");
+        const QString csv =
+            write("r.csv", "batch,blade,gate,value,window_low,window_high,cycle,grade\n"
+                           "Hedge 9,B-1,temper,62.1,61,63,1,115CrV3\nHedge 9,B-1,temper,62.0,61,63,1,115CrV3\nHedge "
+                           "9,B-2,temper,wet,61,63,1,115CrV3\nHedge 9,B-2,temper,58.0,61,63,1,115CrV3\nHedge "
+                           "9,B-2,temper,58.2,61,63,1,115CrV3\n");
         QJsonObject answer = json(run({"import", log, "--csv", csv}));
         QCOMPARE(answer["readings"].toInt(), 4);
         QCOMPARE(answer["rejected"].toArray().at(0)["line"].toInt(), 4);
@@ -137,13 +167,15 @@ private slots:
         QCOMPARE(answer["batches"].toArray().at(0)["gates"].toArray(), (QJsonArray{QJsonValue("temper")}));
         answer = json(run({"show", log, "Hedge 9"}));
         const QJsonArray blades = answer["blades"].toArray();
-        QCOMPARE(blades.at(0)["gates"].toArray().at(0)["verdict"].toString(), QStringLiteral("borderline")); // not verified
+        QCOMPARE(blades.at(0)["gates"].toArray().at(0)["verdict"].toString(),
+                 QStringLiteral("borderline")); // not verified
         QVERIFY(blades.at(0)["gates"].toArray().at(0)["reasons"].toArray().at(0).toString().contains("not verified"));
         QCOMPARE(blades.at(1)["gates"].toArray().at(0)["verdict"].toString(), QStringLiteral("fail"));
         QVERIFY(std::abs(blades.at(1)["gates"].toArray().at(0)["mean"].toDouble() - 58.1) < 1e-9);
         QCOMPARE(run({"show", log, "Hedge 10"}).exit_code, 2);
         QCOMPARE(run({"import", log, "--csv", m_dir.filePath("missing.csv")}).exit_code, 2);
-        QCOMPARE(run({"import", log, "--csv", write("bad.csv", "batch,blade,gate,value\nX,1,quench,soft\n")}).exit_code, 1);
+        QCOMPARE(run({"import", log, "--csv", write("bad.csv", "batch,blade,gate,value\nX,1,quench,soft\n")}).exit_code,
+                 1);
     }
 
     void demoIsMadeFromItsSeed() {

@@ -52,9 +52,11 @@ private slots:
                 const QString header = found.next().captured(1);
                 if (header.startsWith('Q')) {
                     QVERIFY2(room != "core", qPrintable(path + " knows Qt: " + header));
-                    const bool widgets = header.contains("Widget") || header.contains("Dialog") || header.contains("Layout");
+                    const bool widgets =
+                        header.contains("Widget") || header.contains("Dialog") || header.contains("Layout");
                     QVERIFY2(!widgets || room.startsWith("app"), qPrintable(path + " knows widgets: " + header));
-                    QVERIFY2(!header.startsWith("QSql") || room == "logbook", qPrintable(path + " knows the database: " + header));
+                    QVERIFY2(!header.startsWith("QSql") || room == "logbook",
+                             qPrintable(path + " knows the database: " + header));
                 }
                 if (!header.contains('/') || !QFile::exists(src + header)) continue;
                 ++own;

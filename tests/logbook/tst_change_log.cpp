@@ -26,28 +26,37 @@ class tst_ChangeLog : public QObject {
         return log->check().value();
     }
     static bool names(const std::vector<std::string>& problems, const char* what) {
-        return std::any_of(problems.begin(), problems.end(), [&](const std::string& p) { return p.find(what) != std::string::npos; });
+        return std::any_of(problems.begin(), problems.end(),
+                           [&](const std::string& p) { return p.find(what) != std::string::npos; });
     }
 
 private slots:
     void anUntouchedLogbookIsSound() { QVERIFY(problemsAfter("SELECT 1").empty()); }
 
     void anAlteredReadingIsFound() {
-        const auto problems = problemsAfter("DROP TRIGGER reading_no_update;;UPDATE reading SET value=65 WHERE value=62.1");
+        const auto problems =
+            problemsAfter("DROP TRIGGER reading_no_update;;UPDATE reading SET value=65 WHERE value=62.1");
         QCOMPARE(problems.size(), std::size_t(1));
         QVERIFY(names(problems, "value is not what the change log says"));
     }
     void aRemovedReadingIsFound() {
-        QVERIFY(names(problemsAfter("DROP TRIGGER reading_no_delete;;DELETE FROM reading WHERE value=62.1"), "in the change log but missing"));
+        QVERIFY(names(problemsAfter("DROP TRIGGER reading_no_delete;;DELETE FROM reading WHERE value=62.1"),
+                      "in the change log but missing"));
     }
     void anInventedReadingIsFound() {
-        QVERIFY(names(problemsAfter("INSERT INTO reading SELECT 'forged', blade, verification, gate, round, after_cycle, scale, 62, '62', resolution, at_ms,"
-                                    " at_offset, tester, indenter, anvil, x_mm, y_mm, import, identity, note, person FROM reading LIMIT 1"),
-                      "forged is not in the change log"));
+        QVERIFY(names(
+            problemsAfter(
+                "INSERT INTO reading SELECT 'forged', blade, verification, gate, round, after_cycle, scale, 62, '62', "
+                "resolution, at_ms,"
+                " at_offset, tester, indenter, anvil, x_mm, y_mm, import, identity, note, person FROM reading LIMIT 1"),
+            "forged is not in the change log"));
     }
-    void anAlteredWindowIsFound() { QVERIFY(names(problemsAfter("UPDATE purpose SET window_low=58"), "window_low is not what")); }
+    void anAlteredWindowIsFound() {
+        QVERIFY(names(problemsAfter("UPDATE purpose SET window_low=58"), "window_low is not what"));
+    }
     void anAlteredEntryIsFound() {
-        const auto problems = problemsAfter("DROP TRIGGER change_no_update;;UPDATE change SET payload=replace(payload, '62.1', '62.9') WHERE action='reading logged'");
+        const auto problems = problemsAfter("DROP TRIGGER change_no_update;;UPDATE change SET payload=replace(payload, "
+                                            "'62.1', '62.9') WHERE action='reading logged'");
         QVERIFY(names(problems, "was altered"));
     }
     void aRemovedEntryIsFound() {
@@ -65,7 +74,8 @@ private slots:
         db.setDatabaseName(log.path());
         QVERIFY(db.open());
         {
-            QSqlQuery query("SELECT previous, seq, at_ms, at_offset, person, action, payload, hash FROM change ORDER BY seq", db);
+            QSqlQuery query(
+                "SELECT previous, seq, at_ms, at_offset, person, action, payload, hash FROM change ORDER BY seq", db);
             QString previous(64, '0');
             int rows = 0;
             while (query.next()) {

@@ -11,21 +11,25 @@ using fixtures::TempLogbook;
 class tst_ImportReadings : public QObject {
     Q_OBJECT
 
-    static ImportReport import(TempLogbook& log, const QByteArray& csv) { return log->importReadings(tables(), "readings.csv", csv).value(); }
+    static ImportReport import(TempLogbook& log, const QByteArray& csv) {
+        return log->importReadings(tables(), "readings.csv", csv).value();
+    }
     static Batch batch(TempLogbook& log, const char* name) {
         for (const BatchSummary& summary : log->batches().value()) {
             if (summary.name == name) return log->batch(summary.id).value();
         }
         return {};
     }
-    static constexpr const char* whole = "batch,blade,gate,value,time,tester,x_mm,y_mm,cycle,temperature_c,hours,grade,window_low,window_high,thickness_mm,certified,block_uncertainty,smith\n"
-                                         ",62.6,block,62.7,2026-11-24T08:00:00Z,Bench 1,,,,,,,,,,62.6,0.3,\n"
-                                         ",62.6,block,62.9,2026-11-24T08:01:00Z,Bench 1,,,,,,,,,,62.6,0.3,\n"
-                                         "Hedge,B1,temper,62.1,2026-11-24T10:00:00Z,Bench 1,10,3,2,404.6F,2,115CrV3,61,63,0.095in,,,by lamp\n"
-                                         "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n"
-                                         "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n"
-                                         "Hedge,B2,temper,59.0,2026-11-24T10:02:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n"
-                                         "Hedge,B2,temper,59.2,2026-11-24T10:03:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n";
+    static constexpr const char* whole =
+        "batch,blade,gate,value,time,tester,x_mm,y_mm,cycle,temperature_c,hours,grade,window_low,window_high,thickness_"
+        "mm,certified,block_uncertainty,smith\n"
+        ",62.6,block,62.7,2026-11-24T08:00:00Z,Bench 1,,,,,,,,,,62.6,0.3,\n"
+        ",62.6,block,62.9,2026-11-24T08:01:00Z,Bench 1,,,,,,,,,,62.6,0.3,\n"
+        "Hedge,B1,temper,62.1,2026-11-24T10:00:00Z,Bench 1,10,3,2,404.6F,2,115CrV3,61,63,0.095in,,,by lamp\n"
+        "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n"
+        "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n"
+        "Hedge,B2,temper,59.0,2026-11-24T10:02:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n"
+        "Hedge,B2,temper,59.2,2026-11-24T10:03:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n";
 
 private slots:
     void takesAWholeFile() {
@@ -73,16 +77,23 @@ private slots:
         // A third equal line is new; struck-out readings count as there.
         const Batch b = batch(log, "Hedge");
         QVERIFY(log->strikeReading(b.blades[1].readings[0].id, StrikeReason::other, "").ok());
-        const ImportReport more = import(log, QByteArray(whole) + "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n");
+        const ImportReport more =
+            import(log, QByteArray(whole) +
+                            "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n");
         QCOMPARE(more.readings, 1);
         QCOMPARE(more.already_there, 7);
     }
 
     void understandsOtherWritings_data() {
         QTest::addColumn<QByteArray>("csv");
-        QTest::newRow("semicolon, decimal comma, CRLF, BOM") << QByteArray("\xEF\xBB\xBF" "batch;blade;gate;value\r\nP;1;quench;62,5\r\nP;1;quench;62,1\r\n");
-        QTest::newRow("tab, order free, upper case") << QByteArray("VALUE\tGate\tBlade\tBatch\n62.5\tQuench\t1\tP\n62.1\tquench\t1\tP\n");
-        QTest::newRow("local time and true minus position") << QByteArray("batch,blade,gate,value,time,x_mm,y_mm\nP,1,quench,62.5,2026-11-20T08:12,-3.5,4\nP,1,quench,62.1,2026-11-20 08:13:00,,\n");
+        QTest::newRow("semicolon, decimal comma, CRLF, BOM")
+            << QByteArray("\xEF\xBB\xBF"
+                          "batch;blade;gate;value\r\nP;1;quench;62,5\r\nP;1;quench;62,1\r\n");
+        QTest::newRow("tab, order free, upper case")
+            << QByteArray("VALUE\tGate\tBlade\tBatch\n62.5\tQuench\t1\tP\n62.1\tquench\t1\tP\n");
+        QTest::newRow("local time and true minus position")
+            << QByteArray("batch,blade,gate,value,time,x_mm,y_mm\nP,1,quench,62.5,2026-11-20T08:12,-3.5,4\nP,1,quench,"
+                          "62.1,2026-11-20 08:13:00,,\n");
     }
     void understandsOtherWritings() {
         QFETCH(QByteArray, csv);
@@ -98,19 +109,25 @@ private slots:
         QTest::addColumn<QString>("reason");
         QTest::newRow("no number") << QByteArray("P,1,quench,hard,,,") << "value: 'hard' is not a number";
         QTest::newRow("outside the scale") << QByteArray("P,1,quench,92.1,,,") << "value 92.1 is outside 20 to 70 HRC";
-        QTest::newRow("unknown gate") << QByteArray("P,1,polish,62.1,,,") << "gate 'polish' is not quench, temper or block";
+        QTest::newRow("unknown gate") << QByteArray("P,1,polish,62.1,,,")
+                                      << "gate 'polish' is not quench, temper or block";
         QTest::newRow("no blade") << QByteArray("P,,quench,62.1,,,") << "blade is empty";
         QTest::newRow("no batch") << QByteArray(",1,quench,62.1,,,") << "batch is empty";
         QTest::newRow("half a place") << QByteArray("P,1,quench,62.1,3,,") << "x_mm and y_mm are needed together";
-        QTest::newRow("decimal comma between commas") << QByteArray("P,1,quench,62,1,,,") << "8 fields where the header has 7; a decimal comma needs semicolons between the fields";
-        QTest::newRow("a time that is none") << QByteArray("P,1,quench,62.1,,,tomorrow") << "time 'tomorrow' is not a date and time like 2026-11-20T08:12";
-        QTest::newRow("a block without its value") << QByteArray(",55.2,block,55.4,,,") << "the certified value of block 55.2 is missing";
+        QTest::newRow("decimal comma between commas")
+            << QByteArray("P,1,quench,62,1,,,")
+            << "8 fields where the header has 7; a decimal comma needs semicolons between the fields";
+        QTest::newRow("a time that is none") << QByteArray("P,1,quench,62.1,,,tomorrow")
+                                             << "time 'tomorrow' is not a date and time like 2026-11-20T08:12";
+        QTest::newRow("a block without its value")
+            << QByteArray(",55.2,block,55.4,,,") << "the certified value of block 55.2 is missing";
     }
     void badLinesAreReportedGoodOnesKept() {
         QFETCH(QByteArray, line);
         QFETCH(QString, reason);
         TempLogbook log;
-        const ImportReport report = import(log, "batch,blade,gate,value,x_mm,y_mm,time\nP,1,quench,62.5,,,\n" + line + "\nP,1,quench,62.4,,,\n");
+        const ImportReport report = import(log, "batch,blade,gate,value,x_mm,y_mm,time\nP,1,quench,62.5,,,\n" + line +
+                                                    "\nP,1,quench,62.4,,,\n");
         QCOMPARE(report.readings, 2);
         QCOMPARE(report.rejected.size(), std::size_t(1));
         QCOMPARE(report.rejected[0].line, 3);
@@ -120,14 +137,18 @@ private slots:
     void windowsMustAgree() {
         TempLogbook log;
         const QByteArray head = "batch,blade,gate,value,window_low,window_high,grade,cycle,temperature_c\n";
-        ImportReport report = import(log, head + "P,1,temper,62,61,63,115CrV3,1,200\nP,1,temper,62,60,63,115CrV3,1,200\nP,1,temper,62,,,51CrV4,1,200\nP,1,temper,62,,,,1,210\nP,2,temper,62,64,63,,1,\n");
+        ImportReport report =
+            import(log, head + "P,1,temper,62,61,63,115CrV3,1,200\nP,1,temper,62,60,63,115CrV3,1,200\nP,1,temper,62,,,"
+                               "51CrV4,1,200\nP,1,temper,62,,,,1,210\nP,2,temper,62,64,63,,1,\n");
         QCOMPARE(report.readings, 1);
         QCOMPARE(report.rejected.size(), std::size_t(4));
         QCOMPARE(report.rejected[0].reason, std::string("another window than batch P has"));
         QCOMPARE(report.rejected[1].reason, std::string("batch P is 115CrV3, this line says 51CrV4"));
-        QCOMPARE(report.rejected[2].reason, std::string("another temperature or time for cycle 1 of 1 than a line before"));
+        QCOMPARE(report.rejected[2].reason,
+                 std::string("another temperature or time for cycle 1 of 1 than a line before"));
         QCOMPARE(report.rejected[3].reason, std::string("window_low is above window_high"));
-        report = import(log, head + "P,3,temper,62,60,62,,1,\nP,3,temper,61.9,61,63,,1,\n"); // the logbook remembers its window
+        report = import(
+            log, head + "P,3,temper,62,60,62,,1,\nP,3,temper,61.9,61,63,,1,\n"); // the logbook remembers its window
         QCOMPARE(report.readings, 1);
         QCOMPARE(report.rejected[0].line, 2);
     }
@@ -135,8 +156,10 @@ private slots:
     void nothingToTakeIsAnError() {
         TempLogbook log;
         const auto before = log->counts().value();
-        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,gate,value\nP,1,quench,soft\n").error().kind, ErrorKind::refused);
-        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,value\nP,1,62\n").error().text, std::string("the column 'gate' is missing; a readings file needs batch, blade, gate and value"));
+        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,gate,value\nP,1,quench,soft\n").error().kind,
+                 ErrorKind::refused);
+        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,value\nP,1,62\n").error().text,
+                 std::string("the column 'gate' is missing; a readings file needs batch, blade, gate and value"));
         QCOMPARE(log->importReadings(tables(), "x.csv", "").error().kind, ErrorKind::input);
         QCOMPARE(log->importReadings(tables(), "x.csv", "\xFF\xFE").error().kind, ErrorKind::input);
         QCOMPARE(log->counts().value(), before);

@@ -171,7 +171,7 @@ private slots:
             QVERIFY(file.open(QIODevice::WriteOnly));
             file.write(bytes);
         };
-        QCOMPARE(Logbook::open(path, Logbook::Access::write).error().kind, ErrorKind::input); // missing
+        QCOMPARE(Logbook::open(path, Logbook::Access::write).error().kind, ErrorKind::input);       // missing
         QCOMPARE(Logbook::open(dir.path(), Logbook::Access::write).error().kind, ErrorKind::input); // a folder
         write("these are only notes, long enough to look like something");
         QCOMPARE(Logbook::open(path, Logbook::Access::write).error().kind, ErrorKind::damaged);

@@ -47,7 +47,8 @@ private slots:
         QVERIFY(look.width("iiii", 40) < look.width("mmmm", 40) / 2);
         const QFontMetrics mono(look.mono(40));
         QCOMPARE(mono.horizontalAdvance('i'), mono.horizontalAdvance('m'));
-        QCOMPARE(QRawFont::fromFont(look.font(40, true)).styleName(), QStringLiteral("Bold")); // a real face, not a smeared one
+        QCOMPARE(QRawFont::fromFont(look.font(40, true)).styleName(),
+                 QStringLiteral("Bold")); // a real face, not a smeared one
         // Figures are tabular, so that columns of numbers stand.
         QCOMPARE(look.width("1111", 40), look.width("8888", 40));
     }
@@ -61,7 +62,8 @@ private slots:
         QFETCH(bool, dark);
         const Palette p = dark ? Palette::darkOne() : Palette::light();
         for (const QColor& ground : {p.paper, p.panel}) {
-            for (const QColor& text : {p.ink, p.muted, p.pass, p.borderline, p.fail, p.primary, p.quenched, p.older}) QVERIFY2(contrast(text, ground) >= 4.5, qPrintable(text.name() + " on " + ground.name()));
+            for (const QColor& text : {p.ink, p.muted, p.pass, p.borderline, p.fail, p.primary, p.quenched, p.older})
+                QVERIFY2(contrast(text, ground) >= 4.5, qPrintable(text.name() + " on " + ground.name()));
             QVERIFY(contrast(p.earlier, ground) >= 3);
         }
         QVERIFY(contrast(p.on_primary, p.primary) >= 4.5);
@@ -75,7 +77,8 @@ private slots:
         p.pass = p.borderline = p.fail = p.muted = p.primary = Qt::black;
         QList<QImage> images;
         for (const State state : {State::pass, State::borderline, State::fail, State::notYet, State::excused}) {
-            images << drawn({24, 24}, Qt::white, [&](QPainter& painter) { drawVerdictGlyph(painter, 0, 0, 24, state, look, Qt::white); });
+            images << drawn({24, 24}, Qt::white,
+                            [&](QPainter& painter) { drawVerdictGlyph(painter, 0, 0, 24, state, look, Qt::white); });
         }
         for (int i = 0; i < images.size(); ++i) {
             QVERIFY(pixels(images[i], Qt::black) > 40);
@@ -112,7 +115,11 @@ private slots:
         data.mean = 59.0;
         data.uncertainty = 0.6;
         data.state = State::fail;
-        const auto image = [&] { return drawn({560, 184}, look.palette.panel, [&](QPainter& painter) { drawRule(painter, {0, 0, 560, 184}, data, look); }); };
+        const auto image = [&] {
+            return drawn({560, 184}, look.palette.panel, [&](QPainter& painter) {
+                drawRule(painter, {0, 0, 560, 184}, data, look);
+            });
+        };
         QVERIFY(pixels(image(), look.palette.fail) > 200);
         data.state = State::pass;
         QCOMPARE(pixels(image(), look.palette.fail), 0);

@@ -22,7 +22,8 @@ inline Instant at(int hour, int minute = 0, int day = 24) {
     return {firstOfNovember + ((day - 1) * 1440 + hour * 60 + minute) * std::int64_t{60000}, 0};
 }
 
-inline Reading reading(const std::string& id, double value, Gate gate, int cycle, std::optional<Instant> time = at(10)) {
+inline Reading reading(const std::string& id, double value, Gate gate, int cycle,
+                       std::optional<Instant> time = at(10)) {
     Reading r;
     r.id = id;
     r.gate = gate;

@@ -2,9 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/logbook.h"
 
+#include <cstdio>
 #include <QCoreApplication>
 #include <QString>
-#include <cstdio>
 
 // Logs readings without end and prints the id of each once it is acknowledged. Meant to be killed.
 int main(int argc, char** argv) {

@@ -23,8 +23,7 @@ public:
     Logbook* operator->() { return m_logbook.get(); }
 
     LogbookSeams seams() {
-        return {[this] { return Instant{m_clock += 1000, 60}; },
-                [this] { return "id-" + std::to_string(++m_ids); }};
+        return {[this] { return Instant{m_clock += 1000, 60}; }, [this] { return "id-" + std::to_string(++m_ids); }};
     }
     void close() { m_logbook.reset(); }
     Result<Done> reopen(Logbook::Access access = Logbook::Access::write) {

@@ -13,8 +13,10 @@
 #include <QApplication>
 #include <QComboBox>
 #include <QDialog>
+#include <QDropEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMimeData>
 #include <QTemporaryDir>
 #include <QtTest>
 
@@ -57,20 +59,34 @@ public:
 
     /// Waits until everything asked of the storage thread is answered and on screen.
     void settle() {
-        if (!QTest::qWaitFor([this] { return m_document->pending() == 0; }, 10000)) qFatal("the storage thread does not answer");
+        if (!QTest::qWaitFor([this] { return m_document->pending() == 0; }, 10000))
+            qFatal("the storage thread does not answer");
         QCoreApplication::processEvents();
     }
 
     /// Presses keys where a person's keys would go: "621" types digits, '\n' is Enter.
     void type(const QString& keys) {
         for (const QChar key : keys) {
-            if (key == '\n') press(Qt::Key_Return);
-            else QTest::keyClick(target(), key.toLatin1());
+            if (key == '\n')
+                press(Qt::Key_Return);
+            else
+                QTest::keyClick(target(), key.toLatin1());
         }
         settle();
     }
     void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
         QTest::keyClick(target(), key, modifiers);
+        settle();
+    }
+    /// Drags a file over the middle of the window and lets it fall.
+    void drop(const QString& file) {
+        QMimeData mime;
+        mime.setUrls({QUrl::fromLocalFile(file)});
+        QDragEnterEvent enter({600, 400}, Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(m_window.get(), &enter);
+        if (!enter.isAccepted()) qFatal("the window does not take %s", qPrintable(file));
+        QDropEvent fall({600, 400}, Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(m_window.get(), &fall);
         settle();
     }
     void click(const char* name) {
@@ -87,9 +103,12 @@ public:
     /// Puts text into a field of the open form.
     void fill(const char* field, const QString& text) {
         QDialog* form = dialog();
-        if (auto* line = form->findChild<QLineEdit*>(QLatin1String(field))) line->setText(text);
-        else if (auto* box = form->findChild<QComboBox*>(QLatin1String(field))) box->isEditable() ? box->setEditText(text) : box->setCurrentText(text);
-        else qFatal("no field %s", field);
+        if (auto* line = form->findChild<QLineEdit*>(QLatin1String(field)))
+            line->setText(text);
+        else if (auto* box = form->findChild<QComboBox*>(QLatin1String(field)))
+            box->isEditable() ? box->setEditText(text) : box->setCurrentText(text);
+        else
+            qFatal("no field %s", field);
     }
     QString formMessage() { return dialog()->findChild<QLabel*>(QStringLiteral("message"))->text(); }
     /// Everything a dialog says.
@@ -120,8 +139,10 @@ public:
 private:
     // Where keys go: an open dialog's focus, else the window's.
     static QWidget* target() {
-        if (QWidget* modal = QApplication::activeModalWidget()) return modal->focusWidget() != nullptr ? modal->focusWidget() : modal;
-        QWidget* window = QApplication::activeWindow() != nullptr ? QApplication::activeWindow() : QApplication::topLevelWidgets().value(0);
+        if (QWidget* modal = QApplication::activeModalWidget())
+            return modal->focusWidget() != nullptr ? modal->focusWidget() : modal;
+        QWidget* window = QApplication::activeWindow() != nullptr ? QApplication::activeWindow()
+                                                                  : QApplication::topLevelWidgets().value(0);
         return window->focusWidget() != nullptr ? window->focusWidget() : window;
     }
 

@@ -11,7 +11,9 @@ using fixtures::read;
 class tst_Words : public QObject {
     Q_OBJECT
 
-    static Verdict verdict(const Batch& batch, Gate gate) { return *judgeBatch(batch, fixtures::tables(), std::nullopt).at(0, gate); }
+    static Verdict verdict(const Batch& batch, Gate gate) {
+        return *judgeBatch(batch, fixtures::tables(), std::nullopt).at(0, gate);
+    }
 
 private slots:
     void everyFactHasASentence() {
@@ -19,8 +21,10 @@ private slots:
             const Reason reason{static_cast<Fact>(fact), Tone::note, "M1", {62.04, 61.0, 3.0}, {"a", "b"}};
             const QString sentence = words::sentence(reason);
             QVERIFY2(!sentence.isEmpty(), qPrintable(QString::number(fact)));
-            QVERIFY2(!sentence.contains('%') || sentence.contains(" %"), qPrintable(sentence)); // no place left unfilled
-            QVERIFY2(!sentence.contains('!') && !sentence.contains("Invalid") && !sentence.contains("Error"), qPrintable(sentence));
+            QVERIFY2(!sentence.contains('%') || sentence.contains(" %"),
+                     qPrintable(sentence)); // no place left unfilled
+            QVERIFY2(!sentence.contains('!') && !sentence.contains("Invalid") && !sentence.contains("Error"),
+                     qPrintable(sentence));
         }
     }
 
@@ -55,7 +59,9 @@ private slots:
         batch.verifications[0].readings = {62.8, 62.8};
         read(batch.blades[0], Gate::temper, {62.1, 61.8, 61.9});
         const QString text = words::derivation(verdict(batch, Gate::temper), batch.window).join('\n');
-        for (const char* part : {"61.933", "0.153", "0.200", "61.733", "0.3136", "28.2", "2.048", "0.642", "61.0 to 63.0", "(M15)"}) QVERIFY2(text.contains(part), part);
+        for (const char* part :
+             {"61.933", "0.153", "0.200", "61.733", "0.3136", "28.2", "2.048", "0.642", "61.0 to 63.0", "(M15)"})
+            QVERIFY2(text.contains(part), part);
     }
 };
 

@@ -260,8 +260,8 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
     return spots;
 }
 
-SpacingRule ReadingStation::spacing() const {
-    const double hardness = std::clamp(expected().value_or(60.0), 20.0, 68.0);
+SpacingRule ReadingStation::spacing(double softer_by) const {
+    const double hardness = std::clamp(expected().value_or(60.0) - softer_by, 20.0, 68.0);
     const Result<double> d = indentDiameter(m_document.tables(), "HRC", hardness);
     return SpacingRule::forIndent(d ? *d : 0.5, m_document.batch().shop_spacing);
 }
@@ -270,11 +270,17 @@ std::optional<Spot> ReadingStation::nextSpot() const {
     const Blade* blade = m_document.blade();
     if (m_chosen) return m_chosen;
     if (blade == nullptr || blade->shape.outline.size() < 3) return std::nullopt;
-    const SpacingRule rule = spacing();
+    // A reading softer than expected leaves a larger mark: room is kept for it where the blade has it.
+    constexpr double softer = 10;
+    const std::optional<Spot> roomy = freeSpot(*blade, spacing(softer));
+    return roomy ? roomy : freeSpot(*blade, spacing());
+}
+
+std::optional<Spot> ReadingStation::freeSpot(const Blade& blade, const SpacingRule& rule) const {
     const Verdict* verdict = m_document.verdict();
     const int planned = verdict != nullptr ? std::max(1, verdict->planned) : 3;
     const std::vector<Spot> all = indents(true);
-    const std::vector<Spot> row = suggestSpots(blade->shape, indents(false), planned, rule).spots;
+    const std::vector<Spot> row = suggestSpots(blade.shape, indents(false), planned, rule).spots;
     const double pitch = row.size() > 1 ? distance(row[0], row[1]) : 0;
     // A place of the row is taken when a reading of this set lies nearer to it than half way to the next.
     std::vector<Spot> current(all);
@@ -282,10 +288,10 @@ std::optional<Spot> ReadingStation::nextSpot() const {
     for (const Spot& spot : row) {
         const bool taken =
             std::any_of(current.begin(), current.end(), [&](const Spot& s) { return distance(s, spot) < pitch / 2; });
-        if (!taken && checkSpot(blade->shape, all, spot, rule).allowed) return spot;
+        if (!taken && checkSpot(blade.shape, all, spot, rule).allowed) return spot;
     }
     // Beyond the plan: the free place furthest from the readings of this set, so that the blade gets mapped.
-    const std::vector<Spot> places = suggestSpots(blade->shape, all, 24, rule).spots;
+    const std::vector<Spot> places = suggestSpots(blade.shape, all, 24, rule).spots;
     const auto away = [&](const Spot& spot) {
         double nearest = 1e9;
         for (const Spot& other : current) nearest = std::min(nearest, distance(spot, other));

@@ -61,7 +61,8 @@ public:
     /// there is no room.
     std::optional<Spot> nextSpot() const;
     SpotCheck checkNext() const;
-    SpacingRule spacing() const;
+    /// Distances to keep for a mark of the expected hardness, or of one softer by so many points.
+    SpacingRule spacing(double softer_by = 0) const;
     /// Why there is no suggested spot; empty when there is one.
     QString noSpotReason() const;
     /// Chooses a spot; refused with the distance when it breaks the rule.
@@ -90,6 +91,7 @@ private:
     void logBlade(double value, const QString& text);
     void logBlock(double value, const QString& text);
     std::optional<double> expected() const;
+    std::optional<Spot> freeSpot(const Blade& blade, const SpacingRule& rule) const;
     std::vector<Spot> indents(bool withCurrent) const;
     void forget();
 

@@ -66,8 +66,9 @@ void ShopActions::newBatch(bool sameAgain) {
                 },
                 [this, id, quench = draft.plan[indexOf(Gate::quench)].required](const Result<Done>& done) {
                     if (!done) return;
-                    m_document.selectBatch(*id);
-                    emit gateWanted(quench ? Gate::quench : Gate::temper);
+                    m_document.selectBatch(*id, [this, quench](const Result<Done>&) {
+                        emit gateWanted(quench ? Gate::quench : Gate::temper);
+                    });
                 });
         });
 }

@@ -65,8 +65,13 @@ MatrixModel::MatrixModel(const Document& document, QObject* parent)
     : QAbstractTableModel(parent), m_document(document) {}
 
 void MatrixModel::refresh() {
+    const int rows = m_document.hasBatch() ? static_cast<int>(m_document.batch().blades.size()) : 0;
+    if (rows == m_rows && rows > 0) { // a reset would swallow the second click of a double click
+        emit dataChanged(index(0, 0), index(rows - 1, columnCount() - 1));
+        return;
+    }
     beginResetModel();
-    m_rows = m_document.hasBatch() ? static_cast<int>(m_document.batch().blades.size()) : 0;
+    m_rows = rows;
     endResetModel();
 }
 

@@ -155,10 +155,10 @@ int Document::indexOfMark(const std::string& mark) const {
     return -1;
 }
 
-void Document::selectBatch(const std::string& id) {
+void Document::selectBatch(const std::string& id, Then then) {
     m_batch = id;
     m_blade = 0;
-    perform([](Logbook&) { return Result<Done>(Done{}); });
+    perform([](Logbook&) { return Result<Done>(Done{}); }, std::move(then));
 }
 
 void Document::selectBlade(int index) {

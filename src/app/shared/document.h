@@ -64,7 +64,8 @@ public:
     const Verdict* verdict() const { return verdict(m_blade, m_gate); }
     int indexOfMark(const std::string& mark) const;
 
-    void selectBatch(const std::string& id);
+    /// Takes a batch in hand; then calls back when it is read and judged.
+    void selectBatch(const std::string& id, Then then = {});
     void selectBlade(int index);
     void selectGate(Gate gate);
 

@@ -239,7 +239,8 @@ private:
         const std::optional<BlockBias>& bias = m_case.set.bias;
         if (!bias || bias->n >= advisedBlockReadings || measured().outcome != Outcome::borderline) return;
         const double now = expectedUncertainty(m_case.set.tester, measured().n, bias);
-        const double then = expectedUncertainty(m_case.set.tester, measured().n, BlockBias{bias->error, advisedBlockReadings});
+        const double then =
+            expectedUncertainty(m_case.set.tester, measured().n, BlockBias{bias->error, advisedBlockReadings});
         if (then < now * 0.9) say(Fact::moreBlockReadingsHelp, Tone::note, "M9", {now, then});
     }
 

@@ -15,7 +15,8 @@ private slots:
         QTest::newRow("comma") << QByteArray("a,b,c\n1,2,3\n");
         QTest::newRow("semicolon, CRLF") << QByteArray("a;b;c\r\n1;2;3\r\n");
         QTest::newRow("tab, no last line end") << QByteArray("a\tb\tc\n1\t2\t3");
-        QTest::newRow("byte order mark") << QByteArray("\xEF\xBB\xBF" "a,b,c\n1,2,3\n");
+        QTest::newRow("byte order mark") << QByteArray("\xEF\xBB\xBF"
+                                                       "a,b,c\n1,2,3\n");
         QTest::newRow("quotes and blanks") << QByteArray("\"a\", b ,c\n \"1\" ,2, 3\n");
     }
     void readsTheThreeSeparators() {
@@ -44,7 +45,9 @@ private slots:
         QCOMPARE(csv->rows[1].line, 3);
     }
 
-    void keepsADoubledQuote() { QCOMPARE(readCsv("a\n\"say \"\"ah\"\"\"\n")->rows[0].fields[0], std::string("say \"ah\"")); }
+    void keepsADoubledQuote() {
+        QCOMPARE(readCsv("a\n\"say \"\"ah\"\"\"\n")->rows[0].fields[0], std::string("say \"ah\""));
+    }
 
     void findsColumnsWithoutRegardToCase() {
         const auto csv = readCsv("Batch, VALUE \nx,1\n");

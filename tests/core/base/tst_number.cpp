@@ -64,7 +64,8 @@ private slots:
 
     void refusesWhatIsNoNumber_data() {
         QTest::addColumn<QString>("text");
-        for (const char* text : {"", " ", "sixty", "62.1.2", "6e999", "62 1", "--5", "nan", "inf", "0x10", "."}) QTest::newRow(text) << text;
+        for (const char* text : {"", " ", "sixty", "62.1.2", "6e999", "62 1", "--5", "nan", "inf", "0x10", "."})
+            QTest::newRow(text) << text;
     }
     void refusesWhatIsNoNumber() {
         QFETCH(QString, text);
@@ -75,7 +76,8 @@ private slots:
         QTest::addColumn<QString>("text");
         QTest::addColumn<int>("quantity");
         QTest::addColumn<double>("value");
-        const int t = int(Quantity::temperature), l = int(Quantity::length), f = int(Quantity::force), d = int(Quantity::duration);
+        const int t = int(Quantity::temperature), l = int(Quantity::length), f = int(Quantity::force),
+                  d = int(Quantity::duration);
         QTest::newRow("boiling water in F") << "212F" << t << 100.0;
         QTest::newRow("bare is Celsius") << "207" << t << 207.0;
         QTest::newRow("degree sign") << QStringLiteral("212 °F") << t << 100.0;
@@ -101,7 +103,8 @@ private slots:
         QVERIFY(!parseQuantity("2 parsec", Quantity::length).ok());
         QVERIFY(!parseQuantity("207 mm", Quantity::temperature).ok());
         QVERIFY(!parseQuantity("-1h", Quantity::duration).ok());
-        QCOMPARE(parseQuantity("2 parsec", Quantity::length).error().text, std::string("the unit 'parsec' in '2 parsec' is not understood"));
+        QCOMPARE(parseQuantity("2 parsec", Quantity::length).error().text,
+                 std::string("the unit 'parsec' in '2 parsec' is not understood"));
     }
 
     void readsLists() {

@@ -49,7 +49,8 @@ private slots:
         QCOMPARE(tables.grade("115crv3")->as_quenched_min, 63.0);
         QVERIFY(tables.grade("unobtainium") == nullptr);
         QVERIFY(tables.grade("51CrV4")->may_normalise);
-        for (const char* name : {"A2", "S7", "D2", "D3", "M2", "X50CrMoV15"}) QVERIFY2(!tables.grade(name)->may_normalise, name);
+        for (const char* name : {"A2", "S7", "D2", "D3", "M2", "X50CrMoV15"})
+            QVERIFY2(!tables.grade(name)->may_normalise, name);
         for (const char* name : {"A2", "D2", "M42", "440C"}) QVERIFY2(tables.grade(name)->needsFullAnneal(), name);
     }
 
@@ -72,16 +73,31 @@ private slots:
         QTest::addColumn<QByteArray>("from");
         QTest::addColumn<QByteArray>("to");
         QTest::addColumn<QString>("place");
-        QTest::newRow("a letter in a number") << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,8b5") << "e140_hrc.csv line 4 column hv";
-        QTest::newRow("rows out of order") << "e140_hrc.csv" << QByteArray("\n67,900") << QByteArray("\n69,900") << "e140_hrc.csv line 3 column hrc";
-        QTest::newRow("a column that rises") << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,965") << "e140_hrc.csv line 4 column hv";
-        QTest::newRow("a gap between bands") << "e18_machine_tolerance.csv" << QByteArray("HRC,35,60") << QByteArray("HRC,36,60") << "e18_machine_tolerance.csv line 9 column block_min_incl";
-        QTest::newRow("a limit that cannot be") << "e18_machine_tolerance.csv" << QByteArray("HRC,60,,1.0,0.5") << QByteArray("HRC,60,,1.0,-0.5") << "e18_machine_tolerance.csv line 10 column max_error_plus_minus";
-        QTest::newRow("thickness out of order") << "e18_min_thickness.csv" << QByteArray("HRC,0.024") << QByteArray("HRC,0.020") << "e18_min_thickness.csv line 3 column thickness_in";
-        QTest::newRow("an unknown confidence") << "rockwell_scales.csv" << QByteArray("older ISO editions: 20-88,high") << QByteArray("older ISO editions: 20-88,sure") << "rockwell_scales.csv line 2 column confidence";
-        QTest::newRow("a missing column") << "grades.csv" << QByteArray("family") << QByteArray("kin") << "grades.csv line 1";
-        QTest::newRow("a grade without its heat") << "heat_treat.csv" << QByteArray("\n1095,") << QByteArray("\n1096,") << "grades.csv line 7 column grade";
-        QTest::newRow("expectations out of order") << "heat_treat.csv" << QByteArray("60,63,65,no") << QByteArray("60,59,65,no") << "heat_treat.csv line 2 column as_quenched_hrc_typ";
+        QTest::newRow("a letter in a number")
+            << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,8b5") << "e140_hrc.csv line 4 column hv";
+        QTest::newRow("rows out of order")
+            << "e140_hrc.csv" << QByteArray("\n67,900") << QByteArray("\n69,900") << "e140_hrc.csv line 3 column hrc";
+        QTest::newRow("a column that rises")
+            << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,965") << "e140_hrc.csv line 4 column hv";
+        QTest::newRow("a gap between bands")
+            << "e18_machine_tolerance.csv" << QByteArray("HRC,35,60") << QByteArray("HRC,36,60")
+            << "e18_machine_tolerance.csv line 9 column block_min_incl";
+        QTest::newRow("a limit that cannot be")
+            << "e18_machine_tolerance.csv" << QByteArray("HRC,60,,1.0,0.5") << QByteArray("HRC,60,,1.0,-0.5")
+            << "e18_machine_tolerance.csv line 10 column max_error_plus_minus";
+        QTest::newRow("thickness out of order")
+            << "e18_min_thickness.csv" << QByteArray("HRC,0.024") << QByteArray("HRC,0.020")
+            << "e18_min_thickness.csv line 3 column thickness_in";
+        QTest::newRow("an unknown confidence")
+            << "rockwell_scales.csv" << QByteArray("older ISO editions: 20-88,high")
+            << QByteArray("older ISO editions: 20-88,sure") << "rockwell_scales.csv line 2 column confidence";
+        QTest::newRow("a missing column")
+            << "grades.csv" << QByteArray("family") << QByteArray("kin") << "grades.csv line 1";
+        QTest::newRow("a grade without its heat")
+            << "heat_treat.csv" << QByteArray("\n1095,") << QByteArray("\n1096,") << "grades.csv line 7 column grade";
+        QTest::newRow("expectations out of order")
+            << "heat_treat.csv" << QByteArray("60,63,65,no") << QByteArray("60,59,65,no")
+            << "heat_treat.csv line 2 column as_quenched_hrc_typ";
     }
     void namesFileLineAndColumnOfDamage() {
         QFETCH(QString, file);

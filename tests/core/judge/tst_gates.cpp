@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/judge/gates.h"
 #include "core/judge/agenda.h"
+#include "core/judge/gates.h"
 #include "tests/support/fixtures.h"
 
 #include <QtTest>
@@ -15,7 +15,9 @@ using fixtures::tables;
 class tst_Gates : public QObject {
     Q_OBJECT
 
-    static Verdict at_(const Batch& batch, Gate gate, std::size_t blade = 0) { return *judgeBatch(batch, tables(), at(12)).at(blade, gate); }
+    static Verdict at_(const Batch& batch, Gate gate, std::size_t blade = 0) {
+        return *judgeBatch(batch, tables(), at(12)).at(blade, gate);
+    }
     static Batch tempered(std::vector<double> readings) {
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A"});
         read(batch.blades[0], Gate::temper, std::move(readings));
@@ -216,7 +218,8 @@ private slots:
     }
 
     void oneLowAmongGoodSiblings() {
-        const Verdict v = at_(quenched("115CrV3", {{61.0, 61.1, 61.2}, {65.2, 65.3, 65.4}, {65.0, 65.1, 65.2}}), Gate::quench);
+        const Verdict v =
+            at_(quenched("115CrV3", {{61.0, 61.1, 61.2}, {65.2, 65.3, 65.4}, {65.0, 65.1, 65.2}}), Gate::quench);
         QCOMPARE(v.state, State::fail);
         QVERIFY(v.has(Fact::onlyThisBladeLow));
         QCOMPARE(v.next.act, Act::falseSoftness);

@@ -69,7 +69,8 @@ private slots:
 
     void plainAndAllowance() {
         const Window window{61, 63};
-        QCOMPARE(decide(window, DecisionRule::plain, 0, 60.95, 0.5, 1), Outcome::pass); // 61.0 at one decimal, half to even
+        QCOMPARE(decide(window, DecisionRule::plain, 0, 60.95, 0.5, 1),
+                 Outcome::pass); // 61.0 at one decimal, half to even
         QCOMPARE(decide(window, DecisionRule::plain, 0, 60.94, 0.5, 3), Outcome::fail);
         QCOMPARE(decide(window, DecisionRule::allowance, 0.5, 60.5, 0.5, 3), Outcome::borderline);
         QCOMPARE(decide(window, DecisionRule::allowance, 0.5, 60.4, 0.5, 3), Outcome::fail);

@@ -35,8 +35,10 @@ private slots:
         const Reading reading = fixtures::reading("r", 62, Gate::temper, 1, at(10));
         QCOMPARE(standing({fixtures::goodRun()}, reading).standing, Standing::good);
         QCOMPARE(standing({}, reading).standing, Standing::none);
-        QCOMPARE(standing({fixtures::goodRun({62.7, 62.8}, at(11))}, reading).standing, Standing::none); // after the reading
-        QCOMPARE(standing({fixtures::goodRun({62.7, 62.8}, at(23, 59, 23))}, reading).standing, Standing::none); // the day before
+        QCOMPARE(standing({fixtures::goodRun({62.7, 62.8}, at(11))}, reading).standing,
+                 Standing::none); // after the reading
+        QCOMPARE(standing({fixtures::goodRun({62.7, 62.8}, at(23, 59, 23))}, reading).standing,
+                 Standing::none); // the day before
         Reading other = reading;
         other.indenter = "another cone";
         QCOMPARE(standing({fixtures::goodRun()}, other).standing, Standing::none);
@@ -61,7 +63,11 @@ private slots:
         // Failing once later says nothing yet; failing twice makes everything since the last good run suspect.
         QCOMPARE(standing({fixtures::goodRun(), badRun(at(11))}, reading).standing, Standing::good);
         QCOMPARE(standing({fixtures::goodRun(), badRun(at(11)), badRun(at(12))}, reading).standing, Standing::suspect);
-        QCOMPARE(standing({fixtures::goodRun(), fixtures::goodRun({62.7, 62.8}, at(10, 30)), badRun(at(11)), badRun(at(12))}, reading).standing, Standing::good);
+        QCOMPARE(
+            standing({fixtures::goodRun(), fixtures::goodRun({62.7, 62.8}, at(10, 30)), badRun(at(11)), badRun(at(12))},
+                     reading)
+                .standing,
+            Standing::good);
     }
 
     void ofTwoBlocksTheNearerSpeaks() {
@@ -98,7 +104,8 @@ private slots:
         blade.readings[0].struck = Strike{};
         blade.readings[1].spot = Spot{21, 2.6};
         const std::vector<const Reading*> candidates{&blade.readings[1]};
-        const ReadingSet set = standingReadings(batch, blade, candidates, VerificationBook(batch, tables()), tables(), 0);
+        const ReadingSet set =
+            standingReadings(batch, blade, candidates, VerificationBook(batch, tables()), tables(), 0);
         QVERIFY(set.standing.empty());
     }
 

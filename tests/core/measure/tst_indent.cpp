@@ -27,7 +27,9 @@ private slots:
         QVERIFY(std::abs(indentDiameter(tables(), "HRC", hrc).value() - mm) < 0.0006);
     }
 
-    void overSixtyEightTheDiameterStays() { QCOMPARE(indentDiameter(tables(), "HRC", 69.5).value(), indentDiameter(tables(), "HRC", 68).value()); }
+    void overSixtyEightTheDiameterStays() {
+        QCOMPARE(indentDiameter(tables(), "HRC", 69.5).value(), indentDiameter(tables(), "HRC", 68).value());
+    }
 
     // A lighter scale leaves a smaller mark; at equal pressure the area goes with the force.
     void lighterScales_() {
@@ -37,7 +39,9 @@ private slots:
     }
 
     // Geometry of a ball of 1.588 mm pressed in by (130 - 80) * 0.002 = 0.1 mm.
-    void ballScale() { QVERIFY(std::abs(indentDiameter(tables(), "HRBW", 80).value() - 2 * std::sqrt(1.588 * 0.1 - 0.01)) < 1e-9); }
+    void ballScale() {
+        QVERIFY(std::abs(indentDiameter(tables(), "HRBW", 80).value() - 2 * std::sqrt(1.588 * 0.1 - 0.01)) < 1e-9);
+    }
 
     void refusesOutside() {
         QVERIFY(!indentDiameter(tables(), "HRC", 71).ok());
@@ -75,7 +79,8 @@ private slots:
     }
 
     void proposesLighterScalesInOrder() {
-        QCOMPARE(::rollcall::lighterScales(tables(), "HRC", 60, 0.7), (std::vector<std::string>{"HR45N", "HR30N", "HRA", "HR15N"}));
+        QCOMPARE(::rollcall::lighterScales(tables(), "HRC", 60, 0.7),
+                 (std::vector<std::string>{"HR45N", "HR30N", "HRA", "HR15N"}));
         QCOMPARE(::rollcall::lighterScales(tables(), "HRC", 60, 0.45), (std::vector<std::string>{"HR30N", "HR15N"}));
         QVERIFY(::rollcall::lighterScales(tables(), "HRC", 60, 0.1).empty());
     }

@@ -34,7 +34,8 @@ private slots:
 
     void refusesOutsideTheScale() {
         const RockwellScale hrc = tables().scale("HRC").value();
-        for (const double depth : {0.1602, 0.0598, -0.01, std::numeric_limits<double>::quiet_NaN(), std::numeric_limits<double>::infinity()}) {
+        for (const double depth : {0.1602, 0.0598, -0.01, std::numeric_limits<double>::quiet_NaN(),
+                                   std::numeric_limits<double>::infinity()}) {
             const auto number = rockwellNumber(hrc, depth);
             QVERIFY(!number.ok());
             QCOMPARE(number.error().kind, ErrorKind::range);
@@ -81,8 +82,10 @@ private slots:
 
     // M8 names the slopes at 60 HRC.
     void slopesAtSixty() {
-        const std::pair<const char*, double> slopes[]{{"HR15N", 0.45}, {"HRA", 0.55}, {"HR30N", 0.90}, {"HR45N", 1.125}};
-        for (const auto& [scale, slope] : slopes) QVERIFY2(std::abs(pointsPerHrc(tables(), scale, 60).value() - slope) < 1e-9, scale);
+        const std::pair<const char*, double> slopes[]{
+            {"HR15N", 0.45}, {"HRA", 0.55}, {"HR30N", 0.90}, {"HR45N", 1.125}};
+        for (const auto& [scale, slope] : slopes)
+            QVERIFY2(std::abs(pointsPerHrc(tables(), scale, 60).value() - slope) < 1e-9, scale);
         QVERIFY(pointsPerHrc(tables(), "HRA", 68).ok()); // one-sided at the table's end
         QCOMPARE(conversionUncertainty(5.0), 0.5);
         QCOMPARE(conversionUncertainty(5.1), 0.8);

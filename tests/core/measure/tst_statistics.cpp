@@ -2,8 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/measure/statistics.h"
 
-#include <QtTest>
 #include <limits>
+#include <QtTest>
 
 using namespace rollcall;
 
