@@ -49,7 +49,7 @@ int main(int argc, char** argv) {
     const QCommandLineOption once(QStringLiteral("first-paint"),
                                   QStringLiteral("Leave after the first paint; for measuring the start."));
     const QCommandLineOption today(QStringLiteral("today"),
-                                   QStringLiteral("Day of the demo, for pictures that do not change."),
+                                   QStringLiteral("Moment of the demo, for pictures that do not change."),
                                    QStringLiteral("DATE"));
     parser.addOptions({demo, tour, once, today});
     parser.addHelpOption();
@@ -65,7 +65,9 @@ int main(int argc, char** argv) {
     QString path = parser.positionalArguments().value(0);
     if (play) {
         path = freshDemo();
-        const QDateTime now = QDateTime::currentDateTime();
+        const QDateTime now = parser.isSet(today) ? QDateTime::fromString(parser.value(today), Qt::ISODate)
+                                                  : QDateTime::currentDateTime();
+        if (!now.isValid()) return fail(QStringLiteral("--today takes a moment like 2026-11-25T15:40"));
         rollcall::DemoOptions options;
         options.today = {now.toMSecsSinceEpoch(), now.offsetFromUtc() / 60};
         if (const auto written = rollcall::writeDemo(path, options); !written)

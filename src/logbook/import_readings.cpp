@@ -165,7 +165,7 @@ private:
         for (ReadingLine& line : m_lines) {
             const std::string identity = line.identity();
             const Result<QVariant> count = m_logbook.m_database->single(
-                QStringLiteral("SELECT COUNT(*) FROM reading WHERE identity=?"), {q(identity)});
+                QStringLiteral("SELECT COUNT(*) FROM reading WHERE identity=? AND identity<>''"), {q(identity)});
             if (!count) return count.error();
             if (++ordinal[identity] <= count->toInt())
                 ++m_report.already_there;

@@ -122,7 +122,12 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
         if (stack == 0) lastX = at;
         const int length = look.px(data.compact ? 18 : 26);
         painter.fillRect(at - 1, top - length, 2, length, p.ink);
-        drawText(painter, lastX, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
+        // A number that would stand in the mean's bar steps beside it.
+        double label = lastX;
+        const double clear = look.width(needle.label, 16, true) / 2.0 + look.px(5);
+        if (data.mean && !data.compact && std::abs(label - x(*data.mean)) < clear)
+            label = x(*data.mean) + (label < x(*data.mean) ? -clear : clear);
+        drawText(painter, label, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
                  p.ink, Qt::AlignHCenter);
     }
 

@@ -50,10 +50,10 @@ void BladeView::refresh() {
             m_picture.title = tr("Next spot %1 mm from the heel").arg(qRound(m_picture.next->x_mm));
             m_picture.subtitle =
                 check.nearest
-                    ? tr("nearest indent %1 mm, needs %2")
+                    ? tr("indent at %1 mm, needs %2")
                           .arg(check.nearest_mm, 0, 'f', 1)
                           .arg(rule.min_spacing_mm, 0, 'f', 1)
-                    : tr("edge %1 mm, needs %2").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+                    : tr("edge at %1 mm, needs %2").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
         } else {
             m_picture.title = tr("No next spot");
             m_picture.subtitle = m_station.noSpotReason();

@@ -87,7 +87,7 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
     const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
                                                                           : tr("Reading %1").arg(m_number);
-    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Done"), m_look.font(16, true),
+    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Read, last"), m_look.font(16, true),
              open ? frame : p.muted);
     drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted,
              Qt::AlignRight);
@@ -96,6 +96,8 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     const int baseline = field.top() + px(122);
     double x = field.left() + px(20);
     const QString typed = m_station.typed();
+    if (!open && typed.isEmpty() && !m_taken.empty()) // the last number, read back large
+        drawText(painter, x, baseline, m_taken.back().value, digits, p.muted);
     if (!typed.isEmpty()) drawText(painter, x, baseline, typed, digits, m_station.refused() ? p.fail : p.ink);
     if (!open || m_station.refused()) return;
     x += QFontMetricsF(digits).horizontalAdvance(typed) + (typed.isEmpty() ? 0 : px(4));

@@ -46,9 +46,11 @@ std::string_view trimmed(std::string_view text) {
 }
 
 bool sameName(std::string_view a, std::string_view b) {
+    if (a == b) return true; // asked a hundred thousand times when a large batch is judged
     const auto small = [](char c) { return std::tolower(static_cast<unsigned char>(c)); };
     const std::string_view x = trimmed(a);
     const std::string_view y = trimmed(b);
+    if (x.size() != y.size()) return false;
     return std::equal(x.begin(), x.end(), y.begin(), y.end(), [&](char p, char q) { return small(p) == small(q); });
 }
 

@@ -236,6 +236,9 @@ Result<Tables> Tables::load(const std::string& folder) {
 }
 
 Result<RockwellScale> Tables::scale(std::string_view symbol) const {
+    for (const RockwellScale& scale : m_scales) {
+        if (scale.symbol == symbol) return scale; // as the logbook writes it: no need to compare letter by letter
+    }
     const std::string_view wanted = trimmed(symbol);
     for (const RockwellScale& scale : m_scales) {
         const std::string_view name = scale.symbol;

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace rollcall {
 
@@ -75,19 +76,49 @@ struct Siblings {
     int hard = 0;
 };
 
-Siblings siblingsOf(const std::vector<Case>& cases, std::size_t self) {
-    Siblings siblings;
-    std::vector<double> means;
-    for (std::size_t i = 0; i < cases.size(); ++i) {
-        if (i == self || !cases[i].measurement || cases[i].blade->round != cases[self].blade->round) continue;
-        means.push_back(cases[i].measurement->decided_mean);
-        ++siblings.judged;
-        if (cases[i].measurement->side == Side::soft) ++siblings.soft;
-        if (cases[i].measurement->side == Side::hard) ++siblings.hard;
+// The judged means of all blades at a gate, kept sorted by hardening round, so that each blade's siblings are known
+// without walking through all of them again.
+class Family {
+public:
+    explicit Family(const std::vector<Case>& cases) {
+        for (const Case& c : cases) {
+            if (!c.measurement) continue;
+            Round& round = m_rounds[c.blade->round];
+            round.means.push_back(c.measurement->decided_mean);
+            if (c.measurement->side == Side::soft) ++round.soft;
+            if (c.measurement->side == Side::hard) ++round.hard;
+        }
+        for (auto& [number, round] : m_rounds) std::sort(round.means.begin(), round.means.end());
     }
-    if (!means.empty()) siblings.median = medianOf(means);
-    return siblings;
-}
+
+    Siblings siblingsOf(const Case& self) const {
+        const auto round = m_rounds.find(self.blade->round);
+        if (round == m_rounds.end()) return {};
+        const std::vector<double>& means = round->second.means;
+        Siblings siblings{std::nullopt, static_cast<int>(means.size()), round->second.soft, round->second.hard};
+        std::size_t own = means.size(); // place of its own mean among them; past the end when it has none
+        if (self.measurement) {
+            own = static_cast<std::size_t>(
+                std::lower_bound(means.begin(), means.end(), self.measurement->decided_mean) - means.begin());
+            --siblings.judged;
+            if (self.measurement->side == Side::soft) --siblings.soft;
+            if (self.measurement->side == Side::hard) --siblings.hard;
+        }
+        if (siblings.judged == 0) return siblings;
+        const auto other = [&](std::size_t i) { return means[i < own ? i : i + 1]; };
+        const auto count = static_cast<std::size_t>(siblings.judged);
+        siblings.median = count % 2 == 1 ? other(count / 2) : (other(count / 2 - 1) + other(count / 2)) / 2.0;
+        return siblings;
+    }
+
+private:
+    struct Round {
+        std::vector<double> means;
+        int soft = 0;
+        int hard = 0;
+    };
+    std::map<int, Round> m_rounds;
+};
 
 class GateJudge {
 public:
@@ -95,6 +126,7 @@ public:
               const std::optional<Instant>& now)
         : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_now(now),
           m_grade(tables.grade(batch.grade)) {
+        m_verdict.reasons.reserve(16); // most verdicts have a dozen
         m_verdict.gate = c.gate;
         m_verdict.blade = c.blade->id;
         m_verdict.planned = batch.planOf(c.gate).planned_readings;
@@ -538,8 +570,9 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
         std::vector<Case> cases;
         cases.reserve(batch.blades.size());
         for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
+        const Family family(cases);
         for (std::size_t i = 0; i < cases.size(); ++i) {
-            const Siblings siblings = siblingsOf(cases, i);
+            const Siblings siblings = family.siblingsOf(cases[i]);
             verdicts.blades[i][indexOf(gate)] = GateJudge(batch, tables, cases[i], siblings, now).judged();
         }
     }

@@ -15,59 +15,68 @@ namespace rollcall {
 VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m_tables(tables) {
     for (const Verification& run : batch.verifications) {
         if (!run.time) continue;
-        const Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
-        if (answer) m_runs.push_back({&run, *answer});
+        Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
+        if (!answer) continue;
+        const auto same = std::find_if(m_settings.begin(), m_settings.end(), [&](const Setting& setting) {
+            const Verification& other = *setting.front().run;
+            return other.tester == run.tester && other.scale == run.scale && other.indenter == run.indenter &&
+                   other.anvil == run.anvil;
+        });
+        Setting& setting = same != m_settings.end() ? *same : m_settings.emplace_back();
+        setting.push_back({&run, std::move(answer).value()});
     }
-    std::stable_sort(m_runs.begin(), m_runs.end(),
-                     [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
+    for (Setting& setting : m_settings) {
+        std::stable_sort(setting.begin(), setting.end(),
+                         [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
+    }
 }
 
 VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
     Found found;
     if (!reading.time) return found;
-    std::vector<const Run*> today; // the last run on each block, the latest of all at the end
-    int failedAfter = 0;
-    bool goodAfter = false;
-    for (const Run& candidate : m_runs) {
-        const Verification& run = *candidate.run;
-        const bool sameSetting = run.tester == reading.tester && run.scale == reading.scale &&
-                                 run.indenter == reading.indenter && run.anvil == reading.anvil;
-        if (!sameSetting) continue;
-        if (run.time->utc_ms <= reading.time->utc_ms) {
-            if (run.time->localDay() != reading.time->localDay()) continue;
-            std::erase_if(today, [&](const Run* earlier) { return earlier->run->block == run.block; });
-            today.push_back(&candidate);
-        } else if (!goodAfter) {
-            if (candidate.answer.ok)
-                goodAfter = true;
-            else
-                ++failedAfter;
-        }
+    const auto setting = std::find_if(m_settings.begin(), m_settings.end(), [&](const Setting& runs) {
+        const Verification& run = *runs.front().run;
+        return run.tester == reading.tester && run.scale == reading.scale && run.indenter == reading.indenter &&
+               run.anvil == reading.anvil;
+    });
+    if (setting == m_settings.end()) return found;
+    const auto after = std::upper_bound(setting->begin(), setting->end(), reading.time->utc_ms,
+                                        [](std::int64_t ms, const Run& run) { return ms < run.run->time->utc_ms; });
+
+    // Backwards through the reading's day; of each block only its last run counts.
+    std::vector<const Run*> today;
+    for (auto run = after; run != setting->begin();) {
+        --run;
+        if (run->run->time->localDay() != reading.time->localDay()) break;
+        const bool later = std::any_of(today.begin(), today.end(),
+                                       [&](const Run* other) { return other->run->block == run->run->block; });
+        if (!later) today.push_back(&*run);
     }
-    // A failed run counts against all blocks; of good ones the block nearest to the reading speaks.
-    const Run* best = today.empty() ? nullptr : today.back();
+    const Result<ToleranceBand> band = toleranceFor(m_tables, reading.scale, reading.value);
+    const Run* best = today.empty() ? nullptr : today.front();
+    bool covered = false;
+    // A failed last run counts against all blocks; of the good ones that hold here the nearest to the reading speaks.
     for (const Run* run : today) {
-        if (!best->answer.ok) break;
-        const bool nearer =
-            std::abs(run->run->certified - reading.value) < std::abs(best->run->certified - reading.value);
-        const bool covers = run->answer.ok && verificationCovers(m_tables, reading.scale, run->answer,
-                                                                 run->run->certified, reading.value);
-        if (covers && nearer) best = run;
+        if (!today.front()->answer.ok || !band || !verificationCovers(run->answer, *band)) continue;
+        const auto away = [&](const Run* r) { return std::abs(r->run->certified - reading.value); };
+        if (!covered || away(run) < away(best)) best = run;
+        covered = true;
     }
     if (best != nullptr) {
         found.run = best->run;
         found.answer = best->answer;
     }
+
+    int failedAfter = 0;
+    for (auto run = after; run != setting->end() && !run->answer.ok; ++run) ++failedAfter;
     if (failedAfter >= 2)
         found.standing = Standing::suspect;
-    else if (found.run == nullptr)
+    else if (best == nullptr)
         found.standing = Standing::none;
-    else if (!found.answer.ok)
+    else if (!best->answer.ok)
         found.standing = Standing::failed;
-    else if (!verificationCovers(m_tables, reading.scale, found.answer, found.run->certified, reading.value))
-        found.standing = Standing::otherBand;
     else
-        found.standing = Standing::good;
+        found.standing = covered ? Standing::good : Standing::otherBand;
     return found;
 }
 
@@ -81,6 +90,7 @@ struct Indent {
 // Diameters of all marks on the blade that have a place; struck-out readings leave marks too.
 std::vector<Indent> indentsOn(const Blade& blade, const Tables& tables) {
     std::vector<Indent> indents;
+    indents.reserve(blade.readings.size());
     for (const Reading& reading : blade.readings) {
         if (!reading.spot) continue;
         const Result<double> d = indentDiameter(tables, reading.scale, reading.value);

@@ -33,8 +33,9 @@ private:
         const Verification* run;
         VerificationAnswer answer;
     };
+    using Setting = std::vector<Run>; ///< runs of one tester, indenter, anvil and scale, in order of time
     const Tables& m_tables;
-    std::vector<Run> m_runs;
+    std::vector<Setting> m_settings;
 };
 
 /// The readings of one blade that a verdict may rest on, and everything found out about them on the way.

@@ -12,7 +12,9 @@
 namespace rollcall {
 
 double distance(const Spot& a, const Spot& b) {
-    return std::hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm);
+    const double dx = a.x_mm - b.x_mm; // hypot guards against overflow that no blade has
+    const double dy = a.y_mm - b.y_mm;
+    return std::sqrt(dx * dx + dy * dy);
 }
 
 BladeShape BladeShape::rectangle(double length_mm, double height_mm, double thickness_mm) {

@@ -37,7 +37,7 @@ namespace {
 class Column {
 public:
     static Result<Column> find(const std::string& name) {
-        if (sameName(name, "hrc") || sameName(name, "c")) return Column(-1);
+        if (name == "HRC" || sameName(name, "hrc") || sameName(name, "c")) return Column(-1);
         const std::vector<std::string>& names = Tables::conversionScales();
         for (std::size_t i = 0; i < names.size(); ++i) {
             const std::string_view column = names[i];
@@ -48,6 +48,7 @@ public:
         }
         return Error{ErrorKind::argument, "", fmt::format("the conversion table has no scale '{}'", trimmed(name))};
     }
+    bool isHrc() const { return m_index < 0; }
     std::optional<double> in(const ConversionRow& row) const {
         return m_index < 0 ? std::optional<double>(row.hrc) : row.others[static_cast<std::size_t>(m_index)];
     }
@@ -65,7 +66,14 @@ Result<Converted> convertHardness(const Tables& tables, const std::string& from,
     const Result<Column> target = Column::find(to);
     if (!target) return target.error();
     const std::vector<ConversionRow>& rows = tables.conversions();
-    for (std::size_t i = 0; i + 1 < rows.size() && std::isfinite(value); ++i) {
+    // The rows are in order of HRC; other columns have gaps and are walked through.
+    std::size_t first = 0;
+    if (source->isHrc()) {
+        const auto above = std::upper_bound(rows.begin(), rows.end(), value - limitTolerance,
+                                            [](double v, const ConversionRow& row) { return v < row.hrc; });
+        first = static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, above - rows.begin() - 1));
+    }
+    for (std::size_t i = first; i + 1 < rows.size() && std::isfinite(value); ++i) {
         const std::optional<double> low = source->in(rows[i]);
         const std::optional<double> high = source->in(rows[i + 1]);
         if (!low || !high || !atLeast(value, *low) || !atMost(value, *high)) continue;

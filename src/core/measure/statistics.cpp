@@ -3,13 +3,48 @@
 #include "core/measure/statistics.h"
 
 #include <algorithm>
+#include <array>
 #include <boost/math/distributions/fisher_f.hpp>
 #include <boost/math/distributions/normal.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <functional>
 #include <numeric>
 
 namespace rollcall {
+
+namespace {
+
+// Double precision is more than any of this is known to; the library's default computes in long double.
+using Plain = boost::math::policies::policy<boost::math::policies::promote_double<false>>;
+using Normal = boost::math::normal_distribution<double, Plain>;
+using StudentsT = boost::math::students_t_distribution<double, Plain>;
+using FisherF = boost::math::fisher_f_distribution<double, Plain>;
+
+// The same few critical values are asked for again and again while a batch is judged, each costing microseconds:
+// the last ones of each kind are kept. Pure: what is kept is what would be computed.
+template<class Compute>
+class Kept {
+public:
+    explicit Kept(Compute compute) : m_compute(compute) {}
+    double operator()(double a, double b, double c) {
+        const Key key{a, b, c};
+        Entry& entry = m_entries[std::hash<double>()(a + 31.0 * b + 1009.0 * c) % m_entries.size()];
+        if (entry.key != key) entry = {key, m_compute(a, b, c)};
+        return entry.value;
+    }
+
+private:
+    using Key = std::array<double, 3>;
+    struct Entry {
+        Key key{-1, -1, -1}; // no probability is negative
+        double value = 0;
+    };
+    Compute m_compute;
+    std::array<Entry, 64> m_entries;
+};
+
+} // namespace
 
 double meanOf(const std::vector<double>& values) {
     return std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
@@ -35,18 +70,21 @@ double rangeOf(const std::vector<double>& values) {
 }
 
 double tQuantile(double p, double dof) {
-    if (std::isinf(dof)) return boost::math::quantile(boost::math::normal(), p);
-    return boost::math::quantile(boost::math::students_t(dof), p);
+    if (std::isinf(dof)) return boost::math::quantile(Normal(), p);
+    thread_local Kept kept([](double q, double nu, double) { return boost::math::quantile(StudentsT(nu), q); });
+    return kept(p, dof, 0);
 }
 
 double tProbability(double x, double dof) {
-    if (std::isinf(dof)) return boost::math::cdf(boost::math::normal(), x);
-    return boost::math::cdf(boost::math::students_t(dof), x);
+    if (std::isinf(dof)) return boost::math::cdf(Normal(), x);
+    return boost::math::cdf(StudentsT(dof), x);
 }
 
 bool exceedsF(double ratio, double p, double dof1, double dof2) {
     if (!(ratio > 1.0)) return false; // the upper quantiles in use all lie above 1
-    return boost::math::cdf(boost::math::fisher_f(dof1, dof2), ratio) > p;
+    thread_local Kept kept(
+        [](double q, double nu1, double nu2) { return boost::math::quantile(FisherF(nu1, nu2), q); });
+    return ratio > kept(p, dof1, dof2);
 }
 
 bool grubbsFindsOutlier(const std::vector<double>& values, double alpha) {
@@ -56,11 +94,8 @@ bool grubbsFindsOutlier(const std::vector<double>& values, double alpha) {
     const double mean = meanOf(values);
     double furthest = 0;
     for (const double v : values) furthest = std::max(furthest, std::abs(v - mean));
-    const double g = furthest / *sd;
-    const double rest = (n - 1) * (n - 1) - n * g * g;
-    if (!(rest > 1e-12)) return true; // all others equal: the largest value the statistic can take
-    const double t = std::sqrt(n * (n - 2) * g * g / rest);
-    return 2.0 * n * (1.0 - tProbability(t, n - 2)) < alpha;
+    const double t = tQuantile(1.0 - alpha / (2.0 * n), n - 2);
+    return furthest / *sd > (n - 1) / std::sqrt(n) * std::sqrt(t * t / (n - 2 + t * t));
 }
 
 } // namespace rollcall

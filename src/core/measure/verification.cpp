@@ -54,13 +54,9 @@ Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string&
     return answer;
 }
 
-bool verificationCovers(const Tables& tables, const std::string& scale, const VerificationAnswer& run, double certified,
-                        double reading) {
-    const Result<ToleranceBand> blockBand = toleranceFor(tables, scale, certified);
-    const Result<ToleranceBand> readingBand = toleranceFor(tables, scale, reading);
-    if (!blockBand || !readingBand || !run.ok) return false;
-    return blockBand->line == readingBand->line || (atMost(std::abs(run.error), readingBand->max_error) &&
-                                                    atMost(run.repeatability, readingBand->max_repeatability));
+bool verificationCovers(const VerificationAnswer& run, const ToleranceBand& band) {
+    return run.ok && (run.table_line == band.line || (atMost(std::abs(run.error), band.max_error) &&
+                                                      atMost(run.repeatability, band.max_repeatability)));
 }
 
 } // namespace rollcall

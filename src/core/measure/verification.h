@@ -29,9 +29,8 @@ Result<ToleranceBand> toleranceFor(const Tables& tables, const std::string& scal
 Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string& scale, double certified,
                                         const std::vector<double>& readings);
 
-/// M6. Whether a verification on a block of this value also holds for readings of that value: same band, or
-/// the run satisfies the limits of the reading's own band too.
-bool verificationCovers(const Tables& tables, const std::string& scale, const VerificationAnswer& run, double certified,
-                        double reading);
+/// M6. Whether a good run also holds for readings whose hardness falls into this band: it is the block's own band,
+/// or the run satisfies the limits of this one too.
+bool verificationCovers(const VerificationAnswer& run, const ToleranceBand& band);
 
 } // namespace rollcall

@@ -51,10 +51,10 @@ private slots:
         const auto tight = verifyTester(tables(), "HRC", 55.2, {55.4, 55.3}).value();
         const auto wide = verifyTester(tables(), "HRC", 55.2, {56.0, 55.9}).value();
         QVERIFY(tight.ok && wide.ok);
-        QVERIFY(verificationCovers(tables(), "HRC", tight, 55.2, 57));
-        QVERIFY(verificationCovers(tables(), "HRC", tight, 55.2, 62));
-        QVERIFY(verificationCovers(tables(), "HRC", wide, 55.2, 57));
-        QVERIFY(!verificationCovers(tables(), "HRC", wide, 55.2, 62));
+        QVERIFY(verificationCovers(tight, toleranceFor(tables(), "HRC", 57).value()));
+        QVERIFY(verificationCovers(tight, toleranceFor(tables(), "HRC", 62).value()));
+        QVERIFY(verificationCovers(wide, toleranceFor(tables(), "HRC", 57).value()));
+        QVERIFY(!verificationCovers(wide, toleranceFor(tables(), "HRC", 62).value()));
     }
 };
 

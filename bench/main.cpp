@@ -1,0 +1,192 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gates.h"
+#include "demo/demo.h"
+#include "logbook/logbook.h"
+
+#include <algorithm>
+#include <cstdio>
+#include <functional>
+#include <QCoreApplication>
+#include <QElapsedTimer>
+#include <QProcess>
+#include <QSqlDatabase>
+#include <QSqlError>
+#include <QSqlQuery>
+#include <QTemporaryDir>
+#include <stdexcept>
+#include <vector>
+
+// Measures what must stay quick, each against its own baseline in the same run, and prints one table. Not a test:
+// figures depend on the machine and are read by a person.
+
+using namespace rollcall;
+
+namespace {
+
+struct Times {
+    double least = 0;
+    double median = 0;
+    double most = 0;
+};
+
+double once(const std::function<void()>& work) {
+    QElapsedTimer clock;
+    clock.start();
+    work();
+    return static_cast<double>(clock.nsecsElapsed()) / 1e6;
+}
+
+Times summed(std::vector<double> ms) {
+    std::sort(ms.begin(), ms.end());
+    return {ms.front(), ms[ms.size() / 2], ms.back()};
+}
+
+// Each way in turn, so that what else the machine does meets them alike.
+std::vector<Times> alternating(int runs, const std::vector<std::function<void()>>& ways) {
+    std::vector<std::vector<double>> ms(ways.size());
+    for (int i = 0; i < runs; ++i) {
+        for (std::size_t way = 0; way < ways.size(); ++way) ms[way].push_back(once(ways[way]));
+    }
+    std::vector<Times> times;
+    for (const std::vector<double>& one : ms) times.push_back(summed(one));
+    return times;
+}
+
+Times timed(int runs, const std::function<void()>& work) {
+    return alternating(runs, {work}).front();
+}
+
+void row(const char* what, const Times& t) {
+    std::printf("%-64s %9.3f %9.3f %9.3f ms\n", what, t.least, t.median, t.most);
+}
+
+void require(bool ok, const QString& what) {
+    if (!ok) throw std::runtime_error(what.toStdString());
+}
+
+// The three ways of one number, each run alternating with the others on the same disk: a bare row; the reading with its
+// change log entry; the same, and its batch judged anew with the reading in it.
+void durableReading(const QString& folder, const Tables& tables) {
+    const QString path = folder + QStringLiteral("/durable.rollcall");
+    DemoOptions options;
+    options.today = LogbookSeams::real().now();
+    require(writeDemo(path, options).ok(), QStringLiteral("the demo was not written"));
+    auto opened = Logbook::open(path, Logbook::Access::write);
+    require(opened.ok(), QStringLiteral("the demo was not opened"));
+    Logbook& logbook = *opened.value();
+    Batch batch = logbook.batch(logbook.batches().value().back().id).value();
+    ReadingDraft draft;
+    draft.gate = Gate::quench;
+    draft.after_cycle = 0;
+    draft.tester = batch.testers.front().id;
+    int i = 0;
+    const auto log = [&] {
+        draft.blade = batch.blades[static_cast<std::size_t>(i) % batch.blades.size()].id;
+        draft.value = 50.0 + 0.1 * (++i % 20);
+        require(logbook.logReading(draft).ok(), QStringLiteral("a reading was not logged"));
+    };
+    QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("bare"));
+    db.setDatabaseName(folder + QStringLiteral("/bare.db"));
+    require(db.open(), db.lastError().text());
+    QSqlQuery query(db);
+    for (const char* sql : {"PRAGMA journal_mode=WAL", "PRAGMA synchronous=FULL", "PRAGMA locking_mode=EXCLUSIVE",
+                            "CREATE TABLE reading (id TEXT PRIMARY KEY, value REAL, note TEXT)"})
+        require(query.exec(QLatin1String(sql)), query.lastError().text());
+    query.prepare(QStringLiteral("INSERT INTO reading VALUES (?,?,?)"));
+    const auto insert = [&] {
+        query.addBindValue(QString::fromStdString(LogbookSeams::real().newId()));
+        query.addBindValue(62.1);
+        query.addBindValue(QStringLiteral("a reading"));
+        require(query.exec(), query.lastError().text());
+    };
+    const auto judge = [&] { judgeBatch(batch, tables, std::nullopt); };
+    std::vector<std::function<void()>> ways{insert, log, [&] {
+                                                log();
+                                                judge();
+                                            }};
+    const std::vector<Times> times = alternating(500, ways);
+    row("bare insert of one row, WAL, synchronous FULL", times[0]);
+    row("one reading logged with its change log entry", times[1]);
+    row("the same, and its batch judged", times[2]);
+    std::printf("%-64s %9s %9.2f\n", "  logged, times the bare insert", "", times[1].median / times[0].median);
+    std::printf("%-64s %9s %9.2f\n", "  logged and judged, times the bare insert (limit 2)", "",
+                times[2].median / times[0].median);
+    row("reading that batch back from the file", timed(50, [&] { (void)logbook.batch(batch.id); }));
+}
+
+void judgeThousand(const Tables& tables) {
+    Batch batch;
+    batch.grade = "115CrV3";
+    batch.window = {61.0, 63.0};
+    batch.plan[indexOf(Gate::temper)] = {true, 10};
+    Tester tester;
+    tester.id = "t";
+    batch.testers.push_back(tester);
+    Verification run;
+    run.tester = "t";
+    run.certified = 62.6;
+    run.readings = {62.7, 62.9, 62.8, 62.8, 62.8};
+    run.time = Instant{1000, 0};
+    batch.verifications.push_back(run);
+    for (int b = 0; b < 1000; ++b) {
+        Blade blade;
+        blade.shape = BladeShape::knife(120, 28, 2.4);
+        blade.shape.reading_line_mm = 3;
+        blade.cycles.push_back({"c", 1, 1, 205, 2, "", Instant{2000, 0}});
+        for (int i = 0; i < 10; ++i) {
+            Reading r;
+            r.id = std::to_string(b * 10 + i);
+            r.after_cycle = 1;
+            r.value = 61.5 + 0.1 * ((b + 3 * i) % 12);
+            r.tester = "t";
+            r.time = Instant{3000 + i, 0};
+            r.spot = Spot{8.0 + 9.0 * i, 3.0};
+            blade.readings.push_back(r);
+        }
+        batch.blades.push_back(blade);
+    }
+    row("judge 1000 blades of 10 readings (limit 20)", timed(30, [&] { judgeBatch(batch, tables, std::nullopt); }));
+}
+
+Times started(const QString& program, const QStringList& arguments) {
+    return timed(20, [&] {
+        QProcess process;
+        process.start(program, arguments);
+        require(process.waitForFinished(20000) && process.exitCode() == 0, program + QStringLiteral(" did not end"));
+    });
+}
+
+void firstPaint(const QString& folder) {
+    const QString path = folder + QStringLiteral("/start.rollcall");
+    DemoOptions options;
+    options.today = LogbookSeams::real().now();
+    require(writeDemo(path, options).ok(), QStringLiteral("the demo was not written"));
+    qputenv("ROLLCALL_DATA", ROLLCALL_DATA_DIR);
+    qputenv("XDG_CONFIG_HOME", folder.toLocal8Bit());
+    if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    started(QStringLiteral(EMPTY_WINDOW), {}); // warms the cache
+    const Times empty = started(QStringLiteral(EMPTY_WINDOW), {});
+    const Times demo = started(QStringLiteral(ROLLCALL_PROGRAM), {path, QStringLiteral("--first-paint")});
+    row("start to first paint, an empty window with the same libraries", empty);
+    row("start to first paint of the demo logbook", demo);
+    std::printf("%-64s %9.1f ms\n", "  more than the empty window (limit 150)", demo.median - empty.median);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    const QCoreApplication application(argc, argv);
+    const QTemporaryDir folder;
+    try {
+        const Tables tables = Tables::load(std::string(ROLLCALL_DATA_DIR) + "/tables").value();
+        std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
+        durableReading(folder.path(), tables);
+        judgeThousand(tables);
+        firstPaint(folder.path());
+    } catch (const std::exception& trouble) {
+        std::fprintf(stderr, "rollcall_bench: %s\n", trouble.what());
+        return 1;
+    }
+    return 0;
+}
