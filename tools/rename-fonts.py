@@ -1,6 +1,6 @@
 #!/usr/bin/env python3
 # SPDX-FileCopyrightText: 2026 The Rollcall makers
-# SPDX-License-Identifier: MIT
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Makes data/fonts from Debian's fonts-b612 under family names of Rollcall's own.
 
 On a machine that also has fonts-b612 installed, asking for the family 'B612' resolves to the

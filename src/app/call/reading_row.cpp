@@ -87,8 +87,8 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
     const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
                                                                           : tr("Reading %1").arg(m_number);
-    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Read, last"), m_look.font(16, true),
-             open ? frame : p.muted);
+    drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Read, last"),
+             m_look.font(16, true), open ? frame : p.muted);
     drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted,
              Qt::AlignRight);
 
