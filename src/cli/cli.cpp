@@ -19,15 +19,17 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' take a value
 };
 
-constexpr std::array<Command, 13> commands{{
+constexpr std::array<Command, 15> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
-    {"verify", verify, 0, "scale= block= block-uncertainty= readings="},
+    {"verify", verify, 0, "scale= block= block-uncertainty= readings= seating="},
     {"judge", judge, 0,
      "readings= window= min= rule= allowance= tester= resolution= pooled-sd= pooled-dof= block-uncertainty= bias= "
      "block-n= uncorrected"},
     {"spots", spots, 0, "length= height= thickness= n= value= scale= existing= edge-line="},
+    {"files", files, 0, "skates= bites= touches="},
+    {"compare", compare, 0, "a= b="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
     {"check", check, 1, ""},

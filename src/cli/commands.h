@@ -17,6 +17,8 @@ Result<QJsonObject> indent(const Options& options, const Tables& tables);
 Result<QJsonObject> verify(const Options& options, const Tables& tables);
 Result<QJsonObject> judge(const Options& options, const Tables& tables);
 Result<QJsonObject> spots(const Options& options, const Tables& tables);
+Result<QJsonObject> files(const Options& options, const Tables& tables);
+Result<QJsonObject> compare(const Options& options, const Tables& tables);
 Result<QJsonObject> newLogbook(const Options& options, const Tables& tables);
 Result<QJsonObject> info(const Options& options, const Tables& tables);
 Result<QJsonObject> check(const Options& options, const Tables& tables);

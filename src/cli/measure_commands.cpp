@@ -213,29 +213,6 @@ Result<QJsonObject> indent(const Options& options, const Tables& tables) {
     return answer;
 }
 
-Result<QJsonObject> verify(const Options& options, const Tables& tables) {
-    const Result<double> block = options.number("block");
-    if (!block) return block.error();
-    const Result<double> uncertainty = options.number("block-uncertainty", 0.3);
-    if (!uncertainty) return uncertainty.error();
-    const Result<std::vector<double>> readings = options.numbers("readings");
-    if (!readings) return readings.error();
-    const Result<VerificationAnswer> run = verifyTester(tables, options.text("scale", "HRC"), *block, *readings);
-    if (!run) return run.error();
-    QJsonObject answer{{"mean", run->mean},
-                       {"error", run->error},
-                       {"repeatability", run->repeatability},
-                       {"max_error", run->max_error},
-                       {"max_repeatability", run->max_repeatability},
-                       {"ok", run->ok}};
-    explain(
-        options, answer,
-        {QStringLiteral("E = mean - certified = %1 - %2 = %3 (M6)").arg(run->mean).arg(*block).arg(fixed(run->error)),
-         QStringLiteral("R = largest - smallest = %1").arg(fixed(run->repeatability)),
-         QStringLiteral("allowed by line %1 of e18_machine_tolerance.csv").arg(run->table_line)});
-    return answer;
-}
-
 Result<QJsonObject> judge(const Options& options, const Tables& tables) {
     Result<MeasurementInput> input = judgeInput(options);
     if (!input) return input.error();

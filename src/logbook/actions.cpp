@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "logbook/chain_rows.h"
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 #include "logbook/shape_text.h"
@@ -11,26 +12,6 @@
 // What can be done to a logbook. Each action checks its facts first, then writes rows in one transaction.
 namespace rollcall {
 
-namespace {
-
-Error refused(const std::string& place, const std::string& text) {
-    return {ErrorKind::refused, place, text};
-}
-
-Fields stamped(Fields fields, const Instant& at, const std::string& person) {
-    fields.emplace_back("person", q(person));
-    fields.emplace_back("at_ms", QVariant::fromValue<qint64>(at.utc_ms));
-    fields.emplace_back("at_offset", at.offset_minutes);
-    return fields;
-}
-
-Result<std::string> idOr(const Result<Done>& done, const std::string& id) {
-    if (!done) return done.error();
-    return id;
-}
-
-} // namespace
-
 Result<std::string> Logbook::addPerson(const std::string& initials, const std::string& name) {
     if (trimmed(initials).empty()) return refused("initials", "initials are needed");
     const std::string id = m_seams.newId();
@@ -40,34 +21,6 @@ Result<std::string> Logbook::addPerson(const std::string& initials, const std::s
                      return m_database->insert("person", {{"id", q(id)}, {"initials", q(initials)}, {"name", q(name)}});
                  }),
         id);
-}
-
-Result<std::string> Logbook::addTester(const Tester& tester) {
-    const std::string id = m_seams.newId();
-    return idOr(transact("tester added",
-                         [&] {
-                             return m_database->insert(
-                                 "tester", {{"id", q(id)},
-                                            {"name", q(tester.name)},
-                                            {"kind", tester.kind == TesterKind::rebound ? "rebound" : "bench"},
-                                            {"resolution", tester.resolution},
-                                            {"indenter", q(tester.indenter)},
-                                            {"anvil", q(tester.anvil)}});
-                         }),
-                id);
-}
-
-Result<std::string> Logbook::addBlock(const Block& block) {
-    const std::string id = m_seams.newId();
-    return idOr(transact("block added",
-                         [&] {
-                             return m_database->insert("block", {{"id", q(id)},
-                                                                 {"name", q(block.name)},
-                                                                 {"scale", q(block.scale)},
-                                                                 {"certified", block.certified},
-                                                                 {"uncertainty", block.uncertainty}});
-                         }),
-                id);
 }
 
 Result<Done> Logbook::changeSetting(const std::string& key, const std::string& value) {
@@ -218,20 +171,6 @@ Result<Done> Logbook::renameBlade(const std::string& blade, const std::string& m
     return transact("blade renamed", [&] { return m_database->update("blade", q(blade), {{"mark", q(mark)}}); });
 }
 
-Result<Tester> Logbook::testerById(const std::string& id) {
-    const Result<std::vector<Row>> rows = m_database->select(
-        QStringLiteral("SELECT name, kind, resolution, indenter, anvil FROM tester WHERE id=?"), {q(id)});
-    if (!rows) return rows.error();
-    if (rows->empty()) return refused("tester", "no tester is chosen");
-    const Row& row = rows->front();
-    return Tester{id,
-                  s(row[0]),
-                  row[1].toString() == QLatin1String("rebound") ? TesterKind::rebound : TesterKind::bench,
-                  row[2].toDouble(),
-                  s(row[3]),
-                  s(row[4])};
-}
-
 Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& draft, const Tester& tester,
                                     const std::optional<Instant>& time, const std::string& verification,
                                     const std::string& import, const std::string& identity) {
@@ -290,45 +229,6 @@ Result<Done> Logbook::acceptReading(const std::string& reading, const std::strin
                                                            {"replaced_by", QVariant()}},
                                                           m_seams.now(), m_person));
     });
-}
-
-Result<std::string> Logbook::startVerification(const std::string& testerId, const std::string& block) {
-    const Result<Tester> tester = testerById(testerId);
-    if (!tester) return tester.error();
-    const Result<QVariant> scale = m_database->single(QStringLiteral("SELECT scale FROM block WHERE id=?"), {q(block)});
-    if (!scale) return scale.error();
-    if (scale->isNull()) return refused("block", "no block is chosen");
-    const std::string id = m_seams.newId();
-    return idOr(transact("verification begun",
-                         [&] {
-                             return m_database->insert("verification", {{"id", q(id)},
-                                                                        {"tester", q(tester->id)},
-                                                                        {"indenter", q(tester->indenter)},
-                                                                        {"anvil", q(tester->anvil)},
-                                                                        {"scale", *scale},
-                                                                        {"block", q(block)},
-                                                                        {"person", q(m_person)}});
-                         }),
-                id);
-}
-
-Result<std::string> Logbook::logBlockReading(const std::string& verification, double value,
-                                             const std::string& as_entered) {
-    const Result<std::vector<Row>> rows =
-        m_database->select(QStringLiteral("SELECT tester, scale FROM verification WHERE id=?"), {q(verification)});
-    if (!rows) return rows.error();
-    if (rows->empty()) return refused("verification", "this run on a block is not in the logbook");
-    const Result<Tester> tester = testerById(s(rows->front()[0]));
-    if (!tester) return tester.error();
-    ReadingDraft draft;
-    draft.scale = s(rows->front()[1]);
-    draft.value = value;
-    draft.as_entered = as_entered;
-    draft.resolution = tester->resolution;
-    const std::string id = m_seams.newId();
-    return idOr(transact("block reading logged",
-                         [&] { return insertReading(id, draft, *tester, m_seams.now(), verification, {}, {}); }),
-                id);
 }
 
 Result<Done> Logbook::insertCycle(const std::string& id, const CycleDraft& draft) {

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "logbook/chain_rows.h"
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 #include "logbook/readings_csv.h"
@@ -190,14 +191,11 @@ private:
             for (const ReadingLine& other : m_lines) {
                 if (testerName(other) == name) decimals = std::max(decimals, other.decimals);
             }
-            Tester tester{m_logbook.m_seams.newId(), name, TesterKind::bench, std::pow(10.0, -decimals), "", ""};
-            auto done = m_logbook.m_database->insert("tester", {{"id", q(tester.id)},
-                                                                {"name", q(name)},
-                                                                {"kind", "bench"},
-                                                                {"resolution", tester.resolution},
-                                                                {"indenter", ""},
-                                                                {"anvil", ""}});
-            if (!done) return done;
+            Tester tester;
+            tester.id = m_logbook.m_seams.newId();
+            tester.name = name;
+            tester.resolution = std::pow(10.0, -decimals);
+            if (auto done = m_logbook.m_database->insert("tester", fieldsOf(tester)); !done) return done;
             m_shop.testers.push_back(tester);
         }
         return Done{};
@@ -423,14 +421,14 @@ private:
         for (const Block& block : m_shop.blocks) {
             if (block.name == line.blade) return block.id;
         }
-        const Block block{m_logbook.m_seams.newId(), line.blade, line.scale, *line.certified,
-                          line.block_uncertainty.value_or(0.3)};
-        const auto done = m_logbook.m_database->insert("block", {{"id", q(block.id)},
-                                                                 {"name", q(block.name)},
-                                                                 {"scale", q(block.scale)},
-                                                                 {"certified", block.certified},
-                                                                 {"uncertainty", block.uncertainty}});
-        if (!done) return done.error();
+        Block block;
+        block.id = m_logbook.m_seams.newId();
+        block.name = line.blade;
+        block.scale = line.scale;
+        block.certified = *line.certified;
+        block.uncertainty = line.block_uncertainty.value_or(block.uncertainty);
+        if (const auto done = m_logbook.m_database->insert("block", fieldsOf(block)); !done)
+            return done.error();
         m_shop.blocks.push_back(block);
         return block.id;
     }

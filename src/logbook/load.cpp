@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/change_log.h"
+#include "logbook/chain_rows.h"
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 #include "logbook/schema.h"
@@ -45,18 +46,12 @@ Result<Shop> Logbook::shop() {
     const auto people = m_database->select(QStringLiteral("SELECT id, initials, name FROM person ORDER BY rowid"));
     if (!people) return people.error();
     for (const Row& row : *people) shop.people.push_back({s(row[0]), s(row[1]), s(row[2])});
-    const auto testers = m_database->select(QStringLiteral("SELECT id FROM tester ORDER BY rowid"));
+    Result<std::vector<Tester>> testers = this->testers();
     if (!testers) return testers.error();
-    for (const Row& row : *testers) {
-        const Result<Tester> tester = testerById(s(row[0]));
-        if (!tester) return tester.error();
-        shop.testers.push_back(*tester);
-    }
-    const auto blocks =
-        m_database->select(QStringLiteral("SELECT id, name, scale, certified, uncertainty FROM block ORDER BY rowid"));
+    shop.testers = std::move(testers).value();
+    Result<std::vector<Block>> blocks = this->blocks();
     if (!blocks) return blocks.error();
-    for (const Row& row : *blocks)
-        shop.blocks.push_back({s(row[0]), s(row[1]), s(row[2]), row[3].toDouble(), row[4].toDouble()});
+    shop.blocks = std::move(blocks).value();
     const auto settings = m_database->select(QStringLiteral("SELECT id, value FROM setting"));
     if (!settings) return settings.error();
     for (const Row& row : *settings) shop.settings[s(row[0])] = s(row[1]);
@@ -206,33 +201,18 @@ Result<Batch> Logbook::batch(const std::string& id) {
                                                s(row[3]), s(row[4]), instantOf(row[5], row[6])};
                     });
     }
+    if (done) {
+        done = each("SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
+                    "t.person, t.at_ms, t.at_offset FROM file_test t JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER "
+                    "BY t.rowid",
+                    [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
+    }
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.
-    const auto runs = m_database->select(
-        QStringLiteral("SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
-                       "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
-                       " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
-                       "reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
+    Result<std::vector<Verification>> runs = verifications();
     if (!runs) return runs.error();
-    for (const Row& row : *runs) {
-        if (batch.verifications.empty() || batch.verifications.back().id != s(row[0])) {
-            batch.verifications.push_back({s(row[0]),
-                                           s(row[1]),
-                                           s(row[2]),
-                                           s(row[3]),
-                                           s(row[4]),
-                                           s(row[5]),
-                                           row[6].toDouble(),
-                                           row[7].toDouble(),
-                                           {},
-                                           {},
-                                           {}});
-        }
-        batch.verifications.back().readings.push_back(row[8].toDouble());
-        batch.verifications.back().reading_ids.push_back(s(row[11]));
-        batch.verifications.back().time = orNone(row, 9);
-    }
+    batch.verifications = std::move(runs).value();
     Result<Shop> around = shop();
     if (!around) return around.error();
     batch.testers = around->testers;

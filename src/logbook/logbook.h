@@ -41,7 +41,11 @@ struct Block {
     std::string name;
     std::string scale = "HRC";
     double certified = 0;
-    double uncertainty = 0.3; ///< U of the certificate, k = 2
+    double uncertainty = 0.3;   ///< U of the certificate, k = 2
+    double diameter_mm = 60;    ///< of its face
+    double spacing_mm = 3;      ///< in use between indents
+    int used_before = 0;        ///< places taken before it came into this logbook
+    int used = 0;               ///< indents logged on it here, struck out ones too; counted, not stored
 };
 
 /// People, testers and blocks of the shop.
@@ -151,6 +155,8 @@ public:
     Result<Shop> shop();
     Result<std::vector<BatchSummary>> batches();
     Result<Batch> batch(const std::string& id);
+    /// All runs on blocks, in the order they were made, without the readings struck out.
+    Result<std::vector<Verification>> verifications();
     /// Number of rows of every table.
     Result<std::map<std::string, int>> counts();
     /// Sentences about everything found wrong: damage of the file, broken references, a change log whose chain
@@ -161,6 +167,9 @@ public:
     Result<std::string> addPerson(const std::string& initials, const std::string& name);
     Result<std::string> addTester(const Tester& tester);
     Result<std::string> addBlock(const Block& block);
+    /// New settings of a tester. Another indenter or anvil ends its verification; earlier readings keep theirs.
+    Result<Done> changeTester(const Tester& tester);
+    Result<Done> changeBlock(const Block& block);
     Result<Done> changeSetting(const std::string& key, const std::string& value);
     /// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
     Result<std::string> addBatch(const BatchDraft& draft);
@@ -171,6 +180,9 @@ public:
     /// Logs one reading; it is on disk when this returns.
     Result<std::string> logReading(const ReadingDraft& draft);
     Result<Done> strikeReading(const std::string& reading, StrikeReason reason, const std::string& note);
+    /// Logs what a set of files did on a blade; the test's own id, person and time are given here.
+    /// Errors (refused): no file tried.
+    Result<std::string> logFileTest(const std::string& blade, const std::string& set, const FileTest& test);
     /// Lets a reading that breaks a rule count, with the reason.
     Result<Done> acceptReading(const std::string& reading, const std::string& reason);
     /// Begins a run on a block with a tester as it is set up now.
@@ -199,13 +211,18 @@ private:
                                const std::optional<Instant>& time, const std::string& verification,
                                const std::string& import, const std::string& identity);
     Result<std::string> gradeId(const std::string& designation);
+    Result<Done> learnScatter();
+    Result<std::vector<Tester>> testers();
     Result<Tester> testerById(const std::string& id);
+    Result<std::vector<Block>> blocks();
     /// Logs a cycle without a transaction of its own; numbers it for each blade.
     Result<Done> insertCycle(const std::string& id, const CycleDraft& draft);
 
     std::unique_ptr<Database> m_database;
     std::unique_ptr<QLockFile> m_lock;
     LogbookSeams m_seams;
+    std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
+    std::int64_t m_learnedDay = -1;
     std::string m_person;
     std::string m_readOnlyReason;
     bool m_readOnly = false;

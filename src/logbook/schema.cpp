@@ -13,11 +13,13 @@ const std::vector<const char*>& migration(int toVersion) {
         "NULL)",
         "CREATE TABLE person (id TEXT PRIMARY KEY, initials TEXT NOT NULL UNIQUE, name TEXT NOT NULL)",
         "CREATE TABLE tester (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, kind TEXT NOT NULL CHECK (kind IN "
-        "('bench','rebound')),"
-        " resolution REAL NOT NULL CHECK (resolution >= 0), indenter TEXT NOT NULL, anvil TEXT NOT NULL)",
+        "('bench','rebound','files','other')),"
+        " resolution REAL NOT NULL CHECK (resolution >= 0), indenter TEXT NOT NULL, anvil TEXT NOT NULL, files TEXT NOT "
+        "NULL)",
         "CREATE TABLE block (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, scale TEXT NOT NULL, certified REAL NOT "
         "NULL,"
-        " uncertainty REAL NOT NULL CHECK (uncertainty >= 0))",
+        " uncertainty REAL NOT NULL CHECK (uncertainty >= 0), diameter_mm REAL NOT NULL CHECK (diameter_mm > 0),"
+        " spacing_mm REAL NOT NULL CHECK (spacing_mm > 0), used_before INTEGER NOT NULL CHECK (used_before >= 0))",
         "CREATE TABLE grade (id TEXT PRIMARY KEY, designation TEXT NOT NULL UNIQUE)",
         "CREATE TABLE lot (id TEXT PRIMARY KEY, grade TEXT NOT NULL REFERENCES grade(id), name TEXT NOT NULL,"
         " supplier TEXT NOT NULL, heat_number TEXT NOT NULL)",
@@ -81,6 +83,11 @@ const std::vector<const char*>& migration(int toVersion) {
         " replaced_by TEXT REFERENCES reading(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
         "NULL,"
         " UNIQUE (reading, kind))",
+        "CREATE TABLE file_test (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), tester TEXT NOT NULL "
+        "REFERENCES tester(id), gate TEXT NOT NULL CHECK (gate IN ('quench','temper')), round INTEGER NOT NULL,"
+        " after_cycle INTEGER NOT NULL, skates TEXT NOT NULL, bites TEXT NOT NULL, touches TEXT NOT NULL,"
+        " surface TEXT NOT NULL CHECK (surface IN ('bare','scale','decarburised')), person TEXT NOT NULL,"
+        " at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE excuse (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), gate TEXT NOT NULL, "
         "reason TEXT NOT NULL,"
         " stands_in TEXT REFERENCES blade(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
@@ -102,7 +109,7 @@ const std::vector<const char*>& migration(int toVersion) {
 const std::vector<const char*>& appendOnlyTables() {
     static const std::vector<const char*> tables{
         "change", "hardening_round", "cycle",   "cycle_blade",  "cycle_mark", "attachment_blob", "attachment",
-        "import", "verification",    "reading", "reading_mark", "excuse",     "blade_fate",      "signature"};
+        "import", "verification",    "reading", "reading_mark", "excuse",     "blade_fate",      "signature", "file_test"};
     return tables;
 }
 
@@ -110,7 +117,7 @@ const std::vector<const char*>& recordedTables() {
     static const std::vector<const char*> tables{
         "person",  "tester",          "block",  "grade",       "lot",        "purpose",    "batch",  "gate_plan",
         "blade",   "hardening_round", "cycle",  "cycle_blade", "cycle_mark", "attachment", "import", "verification",
-        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting"};
+        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting", "file_test"};
     return tables;
 }
 

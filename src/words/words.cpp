@@ -134,6 +134,13 @@ QString windowText(const Window& window) {
     return tr("no window");
 }
 
+QString bracketText(double lower, double upper) {
+    if (std::isinf(lower) && std::isinf(upper)) return tr("nothing");
+    if (std::isinf(upper)) return tr("%1 or harder").arg(hardness(lower));
+    if (std::isinf(lower)) return tr("%1 or softer").arg(hardness(upper));
+    return tr("%1 to %2").arg(hardness(lower), hardness(upper));
+}
+
 QString sentence(const Reason& r) {
     const auto h = [&](std::size_t i) { return hardness(number(r, i)); };
     const auto mm = [&](std::size_t i) { return millimetres(number(r, i)); };
@@ -163,6 +170,9 @@ QString sentence(const Reason& r) {
     case Fact::spacingBroken:
         return text(r, 0) == QLatin1String("edge")
                    ? tr("%3 left out: %1 mm from the edge, %2 needed").arg(mm(0), mm(1), h(2))
+               : text(r, 0) == QLatin1String("strike")
+                   ? tr("%3 left out: %1 mm from another strike, %2 needed; work hardened metal reads high")
+                         .arg(mm(0), mm(1), h(2))
                    : tr("%3 left out: %1 mm from another indent, %2 needed").arg(mm(0), mm(1), h(2));
     case Fact::spacingNotLookedAt:
         return tr("Places of the indents: not looked at");
@@ -214,6 +224,22 @@ QString sentence(const Reason& r) {
     case Fact::evidenceConflicts:
         return r.numbers.empty() ? tr("Contradicted by: %1").arg(evidenceName(text(r, 0)))
                                  : tr("Contradicted by %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
+    case Fact::filesAgree:
+        return tr("Agrees with the files: %1").arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesConflict:
+        return tr("Files say %1: repeat both on bare metal. Scale skates falsely, soft skin bites; or the tester is off")
+            .arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesContradict:
+        return number(r, 0) == number(r, 1)
+                   ? tr("The file of %1 skated and bit: repeat on clean bare metal").arg(h(0))
+                   : tr("Files contradict: %1 skated, %2 bit. Repeat on clean bare metal").arg(h(0), h(1));
+    case Fact::filesNotOnBareMetal:
+        return text(r, 0) == QLatin1String("scale") ? tr("Files tried on scale: it skates falsely, not counted")
+                                                    : tr("Files tried on soft skin: it bites falsely, not counted");
+    case Fact::reboundThin:
+        return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
+    case Fact::reboundNotAlone:
+        return tr("Rebound strikes alone never release a blade");
     case Fact::inWindow:
         return tr("%1 ± %2: %3 that it is inside").arg(h(0), u(1), percent(number(r, 2)));
     case Fact::mayBeSoft:

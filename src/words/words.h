@@ -28,6 +28,9 @@ QString millimetres(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".
 QString windowText(const Window& window);
 
+/// A bracket of hardness: "60.0 to 61.5", "60.0 or harder"; infinite limits are open.
+QString bracketText(double lower, double upper);
+
 /// One reason as a sentence, without its rule.
 QString sentence(const Reason& reason);
 

@@ -48,6 +48,11 @@ private slots:
         row("verify --scale HRC --block 62.6 --readings 62.4,62.5", "error", -0.15);
         row("verify --scale HRC --block 62.6 --readings 62.4,62.5", "max_error", 0.5);
         row("verify --block 62.6 --readings 62.4,63.5", "ok", false);
+        row("verify --block 62.6 --readings 58,60,62.4,62.5 --seating 2", "error", -0.15);
+        row("files --skates 55,60 --bites 65 --touches 60", "upper", 61.5);
+        row("files --skates 55,60 --bites 65 --touches 60", "contradiction", false);
+        row("files --skates 62 --bites 58", "contradiction", true);
+        row("compare --a 62.0,61.4,63.2,60.8,62.1 --b 61,60,62,60,61", "bias", 1.1);
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "verdict", "pass");
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "standard_uncertainty", 0.23094);
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "coverage_factor", 2.0379);

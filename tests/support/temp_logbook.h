@@ -57,7 +57,7 @@ public:
         tester.indenter = "cone";
         tester.anvil = "flat";
         m_tester = m_logbook->addTester(tester).value();
-        m_block = m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3}).value();
+        m_block = m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}).value();
         BatchDraft draft;
         draft.name = "Orchard";
         draft.grade = "115CrV3";

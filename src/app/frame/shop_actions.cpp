@@ -238,16 +238,18 @@ void ShopActions::addTester(std::function<void()> then) {
             return {};
         },
         [this, number, then](const FormValues& v) {
-            const Tester tester{{},
-                                v["name"].toStdString(),
-                                TesterKind::bench,
-                                v["display"].startsWith(tr("dial")) ? 0.5 : 0.1,
-                                v["indenter"].toStdString(),
-                                v["anvil"].toStdString()};
+            Tester tester;
+            tester.name = v["name"].toStdString();
+            tester.resolution = v["display"].startsWith(tr("dial")) ? 0.5 : 0.1;
+            tester.indenter = v["indenter"].toStdString();
+            tester.anvil = v["anvil"].toStdString();
             std::optional<Block> block;
-            if (!v["block"].isEmpty())
-                block = Block{
-                    {}, v["block"].toStdString(), "HRC", number(v["block"]).value(), number(v["uncertainty"]).value()};
+            if (!v["block"].isEmpty()) {
+                block.emplace();
+                block->name = v["block"].toStdString();
+                block->certified = number(v["block"]).value();
+                block->uncertainty = number(v["uncertainty"]).value();
+            }
             const auto& people = m_document.state().shop.people;
             const bool known = std::any_of(people.begin(), people.end(), [&](const Person& p) {
                 return QString::fromStdString(p.initials) == v["initials"];

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 
 namespace rollcall {
@@ -16,6 +17,7 @@ namespace rollcall {
 namespace {
 
 constexpr int advisedBlockReadings = 5; // M6: two are allowed, five advised
+constexpr int fewestReboundStrikes = 5; // M11
 
 // One blade at one gate while it is being judged.
 struct Case {
@@ -130,6 +132,7 @@ public:
         m_verdict.gate = c.gate;
         m_verdict.blade = c.blade->id;
         m_verdict.planned = batch.planOf(c.gate).planned_readings;
+        if (c.set.rebound) m_verdict.planned = std::max(m_verdict.planned, fewestReboundStrikes);
         m_verdict.taken = static_cast<int>(c.set.standing.size());
         m_verdict.tables_edition = Tables::edition;
         m_verdict.verification = c.set.verification;
@@ -212,13 +215,12 @@ private:
     // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.
     void reportEvidence() {
         const OtherEvidence& other = m_case.blade->evidence;
-        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule,
-                                 double widening) {
+        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule) {
             if (!interval) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
             if (!m_case.measurement) return;
             const double low = measured().decided_mean - measured().decided_uncertainty;
             const double high = measured().decided_mean + measured().decided_uncertainty;
-            const bool overlap = atLeast(high, interval->low - widening) && atMost(low, interval->high + widening);
+            const bool overlap = atLeast(high, interval->low) && atMost(low, interval->high);
             say(overlap ? Fact::evidenceAgrees : Fact::evidenceConflicts, overlap ? Tone::good : Tone::caution, rule,
                 {interval->low, interval->high}, {what});
             m_conflict = m_conflict || !overlap;
@@ -229,12 +231,37 @@ private:
                 {}, {what});
             m_conflict = m_conflict || !*agrees;
         };
-        constexpr double filesThemselves = 1.5; // HRC, how well a file's own hardness is known
-        bracket(other.files_hrc, "files", "M12", filesThemselves);
-        if (m_case.gate == Gate::temper) bracket(other.expected_hrc, "expectation", "M20", 0);
-        bracket(other.second_tester_hrc, "second tester", "M14", 0);
+        reportFiles();
+        if (m_case.gate == Gate::temper) bracket(other.expected_hrc, "expectation", "M20");
+        bracket(other.second_tester_hrc, "second tester", "M14");
         answer(other.steel_consistent, "steel", "M26");
         answer(other.soak_in_limits, "soak", "M22");
+    }
+
+    // M12. The last try of files at this gate; on scale or soft skin it says nothing of the steel.
+    void reportFiles() {
+        const Blade& blade = *m_case.blade;
+        const int cycle = m_case.gate == Gate::temper ? lastTemper(blade) : 0;
+        const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
+            return t.gate == m_case.gate && t.round == blade.round && t.after_cycle == cycle;
+        });
+        if (test == blade.file_tests.rend()) return say(Fact::notLookedAt, Tone::unseen, "M12", {}, {"files"});
+        if (test->surface != Surface::bare)
+            return say(Fact::filesNotOnBareMetal, Tone::note, "M12", {},
+                       {test->surface == Surface::scale ? "scale" : "decarburised"});
+        const FileBracket bracket = fileBracket(test->trials);
+        if (bracket.conflict != FileConflict::none)
+            return say(Fact::filesContradict, Tone::caution, "M12", {bracket.skating, bracket.biting});
+        constexpr double open = std::numeric_limits<double>::infinity();
+        const double lower = bracket.lower.value_or(-open);
+        const double upper = bracket.upper.value_or(open);
+        const bool agrees =
+            !m_case.measurement ||
+            (atLeast(measured().decided_mean + measured().decided_uncertainty, lower - filesThemselves) &&
+             atMost(measured().decided_mean - measured().decided_uncertainty, upper + filesThemselves));
+        say(agrees ? Fact::filesAgree : Fact::filesConflict, agrees ? Tone::good : Tone::caution, "M12",
+            {lower, upper});
+        m_conflict = m_conflict || !agrees;
     }
 
     void reportAgainstWindow() {

@@ -3,6 +3,8 @@
 #pragma once
 
 #include "core/judge/measurement.h"
+#include "core/measure/control.h"
+#include "core/measure/files.h"
 #include "core/measure/outline.h"
 
 #include <array>
@@ -81,8 +83,9 @@ struct Verification {
     std::optional<Instant> time;          ///< of its last reading
 };
 
-enum class TesterKind { bench, rebound };
+enum class TesterKind { bench, rebound, files, other };
 
+/// A tester as it is set up now. Indenter and anvil are copied into every reading and run made with it.
 struct Tester {
     std::string id;
     std::string name;
@@ -90,6 +93,24 @@ struct Tester {
     double resolution = 0.1;
     std::string indenter;
     std::string anvil;
+    std::vector<double> files; ///< of a file set: hardness of each file, HRC, softest first
+    /// M9, from this tester's own history of HRC readings; none before it has enough.
+    std::optional<PooledScatter> learned;
+};
+
+/// What the surface was like when files were tried on it; only bare metal says what the blade is.
+enum class Surface { bare, scale, decarburised };
+
+/// One try of a set of files on a blade. A later one at the same gate takes its place.
+struct FileTest {
+    std::string id;
+    Gate gate = Gate::quench;
+    int round = 1;
+    int after_cycle = 0; ///< number of the last temper before it, 0 as quenched
+    std::vector<FileTrial> trials;
+    Surface surface = Surface::bare;
+    std::string person;
+    Instant at;
 };
 
 /// One temper cycle as far as a blade has been through it.
@@ -128,7 +149,6 @@ struct Interval {
 
 /// What other checks say about the same blade. Each that is absent reads 'not looked at', never as passed.
 struct OtherEvidence {
-    std::optional<Interval> files_hrc;         ///< bracket of the files (M12)
     std::optional<Interval> expected_hrc;      ///< predicted interval (M20)
     std::optional<Interval> second_tester_hrc; ///< mean of another tester with its uncertainty (M14)
     std::optional<bool> steel_consistent;      ///< composition answers to the claim (M26)
@@ -143,6 +163,7 @@ struct Blade {
     std::optional<Instant> quenched_at; ///< of this round
     std::vector<Reading> readings;      ///< all, of all rounds, in the order they were logged
     std::vector<TemperCycle> cycles;    ///< all, of all rounds, in order
+    std::vector<FileTest> file_tests;   ///< all, in the order they were made
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
     OtherEvidence evidence;

@@ -82,6 +82,8 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
 
 namespace {
 
+constexpr double betweenStrikes_mm = 3; // M11: nearer than this the metal is work hardened and reads high
+
 struct Indent {
     const Reading* reading;
     double diameter;
@@ -107,7 +109,8 @@ public:
     ReadingSet run(const std::vector<const Reading*>& candidates, double alloy_percent) {
         checkScales(candidates);
         checkSpacing();
-        checkThickness();
+        checkRebound();
+        if (!m_set.rebound) checkThickness(); // the table is for indents pressed in
         convert(alloy_percent);
         checkVerification();
         return std::move(m_set);
@@ -129,6 +132,26 @@ private:
         m_set.left_out.push_back(reading);
         std::erase(m_set.standing, reading);
         return true;
+    }
+
+    bool isRebound(const Reading* reading) const {
+        const Tester* tester = m_batch.tester(reading->tester);
+        return tester != nullptr && tester->kind == TesterKind::rebound;
+    }
+
+    // M11. A strike needs mass behind it; a thin blade gives way and reads differently.
+    void checkRebound() {
+        m_set.rebound = !m_set.standing.empty() &&
+                        std::all_of(m_set.standing.begin(), m_set.standing.end(),
+                                    [&](const Reading* r) { return isRebound(r); });
+        if (!m_set.rebound) return;
+        constexpr double enough_mm = 10;
+        const double thickness = m_blade.shape.thickness_mm;
+        if (thickness > 0 && !atLeast(thickness, enough_mm)) {
+            say(Fact::reboundThin, Tone::caution, "M11", {thickness, enough_mm});
+            cap();
+        }
+        say(Fact::reboundNotAlone, Tone::note, "M11");
     }
 
     void checkScales(const std::vector<const Reading*>& candidates) {
@@ -168,15 +191,17 @@ private:
             // The later of two marks is the bad one: it lies in metal the earlier has worked.
             for (auto other = m_indents.begin(); other != own; ++other) {
                 const double d = distance(*other->reading->spot, *reading->spot);
+                const bool strikes = isRebound(reading) && isRebound(other->reading);
+                const double marks = minSpacing(std::max(own->diameter, other->diameter));
                 const double limit =
-                    std::max(minSpacing(std::max(own->diameter, other->diameter)), m_batch.shop_spacing.min_spacing_mm);
+                    std::max(strikes ? betweenStrikes_mm : marks, m_batch.shop_spacing.min_spacing_mm);
                 if (!nearest || d < *nearest) {
                     nearest = d;
                     needed = limit;
                 }
                 if (atLeast(d, limit)) continue;
                 if (leaveOut(reading))
-                    say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {"indent"});
+                    say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {strikes ? "strike" : "indent"});
                 break;
             }
             if (std::find(m_set.standing.begin(), m_set.standing.end(), reading) == m_set.standing.end()) continue;
@@ -241,6 +266,10 @@ private:
 
         const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
         if (tester != nullptr && tester->kind == TesterKind::rebound) m_set.tester = TesterModel::reboundTester();
+        if (tester != nullptr && tester->learned && m_set.conversion_u == 0) {
+            m_set.tester.pooled_sd = tester->learned->sd;
+            m_set.tester.pooled_dof = tester->learned->dof;
+        }
         m_set.tester.resolution = 0;
         for (const Reading* r : m_set.standing)
             m_set.tester.resolution = std::max(m_set.tester.resolution, r->resolution);

@@ -24,7 +24,7 @@ enum class Fact {
     verificationOtherBand, ///< numbers: block, mean
     blockFarOff,           ///< numbers: block, mean: over 5 HRC apart
     spacingGood,           ///< numbers: smallest distance, needed
-    spacingBroken,         ///< numbers: distance, needed, index; text: "indent" or "edge"
+    spacingBroken,         ///< numbers: distance, needed, index; text: "indent", "strike" or "edge"
     spacingNotLookedAt,    ///< positions are not known
     acceptedReading,       ///< text: why
     thicknessGood,         ///< numbers: thickness, needed
@@ -47,6 +47,12 @@ enum class Fact {
     notLookedAt,       ///< text: files, expectation, second tester, steel, soak
     evidenceAgrees,    ///< text: which; numbers: low, high
     evidenceConflicts, ///< text: which; numbers: low, high
+    filesAgree,         ///< numbers: lower, upper; infinite where open
+    filesConflict,      ///< numbers: lower, upper; infinite where open
+    filesContradict,    ///< numbers: file that skated, file that bit
+    filesNotOnBareMetal, ///< text: scale, decarburised
+    reboundThin,      ///< numbers: thickness, needed
+    reboundNotAlone,  ///< rebound strikes alone never release a blade
     // against the window
     inWindow,  ///< numbers: mean, U, chance
     mayBeSoft, ///< numbers: mean, U, chance

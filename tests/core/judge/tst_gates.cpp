@@ -67,17 +67,58 @@ private slots:
 
     void otherEvidenceMayContradict() {
         Batch batch = tempered({62.1, 62.2, 62.3});
-        batch.blades[0].evidence.files_hrc = Interval{55, 58}; // even with the files' own 1.5 it stays below 61.4
-        Verdict v = at_(batch, Gate::temper);
+        const auto tried = [&](std::vector<FileTrial> trials, Surface surface = Surface::bare) {
+            batch.blades[0].file_tests.push_back(
+                {"f", Gate::temper, 1, 1, std::move(trials), surface, "HB", at(11)});
+            return at_(batch, Gate::temper);
+        };
+        // Skates 50, bites 58: even with the files' own 1.5 it stays below 61.4.
+        Verdict v = tried({{50, FileTouch::skates}, {58, FileTouch::bites}});
         QCOMPARE(v.state, State::borderline);
         QCOMPARE(v.next.act, Act::clearConflict);
-        QCOMPARE(v.reasons.front().fact, Fact::evidenceConflicts);
-        batch.blades[0].evidence.files_hrc = Interval{58, 60.5};
-        v = at_(batch, Gate::temper);
+        QCOMPARE(v.reasons.front().fact, Fact::filesConflict);
+        v = tried({{58, FileTouch::skates}, {60.5, FileTouch::bites}}); // the later try takes its place
         QCOMPARE(v.state, State::pass);
-        QVERIFY(v.has(Fact::evidenceAgrees));
+        QVERIFY(v.has(Fact::filesAgree));
+        v = tried({{50, FileTouch::bites}}, Surface::decarburised); // soft skin says nothing of the steel
+        QCOMPARE(v.state, State::pass);
+        QVERIFY(v.has(Fact::filesNotOnBareMetal));
+        v = tried({{62, FileTouch::skates}, {58, FileTouch::bites}});
+        QCOMPARE(v.state, State::pass); // files at odds with each other say nothing against the bench
+        QVERIFY(v.has(Fact::filesContradict));
+        v = tried({{65, FileTouch::skates}}); // nothing bit: harder than 65 - 1.5, the readings are below
+        QCOMPARE(v.state, State::borderline);
+        batch.blades[0].file_tests.clear();
         batch.blades[0].evidence.steel_consistent = false;
         QCOMPARE(at_(batch, Gate::temper).state, State::borderline);
+    }
+
+    // M11: five strikes at least, 10 mm of steel, 3 mm between strikes, never alone.
+    void reboundStrikesAreAskedMoreOf() {
+        Batch batch = tempered({62.0, 62.1, 62.2});
+        batch.testers[0].kind = TesterKind::rebound;
+        Verdict v = at_(batch, Gate::temper);
+        QCOMPARE(v.state, State::notYet);
+        QCOMPARE(v.planned, 5);
+        QVERIFY(v.has(Fact::reboundThin));
+        batch.window = {50, 70}; // wide enough for the coupling's 1.5 HRC
+        batch.blades[0].shape.thickness_mm = 10;
+        read(batch.blades[0], Gate::temper, {62.1, 62.0});
+        QCOMPARE(at_(batch, Gate::temper).state, State::pass);
+        for (std::size_t i = 0; i < 5; ++i) batch.blades[0].readings[i].spot = Spot{6 + 4.0 * double(i), 4};
+        batch.blades[0].readings[4].spot = Spot{8.5, 4}; // 1.5 mm from the second strike
+        v = at_(batch, Gate::temper);
+        QCOMPARE(v.left_out, std::vector<std::string>{batch.blades[0].readings[4].id});
+        QCOMPARE(v.state, State::notYet); // four strikes are left
+    }
+
+    // sigma-0 from the tester's own history takes the place of the usual 0.3.
+    void theTestersOwnScatterIsUsed() {
+        Batch batch = tempered({62.1, 62.2, 62.3});
+        batch.testers[0].learned = PooledScatter{0.15, 40};
+        const Measurement m = at_(batch, Gate::temper).measurement.value();
+        // 0.15 certificate, 0.15/sqrt(5) block mean, 0.1/sqrt(12), 0.15/sqrt(3): u 0.1879
+        QVERIFY(std::abs(m.budget.standard_uncertainty - 0.18787) < 1e-4);
     }
 
     void withoutVerificationBorderlineAtBest() {

@@ -1,0 +1,59 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <vector>
+
+namespace rollcall {
+
+/// One run on a block: when (days since any fixed moment, in order) and the value watched (error or spread, HRC).
+struct ControlPoint {
+    double day = 0;
+    double value = 0;
+};
+
+/// What the shop's own history says of the next value, as an individuals chart: mean ± 3 sigma, sigma from the mean
+/// moving range / 1.128 (NIST/SEMATECH e-Handbook, 6.3.2.2).
+struct ControlLimits {
+    double mean = 0;
+    double low = 0;
+    double high = 0;
+};
+
+/// None for fewer than twelve points.
+std::optional<ControlLimits> controlLimits(const std::vector<ControlPoint>& points);
+
+/// Whether a value wanders in one direction over time, without assuming a straight line: the Mann-Kendall test with
+/// ties, and Sen's slope (H. B. Mann 1945; P. K. Sen 1968).
+struct Drift {
+    double per_week = 0;  ///< Sen's slope, HRC a week
+    double p = 1;         ///< two-sided, normal approximation with continuity correction; good from 8 points on
+    double level_now = 0; ///< of the fitted line at the last point
+    bool likely = false;  ///< p < 0.05
+};
+
+/// None for fewer than eight points or when all lie on one day.
+std::optional<Drift> driftOf(const std::vector<ControlPoint>& points);
+
+/// Weeks from the last point until the drift takes the value to a limit; none when it does not drift, drifts away from
+/// it or has passed it.
+std::optional<double> weeksUntil(const Drift& drift, double limit);
+
+/// Readings of one piece as far as their scatter is concerned.
+struct ScatterGroup {
+    int n = 0;
+    double sum_of_squares = 0; ///< about the group's own mean
+};
+
+/// M9. Pooled standard deviation of single readings and its degrees of freedom.
+struct PooledScatter {
+    double sd = 0;
+    double dof = 0;
+};
+
+/// M9. From groups of at least two readings; groups that scatter more than a tester can explain (s over 3.5 times the
+/// given standard deviation) are uneven pieces and left out. None below eight degrees of freedom, or without scatter.
+std::optional<PooledScatter> pooledScatter(const std::vector<ScatterGroup>& groups, double usual_sd);
+
+} // namespace rollcall

@@ -1,0 +1,274 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "logbook/chain_rows.h"
+
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+
+// The measuring chain in the record: testers, blocks, runs on blocks, files.
+namespace rollcall {
+
+namespace {
+
+constexpr std::array<const char*, 4> kinds{"bench", "rebound", "files", "other"};
+constexpr std::array<const char*, 3> surfaces{"bare", "scale", "decarburised"};
+
+template<class Enum, std::size_t N>
+Enum named(const std::array<const char*, N>& names, const std::string& name) {
+    for (std::size_t i = 0; i < N; ++i) {
+        if (name == names[i]) return static_cast<Enum>(i);
+    }
+    return static_cast<Enum>(0); // the schema lets no other name in
+}
+
+std::string joined(const std::vector<double>& values) {
+    std::string text;
+    for (const double value : values) text += (text.empty() ? "" : " ") + fmt::format("{}", value);
+    return text;
+}
+
+std::vector<double> numbersIn(const QVariant& text) {
+    const std::string stored = s(text);
+    return stored.empty() ? std::vector<double>() : parseNumbers(stored).value();
+}
+
+} // namespace
+
+Fields fieldsOf(const Tester& tester) {
+    return {{"id", q(tester.id)},
+            {"name", q(tester.name)},
+            {"kind", kinds[static_cast<std::size_t>(tester.kind)]},
+            {"resolution", tester.resolution},
+            {"indenter", q(tester.indenter)},
+            {"anvil", q(tester.anvil)},
+            {"files", q(joined(tester.files))}};
+}
+
+Fields fieldsOf(const Block& block) {
+    return {{"id", q(block.id)},
+            {"name", q(block.name)},
+            {"scale", q(block.scale)},
+            {"certified", block.certified},
+            {"uncertainty", block.uncertainty},
+            {"diameter_mm", block.diameter_mm},
+            {"spacing_mm", block.spacing_mm},
+            {"used_before", block.used_before}};
+}
+
+FileTest fileTestOf(const Row& row) {
+    FileTest test;
+    test.id = s(row[1]);
+    test.gate = gateNamed(s(row[2])).value_or(Gate::quench);
+    test.round = row[3].toInt();
+    test.after_cycle = row[4].toInt();
+    for (const auto& [column, touch] :
+         {std::pair(5U, FileTouch::skates), std::pair(6U, FileTouch::bites), std::pair(7U, FileTouch::touches)}) {
+        for (const double file : numbersIn(row[column])) test.trials.push_back({file, touch});
+    }
+    test.surface = named<Surface>(surfaces, s(row[8]));
+    test.person = s(row[9]);
+    test.at = instantOf(row[10], row[11]);
+    return test;
+}
+
+Result<std::string> Logbook::addTester(const Tester& tester) {
+    if (trimmed(tester.name).empty()) return refused("name", "a tester needs a name");
+    Tester added = tester;
+    added.id = m_seams.newId();
+    return idOr(transact("tester added", [&] { return m_database->insert("tester", fieldsOf(added)); }), added.id);
+}
+
+Result<Done> Logbook::changeTester(const Tester& tester) {
+    return transact("tester changed", [&] { return m_database->update("tester", q(tester.id), fieldsOf(tester)); });
+}
+
+Result<std::string> Logbook::addBlock(const Block& block) {
+    if (trimmed(block.name).empty()) return refused("name", "a block needs a name");
+    Block added = block;
+    added.id = m_seams.newId();
+    return idOr(transact("block added", [&] { return m_database->insert("block", fieldsOf(added)); }), added.id);
+}
+
+Result<Done> Logbook::changeBlock(const Block& block) {
+    return transact("block changed", [&] { return m_database->update("block", q(block.id), fieldsOf(block)); });
+}
+
+Result<Done> Logbook::learnScatter() {
+    // Days before today only, so that verdicts do not shift while a day's readings come in.
+    const Instant now = m_seams.now();
+    const std::int64_t today = now.localDay();
+    if (m_learnedDay == today) return Done{};
+    m_learned.clear();
+    const std::int64_t midnight_ms =
+        today * 86400000 - static_cast<std::int64_t>(now.offset_minutes) * 60000;
+    // About 60, where hardness lies: sums of squares of small numbers lose nothing.
+    const auto rows = m_database->select(
+        QStringLiteral("SELECT tester, COUNT(*), SUM(value-60.0), SUM((value-60.0)*(value-60.0)) FROM reading WHERE "
+                       "scale='HRC' AND (at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE "
+                       "kind<>'accepted') GROUP BY tester, blade, verification, gate, round, after_cycle HAVING "
+                       "COUNT(*)>1"),
+        {QVariant::fromValue<qint64>(midnight_ms)});
+    if (!rows) return rows.error();
+    std::map<std::string, std::vector<ScatterGroup>> groups;
+    for (const Row& row : *rows) {
+        const int n = row[1].toInt();
+        const double sum = row[2].toDouble();
+        groups[s(row[0])].push_back({n, std::max(0.0, row[3].toDouble() - sum * sum / n)});
+    }
+    for (const auto& [tester, list] : groups) {
+        const Result<QVariant> kind =
+            m_database->single(QStringLiteral("SELECT kind FROM tester WHERE id=?"), {q(tester)});
+        if (!kind) return kind.error();
+        const TesterModel usual = s(*kind) == "rebound" ? TesterModel::reboundTester() : TesterModel::bench();
+        if (const auto pooled = pooledScatter(list, usual.pooled_sd)) m_learned[tester] = *pooled;
+    }
+    m_learnedDay = today;
+    return Done{};
+}
+
+Result<std::vector<Tester>> Logbook::testers() {
+    if (auto learned = learnScatter(); !learned) return learned.error();
+    const auto rows = m_database->select(
+        QStringLiteral("SELECT id, name, kind, resolution, indenter, anvil, files FROM tester ORDER BY rowid"));
+    if (!rows) return rows.error();
+    std::vector<Tester> testers;
+    for (const Row& row : *rows) {
+        Tester tester;
+        tester.id = s(row[0]);
+        tester.name = s(row[1]);
+        tester.kind = named<TesterKind>(kinds, s(row[2]));
+        tester.resolution = row[3].toDouble();
+        tester.indenter = s(row[4]);
+        tester.anvil = s(row[5]);
+        tester.files = numbersIn(row[6]);
+        if (const auto learned = m_learned.find(tester.id); learned != m_learned.end()) tester.learned = learned->second;
+        testers.push_back(std::move(tester));
+    }
+    return testers;
+}
+
+Result<Tester> Logbook::testerById(const std::string& id) {
+    const auto row =
+        m_database->select(QStringLiteral("SELECT resolution, indenter, anvil FROM tester WHERE id=?"), {q(id)});
+    if (!row) return row.error();
+    if (row->empty()) return refused("tester", "no tester is chosen");
+    Tester tester;
+    tester.id = id;
+    tester.resolution = row->front()[0].toDouble();
+    tester.indenter = s(row->front()[1]);
+    tester.anvil = s(row->front()[2]);
+    return tester;
+}
+
+Result<std::vector<Block>> Logbook::blocks() {
+    const auto rows = m_database->select(QStringLiteral(
+        "SELECT id, name, scale, certified, uncertainty, diameter_mm, spacing_mm, used_before, (SELECT COUNT(*) FROM "
+        "reading r JOIN verification v ON v.id=r.verification WHERE v.block=block.id) FROM block ORDER BY rowid"));
+    if (!rows) return rows.error();
+    std::vector<Block> blocks;
+    for (const Row& row : *rows) {
+        blocks.push_back({s(row[0]), s(row[1]), s(row[2]), row[3].toDouble(), row[4].toDouble(), row[5].toDouble(),
+                          row[6].toDouble(), row[7].toInt(), row[8].toInt()});
+    }
+    return blocks;
+}
+
+Result<std::vector<Verification>> Logbook::verifications() {
+    const auto rows = m_database->select(
+        QStringLiteral("SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
+                       "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
+                       " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
+                       "reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
+    if (!rows) return rows.error();
+    std::vector<Verification> runs;
+    for (const Row& row : *rows) {
+        if (runs.empty() || runs.back().id != s(row[0])) {
+            Verification run;
+            run.id = s(row[0]);
+            run.tester = s(row[1]);
+            run.indenter = s(row[2]);
+            run.anvil = s(row[3]);
+            run.scale = s(row[4]);
+            run.block = s(row[5]);
+            run.certified = row[6].toDouble();
+            run.block_uncertainty = row[7].toDouble();
+            runs.push_back(std::move(run));
+        }
+        runs.back().readings.push_back(row[8].toDouble());
+        runs.back().reading_ids.push_back(s(row[11]));
+        runs.back().time = instantOrNone(row[9], row[10]);
+    }
+    return runs;
+}
+
+Result<std::string> Logbook::startVerification(const std::string& testerId, const std::string& block) {
+    const Result<Tester> tester = testerById(testerId);
+    if (!tester) return tester.error();
+    const Result<QVariant> scale = m_database->single(QStringLiteral("SELECT scale FROM block WHERE id=?"), {q(block)});
+    if (!scale) return scale.error();
+    if (scale->isNull()) return refused("block", "no block is chosen");
+    const std::string id = m_seams.newId();
+    return idOr(transact("verification begun",
+                         [&] {
+                             return m_database->insert("verification", {{"id", q(id)},
+                                                                        {"tester", q(tester->id)},
+                                                                        {"indenter", q(tester->indenter)},
+                                                                        {"anvil", q(tester->anvil)},
+                                                                        {"scale", *scale},
+                                                                        {"block", q(block)},
+                                                                        {"person", q(m_person)}});
+                         }),
+                id);
+}
+
+Result<std::string> Logbook::logBlockReading(const std::string& verification, double value,
+                                             const std::string& as_entered) {
+    const Result<std::vector<Row>> rows =
+        m_database->select(QStringLiteral("SELECT tester, scale FROM verification WHERE id=?"), {q(verification)});
+    if (!rows) return rows.error();
+    if (rows->empty()) return refused("verification", "this run on a block is not in the logbook");
+    const Result<Tester> tester = testerById(s(rows->front()[0]));
+    if (!tester) return tester.error();
+    ReadingDraft draft;
+    draft.scale = s(rows->front()[1]);
+    draft.value = value;
+    draft.as_entered = as_entered;
+    draft.resolution = tester->resolution;
+    const std::string id = m_seams.newId();
+    return idOr(transact("block reading logged",
+                         [&] { return insertReading(id, draft, *tester, m_seams.now(), verification, {}, {}); }),
+                id);
+}
+
+Result<std::string> Logbook::logFileTest(const std::string& blade, const std::string& set, const FileTest& test) {
+    if (test.trials.empty()) return refused("files", "no file was tried");
+    const auto with = [&](FileTouch touch) {
+        std::vector<double> files;
+        for (const FileTrial& trial : test.trials) {
+            if (trial.touch == touch) files.push_back(trial.file_hrc);
+        }
+        return q(joined(files));
+    };
+    const std::string id = m_seams.newId();
+    return idOr(transact("files tried",
+                         [&] {
+                             return m_database->insert(
+                                 "file_test", stamped({{"id", q(id)},
+                                                       {"blade", q(blade)},
+                                                       {"tester", q(set)},
+                                                       {"gate", storedName(test.gate)},
+                                                       {"round", test.round},
+                                                       {"after_cycle", test.after_cycle},
+                                                       {"skates", with(FileTouch::skates)},
+                                                       {"bites", with(FileTouch::bites)},
+                                                       {"touches", with(FileTouch::touches)},
+                                                       {"surface", surfaces[static_cast<std::size_t>(test.surface)]}},
+                                                      m_seams.now(), m_person));
+                         }),
+                id);
+}
+
+} // namespace rollcall
