@@ -66,7 +66,7 @@ public:
         must(m_logbook->addPerson("HB", "at the tester"));
         must(m_logbook->addPerson("WS", "at the oven"));
         m_bench = must(m_logbook->addTester({"", "Bench 1", TesterKind::bench, 0.1, "cone D-1", "flat 60", {}, {}}));
-        m_dial = must(m_logbook->addTester({"", "Bench 2, dial", TesterKind::bench, 0.5, "cone D-2", "flat 50", {}, {}}));
+        m_dial = must(m_logbook->addTester({"", "Bench 2", TesterKind::bench, 0.5, "cone D-2", "flat 50", {}, {}}));
         m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
         m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
         must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));

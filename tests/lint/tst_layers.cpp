@@ -21,6 +21,7 @@ class tst_Layers : public QObject {
             {"app/batch", {"core", "logbook", "words", "app/shared", "app/batch"}},
             {"app/roll", {"core", "logbook", "plot", "words", "app/shared", "app/roll"}},
             {"app/overview", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/overview"}},
+            {"app/testers", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/testers"}},
             {"app/call", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/call"}},
             {"app/frame", {"core", "logbook", "plot", "words", "app"}},
             {"app", {"core", "logbook", "plot", "words", "demo", "app"}}};

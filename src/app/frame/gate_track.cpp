@@ -22,8 +22,9 @@ QSize GateCell::sizeHint() const {
     return {m_look.px(136), m_look.px(88)};
 }
 
-void GateCell::refresh(bool open) {
+void GateCell::refresh(bool open, bool cameFrom) {
     m_open = open;
+    m_cameFrom = cameFrom;
     const bool required = m_document.hasBatch() && m_document.batch().planOf(m_gate).required;
     setEnabled(required);
     setToolTip(required ? QString() : tr("%1 is not asked in this batch").arg(text()));
@@ -37,7 +38,7 @@ void GateCell::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), m_open ? p.panel : p.paper);
     painter.fillRect(0, 0, 1, height(), p.hair);
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
-    if (m_open) painter.fillRect(0, height() - px(4), width(), px(4), p.primary);
+    if (m_open || m_cameFrom) painter.fillRect(0, height() - px(4), width(), px(4), m_open ? p.primary : p.line);
 
     int answered = 0;
     int asked = 0;
@@ -103,8 +104,9 @@ BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent
     setFixedSize(look.px(328), look.px(88));
 }
 
-void BatchCell::refresh(bool open) {
+void BatchCell::refresh(bool open, bool cameFrom) {
     m_open = open;
+    m_cameFrom = cameFrom;
     setText(m_document.hasBatch() ? QString::fromStdString(m_document.batch().name) : tr("No batch yet"));
     update();
 }
@@ -115,7 +117,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
     const auto px = [&](int v) { return m_look.px(v); };
     painter.fillRect(rect(), m_open ? p.panel : p.paper);
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
-    if (m_open) painter.fillRect(0, height() - px(4), width(), px(4), p.primary);
+    if (m_open || m_cameFrom) painter.fillRect(0, height() - px(4), width(), px(4), m_open ? p.primary : p.line);
     const int room = width() - px(28);
     drawText(painter, px(16), px(31), elided(text(), m_look.font(22, true), room), m_look.font(22, true), p.ink);
     if (m_document.hasBatch()) {
@@ -154,9 +156,13 @@ GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent
     setFixedHeight(look.px(88));
 }
 
-void GateTrack::refresh(std::optional<Gate> open) {
-    m_batch->refresh(!open.has_value());
-    for (std::size_t i = 0; i < m_cells.size(); ++i) m_cells[i]->refresh(open == allGates[i]);
+void GateTrack::refresh(Open open, Gate gate, bool cameFromGate) {
+    const bool outside = open == Open::none;
+    m_batch->refresh(open == Open::batch, outside && !cameFromGate);
+    for (std::size_t i = 0; i < m_cells.size(); ++i) {
+        const bool own = allGates[i] == gate;
+        m_cells[i]->refresh(open == Open::gate && own, outside && cameFromGate && own);
+    }
 }
 
 void GateTrack::paintEvent(QPaintEvent*) {

@@ -17,7 +17,7 @@ class GateCell : public QAbstractButton {
 
 public:
     GateCell(Gate gate, const Document& document, const Look& look, QWidget* parent = nullptr);
-    void refresh(bool open);
+    void refresh(bool open, bool cameFrom);
     QSize sizeHint() const override;
 
 protected:
@@ -28,6 +28,7 @@ private:
     const Document& m_document;
     const Look& m_look;
     bool m_open = false;
+    bool m_cameFrom = false;
 };
 
 /// The cell at the left of the track: the batch in hand. Opens the overview; its menu leads everywhere else.
@@ -36,7 +37,7 @@ class BatchCell : public QAbstractButton {
 
 public:
     BatchCell(const Document& document, const Look& look, QWidget* parent = nullptr);
-    void refresh(bool open);
+    void refresh(bool open, bool cameFrom);
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -45,6 +46,7 @@ private:
     const Document& m_document;
     const Look& m_look;
     bool m_open = false;
+    bool m_cameFrom = false;
 };
 
 /// Batch cell and seven gates.
@@ -53,8 +55,9 @@ class GateTrack : public QWidget {
 
 public:
     GateTrack(const Document& document, const Look& look, QWidget* parent = nullptr);
-    /// The open gate; none when the overview is open.
-    void refresh(std::optional<Gate> open);
+    enum class Open { batch, gate, none };
+    /// What is open. Outside the gates a bar marks the cell one came from, where Esc returns to.
+    void refresh(Open open, Gate gate, bool cameFromGate);
 
 signals:
     void batchClicked();

@@ -10,6 +10,9 @@
 #include "app/overview/overview_bench.h"
 #include "app/roll/roll.h"
 #include "app/shared/choice_dialog.h"
+#include "app/testers/tester_actions.h"
+#include "app/testers/tester_list.h"
+#include "app/testers/testers_bench.h"
 #include "core/judge/agenda.h"
 #include "words/words.h"
 
@@ -28,7 +31,8 @@ namespace rollcall {
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document),
-      m_actions(new ShopActions(document, m_station, m_look, std::move(seams), this)) {
+      m_actions(new ShopActions(document, m_station, m_look, seams, this)),
+      m_testerActions(new TesterActions(document, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
     makeCommands();
@@ -38,6 +42,8 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(&m_station, &ReadingStation::logged, this, [this](const QString& what) { m_footer->say(what, false); });
     connect(&m_document, &Document::failed, this, [this](const QString& message) { m_footer->say(message, true); });
     connect(m_actions, &ShopActions::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_testerActions, &TesterActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     qApp->installEventFilter(this);
@@ -60,14 +66,21 @@ void MainWindow::build() {
     rows->addWidget(m_track);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
+    m_left = new QStackedWidget;
     m_roll = new Roll(m_document, m_look);
+    m_testerList = new TesterList(m_document, m_look);
+    m_left->addWidget(m_roll);
+    m_left->addWidget(m_testerList);
+    m_left->setFixedWidth(m_roll->width());
     m_stack = new QStackedWidget;
     m_overview = new OverviewBench(m_document, m_look);
     m_call = new CallBench(m_document, m_station, m_look);
     m_stack->addWidget(m_overview);
     m_stack->addWidget(m_call);
+    m_testers = new TestersBench(m_document, *m_testerList, m_look);
+    m_stack->addWidget(m_testers);
     m_column = new VerdictColumn(m_look);
-    middle->addWidget(m_roll);
+    middle->addWidget(m_left);
     middle->addWidget(m_stack, 1);
     middle->addWidget(m_column);
     rows->addLayout(middle, 1);
@@ -79,14 +92,40 @@ void MainWindow::build() {
     connect(m_overview, &OverviewBench::gateChosen, this, &MainWindow::openGate);
     connect(m_column, &VerdictColumn::acted, this, &MainWindow::act);
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
-    connect(m_column, &VerdictColumn::leftClicked, this, [this] {
-        if (m_overviewOpen) return m_document.hasBatch() ? showMenu() : m_actions->importFromFile();
-        if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
-        m_station.askOneMore();
+    connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
+    connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);
+    connect(m_testerList, &TesterList::currentChanged, this, [this] {
+        if (m_testers->verifiable())
+            m_document.chooseTester(m_testers->tester()->id); // the one looked at is the one in use
+        else
+            refresh();
     });
-    connect(m_column, &VerdictColumn::rightClicked, this,
-            [this] { m_overviewOpen ? m_actions->logTemper() : m_actions->strikeLast(); });
     refresh();
+}
+
+void MainWindow::leftAct() {
+    switch (m_place) {
+    case Place::overview:
+        return m_document.hasBatch() ? showMenu() : m_actions->importFromFile();
+    case Place::testers:
+        if (m_testers->verifiable() && m_testerList->model().health(m_testerList->current()).state == State::pass)
+            return verifyHere();
+        return m_testerActions->edit(nullptr);
+    case Place::call:
+        if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
+        return m_station.askOneMore();
+    }
+}
+
+void MainWindow::rightAct() {
+    if (m_place == Place::overview) return m_actions->logTemper();
+    if (m_place == Place::testers) return m_testerActions->edit(m_testers->tester());
+    m_actions->strikeLast();
+}
+
+void MainWindow::verifyHere() {
+    m_verifyingFromTesters = true;
+    m_actions->verify();
 }
 
 void MainWindow::setLook(const Look& look) {
@@ -95,34 +134,71 @@ void MainWindow::setLook(const Look& look) {
 }
 
 void MainWindow::refresh() {
-    const std::optional<Gate> gate = m_overviewOpen ? std::nullopt : std::optional<Gate>(m_document.gate());
+    // A run on a block is read in Call, wherever it was begun; one begun on the Testers bench leads back there.
+    const bool onBlock = m_station.mode() == ReadingStation::Mode::block;
+    if (onBlock) {
+        m_place = Place::call;
+    } else if (m_wasOnBlock && m_verifyingFromTesters) {
+        m_verifyingFromTesters = false;
+        m_place = Place::testers;
+    }
+    m_wasOnBlock = onBlock;
+    const std::optional<Gate> gate = m_place == Place::call ? std::optional<Gate>(m_document.gate()) : std::nullopt;
     setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name))
                                          : tr("Rollcall"));
-    m_track->refresh(gate);
+    m_track->refresh(m_place == Place::call       ? GateTrack::Open::gate
+                     : m_place == Place::overview ? GateTrack::Open::batch
+                                                  : GateTrack::Open::none,
+                     m_document.gate(), m_cameFrom == Place::call);
     m_roll->refresh(gate);
-    QWidget* bench = m_overviewOpen ? static_cast<QWidget*>(m_overview) : m_call;
+    m_testerList->refresh();
+    m_left->setCurrentIndex(m_place == Place::testers ? 1 : 0);
+    QWidget* bench = m_place == Place::overview  ? static_cast<QWidget*>(m_overview)
+                     : m_place == Place::testers ? static_cast<QWidget*>(m_testers)
+                                                 : m_call;
     if (m_stack->currentWidget() != bench || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(bench);
-        bench->setFocus();
+        if (m_place == Place::testers)
+            m_testerList->setFocus();
+        else
+            bench->setFocus();
     }
-    if (m_overviewOpen)
+    switch (m_place) {
+    case Place::overview:
         m_overview->refresh();
-    else
+        m_column->show(m_overview->content());
+        break;
+    case Place::call:
         m_call->refresh();
-    m_column->show(m_overviewOpen ? m_overview->content() : m_call->content());
+        m_column->show(m_call->content());
+        break;
+    case Place::testers:
+        m_testers->refresh();
+        m_column->show(m_testers->content());
+        break;
+    }
     m_footer->refresh();
+}
+
+void MainWindow::openTesters() {
+    if (m_place != Place::testers) m_cameFrom = m_place;
+    if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
+    m_verifyingFromTesters = false;
+    m_place = Place::testers;
+    refresh();
 }
 
 void MainWindow::openOverview() {
     if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
-    m_overviewOpen = true;
+    m_verifyingFromTesters = false;
+    m_place = Place::overview;
     refresh();
 }
 
 void MainWindow::openGate(Gate gate) {
     if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
         return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
-    m_overviewOpen = false;
+    m_place = Place::call;
     m_document.selectGate(gate);
 }
 
@@ -145,7 +221,13 @@ void MainWindow::callNext() {
 
 // The primary act of the screen: what Enter does when nothing is typed.
 void MainWindow::act() {
-    if (m_overviewOpen) {
+    if (m_place == Place::testers) {
+        if (m_testers->tester() == nullptr) return m_testerActions->edit(nullptr);
+        const State state = m_testerList->model().health(m_testerList->current()).state;
+        if (state != State::pass && state != State::excused) return verifyHere();
+        return m_cameFrom == Place::call ? openGate(m_document.gate()) : openOverview();
+    }
+    if (m_place == Place::overview) {
         if (!m_document.hasBatch()) return m_actions->newBatch(false);
         const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
         if (tasks.empty()) return m_actions->newBatch(true);
@@ -227,7 +309,7 @@ void MainWindow::makeCommands() {
     letter("rename", 'm', tr("Rename the blade's mark"), {}, [a] { a->renameBlade(); });
     letter("accept", 'a', tr("Count a reading that was left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
     letter("strike-temper", 'u', tr("Strike out the last temper"), tr("logged by mistake"), [a] { a->strikeTemper(); });
-    letter("tester", 'r', tr("Tester in use"), tr("choose, or add one with its block"), [a] { a->chooseTester(); });
+    letter("testers", 'r', tr("Testers"), tr("verification, drift, blocks, the one in use"), [this] { openTesters(); });
     letter("open", 'o', tr("Open a logbook"), {}, [a] { a->openLogbook(); });
     letter("new-logbook", 'g', tr("New logbook"), {}, [a] { a->newLogbook(); });
     letter("dark", 'd', tr("Dark or light"), {}, [this] {
@@ -298,7 +380,8 @@ bool MainWindow::handleKey(QKeyEvent* event) {
             act();
         return true;
     }
-    if (!m_overviewOpen && handleStationKey(event)) return true;
+    if (m_place == Place::testers && handleTestersKey(event)) return true;
+    if (m_place == Place::call && handleStationKey(event)) return true;
     if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
     if (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
@@ -313,6 +396,47 @@ bool MainWindow::handleKey(QKeyEvent* event) {
         return true;
     }
     return false;
+}
+
+bool MainWindow::handleTestersKey(QKeyEvent* event) {
+    switch (event->key()) {
+    case Qt::Key_Escape:
+        if (m_cameFrom == Place::call)
+            openGate(m_document.gate());
+        else
+            openOverview();
+        return true;
+    case Qt::Key_Up:
+    case Qt::Key_8:
+        m_testerList->step(-1);
+        return true;
+    case Qt::Key_Down:
+    case Qt::Key_2:
+        m_testerList->step(1);
+        return true;
+    default:
+        break;
+    }
+    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    const QString key = event->text().toLower();
+    const Tester* tester = m_testers->tester();
+    if (key == QLatin1String("n"))
+        m_testerActions->edit(nullptr);
+    else if (key == QLatin1String("k"))
+        m_testerActions->chooseBlockToEdit();
+    else if (tester == nullptr)
+        return false;
+    else if (key == QLatin1String("*") && m_testers->verifiable())
+        verifyHere();
+    else if (key == QLatin1String("c"))
+        m_testerActions->edit(tester);
+    else if (key == QLatin1String("e"))
+        m_testerActions->exportChart(m_testers->chart());
+    else if (key == QLatin1String("f"))
+        m_testerActions->whatIf(*tester, m_testerList->model().health(m_testerList->current()));
+    else
+        return false;
+    return true;
 }
 
 bool MainWindow::handleStationKey(QKeyEvent* event) {

@@ -18,6 +18,9 @@ class Footer;
 class GateTrack;
 class OverviewBench;
 class Roll;
+class TesterActions;
+class TesterList;
+class TestersBench;
 class VerdictColumn;
 
 /// The one window: gate track, roll, bench, verdict column and Now line. Wires them; computes nothing.
@@ -30,13 +33,16 @@ public:
 
     void openGate(Gate gate);
     void openOverview();
+    void openTesters();
     /// Other colours or another text size: the window is laid out anew.
     void setLook(const Look& look);
     const Look& look() const { return m_look; }
     const Commands& commands() const { return m_commands; }
     ReadingStation& station() { return m_station; }
     ShopActions& actions() { return *m_actions; }
-    bool overviewOpen() const { return m_overviewOpen; }
+    enum class Place { overview, call, testers };
+    Place place() const { return m_place; }
+    bool overviewOpen() const { return m_place == Place::overview; }
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -49,6 +55,10 @@ private:
     void makeCommands();
     bool handleKey(QKeyEvent* event);
     bool handleStationKey(QKeyEvent* event);
+    bool handleTestersKey(QKeyEvent* event);
+    void leftAct();
+    void rightAct();
+    void verifyHere();
     void act();
     void callNext();
     void stepBlade(int by);
@@ -60,13 +70,20 @@ private:
     ReadingStation m_station;
     ShopActions* m_actions;
     Commands m_commands;
-    bool m_overviewOpen = true;
+    Place m_place = Place::overview;
+    Place m_cameFrom = Place::overview; ///< where Esc leads from the Testers bench
+    bool m_verifyingFromTesters = false;
+    bool m_wasOnBlock = false;
     QWidget* m_content = nullptr;
     GateTrack* m_track = nullptr;
+    QStackedWidget* m_left = nullptr;
     Roll* m_roll = nullptr;
+    TesterList* m_testerList = nullptr;
     QStackedWidget* m_stack = nullptr;
     OverviewBench* m_overview = nullptr;
     CallBench* m_call = nullptr;
+    TestersBench* m_testers = nullptr;
+    TesterActions* m_testerActions = nullptr;
     VerdictColumn* m_column = nullptr;
     Footer* m_footer = nullptr;
 };

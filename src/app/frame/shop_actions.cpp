@@ -185,25 +185,6 @@ void ShopActions::choosePerson() {
         });
 }
 
-void ShopActions::chooseTester() {
-    std::vector<Choice> choices;
-    std::vector<std::string> ids;
-    for (const Tester& tester : m_document.state().shop.testers) {
-        choices.push_back({QString::number(choices.size() + 1), QString::fromStdString(tester.name),
-                           tr("reads to %1, %2, %3")
-                               .arg(tester.resolution)
-                               .arg(QString::fromStdString(tester.indenter), QString::fromStdString(tester.anvil))});
-        ids.push_back(tester.id);
-    }
-    choices.push_back({QStringLiteral("n"), tr("A new tester and block"), {}});
-    (new ChoiceDialog(tr("Tester in use"), {}, choices, m_look, m_window))->ask([this, ids](int i) {
-        if (i < static_cast<int>(ids.size()))
-            m_document.chooseTester(ids[static_cast<std::size_t>(i)]);
-        else
-            addTester();
-    });
-}
-
 void ShopActions::addTester(std::function<void()> then) {
     std::vector<FormField> fields{
         {"initials", tr("Your initials"), tr("written with every entry"), m_document.person(), {}, false},
@@ -290,11 +271,11 @@ void ShopActions::verify() {
     std::stable_sort(blocks.begin(), blocks.end(), [&](const Block& a, const Block& b) {
         return std::abs(a.certified - work) < std::abs(b.certified - work);
     });
-    if (m_document.gate() != Gate::quench && m_document.gate() != Gate::temper)
-        emit gateWanted(Gate::temper);
-    else
-        emit gateWanted(m_document.gate());
-    if (blocks.size() == 1) return m_station.beginVerification(blocks.front());
+    const auto begin = [this](const Block& block) {
+        if (m_document.gate() != Gate::quench && m_document.gate() != Gate::temper) m_document.selectGate(Gate::temper);
+        m_station.beginVerification(block);
+    };
+    if (blocks.size() == 1) return begin(blocks.front());
     std::vector<Choice> choices;
     for (const Block& block : blocks) {
         const double off = std::abs(block.certified - work);
@@ -302,8 +283,8 @@ void ShopActions::verify() {
                            off <= 5 ? tr("%1 from the work").arg(off, 0, 'f', 1)
                                     : tr("%1 from the work: more than 5, says little").arg(off, 0, 'f', 1)});
     }
-    (new ChoiceDialog(tr("On which block?"), {}, choices, m_look, m_window))->ask([this, blocks](int i) {
-        m_station.beginVerification(blocks[static_cast<std::size_t>(i)]);
+    (new ChoiceDialog(tr("On which block?"), {}, choices, m_look, m_window))->ask([blocks, begin](int i) {
+        begin(blocks[static_cast<std::size_t>(i)]);
     });
 }
 

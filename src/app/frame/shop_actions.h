@@ -34,7 +34,6 @@ public:
     void newLogbook();
     void openPath(const QString& path, bool create);
     void choosePerson();
-    void chooseTester();
     void addTester(std::function<void()> then = {});
     void verify();
     void strikeLast();

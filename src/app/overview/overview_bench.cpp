@@ -7,6 +7,7 @@
 #include "plot/rule.h"
 #include "words/words.h"
 
+#include <algorithm>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QStyledItemDelegate>
@@ -168,11 +169,15 @@ ColumnContent OverviewBench::content() const {
     int soon = 0;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Gate last = batch.planOf(Gate::temper).required ? Gate::temper : Gate::quench;
+        const bool failedSomewhere = std::any_of(allGates.begin(), allGates.end(), [&](Gate gate) {
+            const Verdict* at = m_document.verdict(static_cast<int>(i), gate);
+            return at != nullptr && at->state == State::fail;
+        });
+        if (failedSomewhere) ++failed;
         const Verdict* v = m_document.verdict(static_cast<int>(i), last);
         if (v == nullptr || v->state == State::excused) continue;
         ++asked;
         if (v->state == State::pass) ++inWindow;
-        if (v->state == State::fail) ++failed;
         if (v->state == State::notYet) ++soon;
     }
     content.state = tasks.empty() ? State::pass

@@ -105,6 +105,8 @@ Snapshot Document::takeSnapshot(const std::string& batchId) {
     if (shop) snapshot.shop = *shop;
     const auto batches = m_logbook->batches();
     if (batches) snapshot.batches = *batches;
+    auto runs = m_logbook->verifications();
+    if (runs) snapshot.verifications = std::move(runs).value();
     const Instant now = m_logbook->now();
     for (const BatchSummary& summary : snapshot.batches) {
         const bool inHand = summary.id == batchId;

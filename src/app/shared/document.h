@@ -21,6 +21,7 @@ namespace rollcall {
 struct Snapshot {
     Shop shop;
     std::vector<BatchSummary> batches;
+    std::vector<Verification> verifications; ///< all runs on blocks, in the order they were made
     std::optional<Batch> batch; ///< the one in hand
     BatchVerdicts verdicts;     ///< of that batch
     /// What is next in the other batches in work, by batch name; for the Now line.

@@ -1,0 +1,226 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/testers/tester_actions.h"
+
+#include "app/shared/choice_dialog.h"
+#include "app/shared/form_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <memory>
+
+namespace rollcall {
+
+namespace {
+
+Result<double> numberIn(const QString& text) {
+    return parseNumber(text.toStdString());
+}
+
+QString numberText(double value) {
+    return QString::number(value, 'g', 8);
+}
+
+} // namespace
+
+TesterActions::TesterActions(Document& document, const Look& look, Seams seams, QWidget* window)
+    : QObject(window), m_document(document), m_look(look), m_seams(std::move(seams)), m_window(window) {}
+
+void TesterActions::edit(const Tester* tester) {
+    const QStringList kinds{tr("bench, digital"), tr("bench, dial"), tr("rebound"), tr("set of files"), tr("other")};
+    const Tester old = tester != nullptr ? *tester : Tester();
+    const int kind = old.kind == TesterKind::rebound ? 2
+                     : old.kind == TesterKind::files ? 3
+                     : old.kind == TesterKind::other ? 4
+                     : old.resolution >= 0.5         ? 1
+                                                     : 0;
+    QStringList files;
+    for (const double file : old.files) files << numberText(file);
+    auto* form = new FormDialog(
+        tester != nullptr ? tr("Change %1").arg(QString::fromStdString(old.name)) : tr("New tester"), tr("Keep it"),
+        {{"name", tr("Name"), tr("as it is called in the shop"), QString::fromStdString(old.name), {}, false},
+         {"kind", tr("Kind"), tr("how it reads"), kinds[kind], kinds, false},
+         {"indenter",
+          tr("Indenter"),
+          tr("a change ends its verification"),
+          QString::fromStdString(old.indenter),
+          {},
+          false},
+         {"anvil", tr("Anvil"), tr("likewise"), QString::fromStdString(old.anvil), {}, false},
+         {"files", tr("Files"), tr("a set: their hardnesses, 40 50 60"), files.join(QLatin1Char(' ')), {}, false}},
+        m_look, m_window);
+    const auto filesIn = [](const QString& text) { return parseNumbers(text.toStdString()); };
+    form->ask(
+        [this, id = old.id, kinds, filesIn](const FormValues& v) -> FormFault {
+            if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the tester a name.")};
+            for (const Tester& t : m_document.state().shop.testers) {
+                if (t.id != id && QString::fromStdString(t.name) == v["name"])
+                    return {QStringLiteral("name"), tr("There is a tester of that name.")};
+            }
+            if (v["kind"] != kinds[3]) return {};
+            const auto list = filesIn(v["files"]);
+            if (!list || list->empty())
+                return {QStringLiteral("files"), tr("Type the hardness of each file, such as 40 50 60.")};
+            for (const double file : *list) {
+                if (file < 20 || file > 70) return {QStringLiteral("files"), tr("A file's hardness is 20 to 70 HRC.")};
+            }
+            return {};
+        },
+        [this, old, kinds, filesIn, isNew = tester == nullptr](const FormValues& v) {
+            Tester changed = old;
+            changed.name = v["name"].toStdString();
+            const auto chosen = kinds.indexOf(v["kind"]);
+            changed.kind = chosen == 2   ? TesterKind::rebound
+                           : chosen == 3 ? TesterKind::files
+                           : chosen == 4 ? TesterKind::other
+                                         : TesterKind::bench;
+            changed.resolution = chosen == 1 ? 0.5 : 0.1;
+            changed.indenter = v["indenter"].toStdString();
+            changed.anvil = v["anvil"].toStdString();
+            changed.files = chosen == 3 ? filesIn(v["files"]).value() : std::vector<double>();
+            std::sort(changed.files.begin(), changed.files.end());
+            m_document.perform(
+                [changed, isNew](Logbook& logbook) -> Result<Done> {
+                    if (!isNew) return logbook.changeTester(changed);
+                    const auto id = logbook.addTester(changed);
+                    if (!id) return id.error();
+                    return Done{};
+                },
+                [this, changed](const Result<Done>& done) {
+                    if (done) emit said(tr("%1 kept").arg(QString::fromStdString(changed.name)), false);
+                });
+        });
+}
+
+void TesterActions::chooseBlockToEdit() {
+    const std::vector<Block> blocks = m_document.state().shop.blocks;
+    std::vector<Choice> choices;
+    for (const Block& block : blocks)
+        choices.push_back({QString::number(choices.size() + 1), tr("Block %1").arg(QString::fromStdString(block.name)),
+                           tr("%1 indents on it").arg(block.used + block.used_before)});
+    choices.push_back({QStringLiteral("n"), tr("A new block"), tr("certified value, uncertainty, face")});
+    (new ChoiceDialog(tr("Test blocks"), {}, choices, m_look, m_window))->ask([this, blocks](int i) {
+        const auto index = static_cast<std::size_t>(i);
+        editBlock(index < blocks.size() ? &blocks[index] : nullptr);
+    });
+}
+
+void TesterActions::editBlock(const Block* block) {
+    const Block old = block != nullptr ? *block : Block();
+    const bool isNew = block == nullptr;
+    auto* form = new FormDialog(
+        isNew ? tr("New block") : tr("Block %1").arg(QString::fromStdString(old.name)), tr("Keep it"),
+        {{"name", tr("Name"), tr("its number or value"), QString::fromStdString(old.name), {}, false},
+         {"scale", tr("Scale"), tr("as on its certificate"), QString::fromStdString(old.scale), {}, false},
+         {"certified",
+          tr("Certified value"),
+          tr("on the certificate"),
+          isNew ? QString() : numberText(old.certified),
+          {},
+          false},
+         {"uncertainty", tr("Uncertainty"), tr("U of the certificate, k = 2"), numberText(old.uncertainty), {}, false},
+         {"diameter", tr("Face"), tr("diameter, mm"), numberText(old.diameter_mm), {}, false},
+         {"spacing", tr("Spacing"), tr("mm between indents"), numberText(old.spacing_mm), {}, false},
+         {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false}},
+        m_look, m_window);
+    form->ask(
+        [this, id = old.id](const FormValues& v) -> FormFault {
+            if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the block a name.")};
+            for (const Block& b : m_document.state().shop.blocks) {
+                if (b.id != id && QString::fromStdString(b.name) == v["name"])
+                    return {QStringLiteral("name"), tr("There is a block of that name.")};
+            }
+            const auto scale = m_document.tables().scale(v["scale"].toStdString());
+            if (!scale) return {QStringLiteral("scale"), tr("Type a Rockwell scale, such as HRC or HR15N.")};
+            const auto certified = numberIn(v["certified"]);
+            if (!certified || (scale->low && (*certified < *scale->low || *certified > *scale->high)))
+                return {QStringLiteral("certified"), tr("Type the certified value, inside the scale's range.")};
+            const auto u = numberIn(v["uncertainty"]);
+            if (!u || *u < 0 || *u > 3)
+                return {QStringLiteral("uncertainty"), tr("Type the uncertainty on the certificate, such as 0.3.")};
+            for (const char* field : {"diameter", "spacing"}) {
+                const auto length = parseQuantity(v[QLatin1String(field)].toStdString(), Quantity::length);
+                if (!length || *length < 1 || *length > 200)
+                    return {QLatin1String(field), tr("Type millimetres, 1 to 200.")};
+            }
+            bool whole = false;
+            const int used = v["used"].toInt(&whole);
+            return whole && used >= 0 ? FormFault{}
+                                      : FormFault{QStringLiteral("used"), tr("Type how many indents it has already.")};
+        },
+        [this, old, isNew](const FormValues& v) {
+            Block changed = old;
+            changed.name = v["name"].toStdString();
+            changed.scale = m_document.tables().scale(v["scale"].toStdString())->symbol;
+            changed.certified = numberIn(v["certified"]).value();
+            changed.uncertainty = numberIn(v["uncertainty"]).value();
+            changed.diameter_mm = parseQuantity(v["diameter"].toStdString(), Quantity::length).value();
+            changed.spacing_mm = parseQuantity(v["spacing"].toStdString(), Quantity::length).value();
+            changed.used_before = v["used"].toInt();
+            m_document.perform(
+                [changed, isNew](Logbook& logbook) -> Result<Done> {
+                    if (!isNew) return logbook.changeBlock(changed);
+                    const auto id = logbook.addBlock(changed);
+                    if (!id) return id.error();
+                    return Done{};
+                },
+                [this, changed](const Result<Done>& done) {
+                    if (done) emit said(tr("block %1 kept").arg(QString::fromStdString(changed.name)), false);
+                });
+        });
+}
+
+void TesterActions::exportChart(const std::optional<ControlChart>& chart) {
+    if (!chart) return emit said(tr("There is no chart yet."), true);
+    const QString path =
+        m_seams.chooseFile(m_window, tr("Export the chart"), tr("Picture or table (*.png *.svg *.csv)"), true);
+    if (path.isEmpty()) return;
+    const Result<Done> done = rollcall::exportChart(*chart, path, m_look);
+    emit said(done ? tr("%1 written").arg(path) : words::errorText(done.error()), !done.ok());
+}
+
+void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {
+    if (!m_document.hasBatch()) return emit said(tr("Open a batch first."), true);
+    if (!health.answer || !health.today)
+        return emit said(tr("%1 is not verified today.").arg(QString::fromStdString(tester.name)), true);
+    auto* form = new FormDialog(
+        tr("What if the error of %1 were another?").arg(QString::fromStdString(tester.name)),
+        tr("Show what would change"),
+        {{"error", tr("Error"), tr("HRC; it is %1 now").arg(words::hardness(health.answer->error)), {}, {}, false}},
+        m_look, m_window);
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            const auto error = numberIn(v["error"]);
+            return error && std::abs(*error) <= 5 ? FormFault{}
+                                                  : FormFault{QStringLiteral("error"), tr("Type HRC from −5 to 5.")};
+        },
+        [this, id = tester.id, day = health.last->time->localDay()](const FormValues& v) {
+            const Batch& batch = m_document.batch();
+            const BatchVerdicts other = judgeBatch(withError(batch, id, day, numberIn(v["error"]).value()),
+                                                   m_document.tables(), LogbookSeams::real().now());
+            QStringList lines;
+            int unchanged = 0;
+            for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+                for (const Gate gate : {Gate::quench, Gate::temper}) {
+                    const Verdict* now = m_document.verdict(static_cast<int>(i), gate);
+                    const auto& then = other.at(i, gate);
+                    if (now == nullptr || !then || !now->measurement || !then->measurement) continue;
+                    if (now->state == then->state) {
+                        ++unchanged;
+                        continue;
+                    }
+                    lines << tr("%1 at %2: %3 becomes %4, %5 becomes %6")
+                                 .arg(QString::fromStdString(batch.blades[i].mark), words::gateName(gate),
+                                      words::stateName(now->state), words::stateName(then->state),
+                                      words::hardness(now->measurement->decided_mean),
+                                      words::hardness(then->measurement->decided_mean));
+                }
+            }
+            if (lines.isEmpty()) lines << tr("No verdict would change.");
+            lines << tr("%1 verdicts would stay. A preview: nothing is stored.").arg(unchanged);
+            (new ChoiceDialog(tr("If the error were %1").arg(v["error"]), lines, {}, m_look, m_window))->ask({});
+        });
+}
+
+} // namespace rollcall

@@ -1,0 +1,38 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/frame/shop_actions.h"
+#include "app/testers/testers_bench.h"
+
+#include <QObject>
+
+namespace rollcall {
+
+/// What the maker can do on the Testers bench that needs asking.
+class TesterActions : public QObject {
+    Q_OBJECT
+
+public:
+    TesterActions(Document& document, const Look& look, Seams seams, QWidget* window);
+
+    /// A new tester, or new settings of this one.
+    void edit(const Tester* tester);
+    /// A new block, or the data of this one.
+    void editBlock(const Block* block);
+    void chooseBlockToEdit();
+    void exportChart(const std::optional<ControlChart>& chart);
+    /// Judges the batch in hand as if this tester's error today were another, and says what would change.
+    void whatIf(const Tester& tester, const TesterHealth& health);
+
+signals:
+    void said(const QString& message, bool trouble);
+
+private:
+    Document& m_document;
+    const Look& m_look;
+    Seams m_seams;
+    QWidget* m_window;
+};
+
+} // namespace rollcall

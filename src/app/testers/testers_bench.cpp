@@ -1,0 +1,432 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/testers/testers_bench.h"
+
+#include "core/base/number.h"
+#include "core/judge/agenda.h"
+#include "core/measure/indent.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <cmath>
+#include <QDate>
+#include <QDateTime>
+#include <QFile>
+#include <QFileInfo>
+#include <QImage>
+#include <QLocale>
+#include <QPainter>
+#include <QSvgGenerator>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int headHeight = 48;
+constexpr int runHeight = 176;
+constexpr int blockHeight = 184;
+
+QString perWeek(const Drift& drift) {
+    return QString::number(std::abs(drift.per_week), 'f', 2);
+}
+
+} // namespace
+
+TestersBench::TestersBench(Document& document, const TesterList& list, const Look& look, QWidget* parent)
+    : QWidget(parent), m_document(document), m_list(list), m_look(look) {
+    setObjectName(QStringLiteral("testers-bench"));
+}
+
+const Tester* TestersBench::tester() const {
+    return m_list.model().rowCount() > 0 ? &m_list.model().tester(m_list.current()) : nullptr;
+}
+
+const TesterHealth* TestersBench::health() const {
+    return m_list.model().rowCount() > 0 ? &m_list.model().health(m_list.current()) : nullptr;
+}
+
+bool TestersBench::verifiable() const {
+    const Tester* t = tester();
+    return t != nullptr && (t->kind == TesterKind::bench || t->kind == TesterKind::rebound);
+}
+
+// The block most often read with it; before any run the shop's first.
+const Block* TestersBench::block() const {
+    const std::vector<Block>& blocks = m_document.state().shop.blocks;
+    if (const TesterHealth* h = health(); h != nullptr && h->last != nullptr) {
+        for (const Block& block : blocks) {
+            if (block.name == h->block) return &block;
+        }
+    }
+    return blocks.empty() ? nullptr : &blocks.front();
+}
+
+std::optional<double> TestersBench::work() const {
+    if (!m_document.hasBatch()) return std::nullopt;
+    const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    if (window.low && window.high) return (*window.low + *window.high) / 2;
+    return window.low ? window.low : window.high;
+}
+
+void TestersBench::refresh() {
+    m_life.reset();
+    if (const Block* b = block()) {
+        const auto d = indentDiameter(m_document.tables(), b->scale, b->certified);
+        std::vector<Verification> runs;
+        for (const Verification& run : m_document.state().verifications) {
+            if (run.block == b->name) runs.push_back(run);
+        }
+        if (d) {
+            auto life = blockLife({b->diameter_mm, b->spacing_mm, *d}, b->used_before + b->used, runs,
+                                  LogbookSeams::real().now());
+            if (life) m_life = std::move(life).value();
+        }
+    }
+    setAccessibleName(content().caption);
+    update();
+}
+
+std::optional<ControlChart> TestersBench::chart() const {
+    const TesterHealth* h = health();
+    if (h == nullptr || !h->answer || h->errors.empty()) return std::nullopt;
+    ControlChart chart;
+    chart.errors = h->errors;
+    chart.spreads = h->spreads;
+    chart.allowed_error = h->allowed_error;
+    chart.allowed_spread = h->allowed_spread;
+    chart.limits = h->limits;
+    chart.drift = h->drift;
+    chart.drift_days = driftWeeks * 7.0;
+    chart.weeks_left = h->weeks_left;
+    if (h->drift && h->drift->likely) {
+        chart.drift_text = h->drift->per_week > 0 ? tr("%1 harder a week").arg(perWeek(*h->drift))
+                                                  : tr("%1 softer a week").arg(perWeek(*h->drift));
+        if (h->weeks_left) {
+            const QDate meets = QDate(1970, 1, 1).addDays(qRound64(h->errors.back().day + *h->weeks_left * 7));
+            const double limit = h->drift->per_week > 0 ? h->allowed_error : -h->allowed_error;
+            chart.limit_text = tr("%1 in %2").arg(words::hardness(limit), QLocale().standaloneMonthName(meets.month()));
+        }
+    }
+    return chart;
+}
+
+ColumnContent TestersBench::content() const {
+    ColumnContent content;
+    content.key = tr("Enter");
+    content.left = tr("New tester");
+    content.left_key = QStringLiteral("N");
+    const Tester* t = tester();
+    const TesterHealth* h = health();
+    if (t == nullptr || h == nullptr) {
+        content.caption = tr("No tester yet");
+        content.act = tr("New tester");
+        content.detail = tr("bench, rebound or a set of files");
+        return content;
+    }
+    const QString name = QString::fromStdString(t->name);
+    content.caption = tr("%1 today").arg(name);
+    content.state = h->state;
+    content.word = words::stateName(h->state);
+    content.right = tr("Change");
+    content.right_key = QStringLiteral("C");
+    if (h->state == State::excused) {
+        content.word = tr("Usable");
+        content.sub =
+            t->kind == TesterKind::files ? tr("Files give a bracket, not a number.") : tr("It is not read on a block.");
+        content.act = tr("Back");
+        content.detail = tr("to where you came from");
+        if (t->kind == TesterKind::files)
+            content.lines.push_back({Tone::note,
+                                     tr("Known to 1.5 either way. Never a good new file: an old one, on bare metal."),
+                                     QStringLiteral("M12"), false});
+        return content;
+    }
+    content.sub = h->state == State::pass
+                      ? tr("Good until midnight, %1 only.").arg(QString::fromStdString(h->last->scale))
+                  : h->state == State::fail ? tr("The tester may not be used like this.")
+                  : h->other_setting        ? tr("Indenter or anvil changed since.")
+                                            : tr("Not verified today.");
+    if (h->answer) {
+        content.numbers.push_back({tr("Error, to ± %1").arg(words::hardness(h->answer->max_error)),
+                                   words::hardness(h->answer->error),
+                                   {},
+                                   true});
+        content.numbers.push_back({tr("Spread, to %1").arg(words::hardness(h->answer->max_repeatability)),
+                                   words::hardness(h->answer->repeatability),
+                                   {},
+                                   true});
+        const bool errorOk = atMost(std::abs(h->answer->error), h->answer->max_error);
+        const bool spreadOk = atMost(h->answer->repeatability, h->answer->max_repeatability);
+        const QString table =
+            tr("Allowed by line %1 of the E18 table; your own copy governs").arg(h->answer->table_line);
+        if (!errorOk)
+            content.lines.push_back(
+                {Tone::bad,
+                 tr("Error %1 is outside ± %2").arg(words::hardness(h->answer->error)).arg(h->answer->max_error),
+                 QStringLiteral("M6"), false});
+        if (!spreadOk)
+            content.lines.push_back({Tone::bad,
+                                     tr("Spread %1 is over %2")
+                                         .arg(words::hardness(h->answer->repeatability))
+                                         .arg(h->answer->max_repeatability),
+                                     QStringLiteral("M6"), false});
+        if (h->failed_in_row >= 2)
+            content.lines.push_back(
+                {Tone::bad,
+                 tr("Failed %1 times: stop. All readings since the last good run are suspect").arg(h->failed_in_row),
+                 QStringLiteral("M6"), false});
+        else if (h->failed_in_row == 1)
+            content.lines.push_back(
+                {Tone::caution, tr("Clean, re-seat, discard two, then repeat once"), QStringLiteral("E18"), false});
+        if (h->drift && h->drift->likely) {
+            QString text = h->drift->per_week > 0 ? tr("Slow drift is likely: %1 harder a week (Mann-Kendall, p %2).")
+                                                  : tr("Slow drift is likely: %1 softer a week (Mann-Kendall, p %2).");
+            text = text.arg(perWeek(*h->drift))
+                       .arg(h->drift->p < 0.001 ? tr("under 0.001") : QString::number(h->drift->p, 'f', 3));
+            if (h->weeks_left)
+                text +=
+                    tr(" Out of tolerance in about %1 weeks. Look at the indenter").arg(std::lround(*h->weeks_left));
+            content.lines.push_back({Tone::caution, text, QStringLiteral("drift"), false});
+        }
+        if (h->limits && (h->answer->error > h->limits->high || h->answer->error < h->limits->low))
+            content.lines.push_back({Tone::caution,
+                                     tr("Outside its own usual %1 to %2 (3 σ): something changed")
+                                         .arg(words::hardness(h->limits->low), words::hardness(h->limits->high)),
+                                     QStringLiteral("3σ"), false});
+        if (errorOk && spreadOk) content.lines.push_back({Tone::good, table, QStringLiteral("M6"), false});
+    }
+    std::vector<double> certified;
+    for (const Block& b : m_document.state().shop.blocks) certified.push_back(b.certified);
+    if (const auto at = work()) {
+        const BlockAdvice advice = adviseBlocks(certified, *at);
+        const auto blockName = [&](std::size_t i) {
+            return QString::fromStdString(m_document.state().shop.blocks[advice.blocks[i]].name);
+        };
+        const QString target = words::hardness(*at);
+        if (advice.kind == BlockAdvice::Kind::near)
+            content.lines.push_back(
+                {Tone::good, tr("Block %1 suits work at %2").arg(blockName(0), target), QStringLiteral("M6"), false});
+        if (advice.kind == BlockAdvice::Kind::bracket)
+            content.lines.push_back(
+                {Tone::note,
+                 tr("Read blocks %1 and %2: they bracket work at %3").arg(blockName(0), blockName(1), target),
+                 QStringLiteral("M6"), false});
+        if (advice.kind == BlockAdvice::Kind::far)
+            content.lines.push_back(
+                {Tone::caution, tr("No block within 5 of work at %1: block %2 says little").arg(target, blockName(0)),
+                 QStringLiteral("M6"), false});
+    }
+    content.lines.push_back(
+        {Tone::note,
+         t->learned
+             ? tr("Own scatter of single readings %1, from %2 degrees of freedom")
+                   .arg(t->learned->sd, 0, 'f', 2)
+                   .arg(qRound(t->learned->dof))
+             : tr("Own scatter not known yet: the usual %1 is assumed").arg(t->kind == TesterKind::rebound ? 0.8 : 0.3),
+         QStringLiteral("M9"), false});
+    if (m_life && m_life->nearly_full)
+        content.lines.push_back(
+            {Tone::caution, tr("The block's face is nearly full: order the next"), QStringLiteral("M13"), false});
+    if (h->state == State::pass) {
+        content.act = tr("Back");
+        content.detail = tr("to where you came from");
+        content.left = tr("Verify again");
+        content.left_key = QStringLiteral("*");
+    } else {
+        content.act = h->state == State::fail ? tr("Repeat the run") : tr("Verify %1").arg(name);
+        content.detail = tr("five readings are better than two");
+    }
+    content.below.push_back(
+        {Tone::note, tr("N new tester, K block, E export the chart, F what if the error were another"), {}, false});
+    return content;
+}
+
+void TestersBench::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    painter.fillRect(rect(), p.panel);
+    const Tester* t = tester();
+    const TesterHealth* h = health();
+    painter.fillRect(px(24), px(headHeight), width() - px(48), 1, p.hair);
+    if (t == nullptr || h == nullptr) return;
+    const QString name = elided(QString::fromStdString(t->name), m_look.font(36, true), width() / 2);
+    drawText(painter, px(24), px(36), name, m_look.font(36, true), p.ink);
+    QStringList parts;
+    if (t->kind == TesterKind::rebound) parts << tr("rebound");
+    if (!t->indenter.empty()) parts << QString::fromStdString(t->indenter);
+    if (!t->anvil.empty()) parts << QString::fromStdString(t->anvil);
+    if (t->kind == TesterKind::bench) parts << tr("reads to %1").arg(t->resolution);
+    const QString right = m_list.model().word(m_list.current());
+    const int left = px(48) + m_look.width(name, 36, true);
+    const int end = width() - px(40) - m_look.width(right, 18, true);
+    drawText(painter, left, px(36), elided(parts.join(QStringLiteral(", ")), m_look.font(18), end - left),
+             m_look.font(18), p.muted);
+    drawText(painter, width() - px(24), px(36), right, m_look.font(18, true), p.ink, Qt::AlignRight);
+    if (t->kind == TesterKind::files) {
+        QStringList files;
+        for (const double file : t->files) files << QString::number(file);
+        drawText(painter, px(24), px(110), files.join(QStringLiteral("   ")), m_look.font(40), p.ink);
+        drawText(painter, px(24), px(146), tr("hardness of each file, HRC; tried on a blade with F in Call"),
+                 m_look.font(16), p.muted);
+        return;
+    }
+    paintRun(painter, px(headHeight));
+    const int blockTop = height() - px(blockHeight);
+    const int chartTop = px(headHeight + runHeight);
+    painter.fillRect(px(24), chartTop, width() - px(48), 1, p.hair);
+    painter.fillRect(px(24), blockTop, width() - px(48), 1, p.hair);
+    const std::optional<ControlChart> through = chart();
+    drawText(painter, px(24), chartTop + px(26), tr("Error through time"), m_look.font(16, true), p.ink);
+    if (through) {
+        drawText(
+            painter, width() - px(24), chartTop + px(26),
+            tr("block %1, allowed ± %2").arg(QString::fromStdString(h->block), words::hardness(through->allowed_error)),
+            m_look.font(16), p.muted, Qt::AlignRight);
+        drawControlChart(painter, QRect(px(24), chartTop + px(34), width() - px(48), blockTop - chartTop - px(38)),
+                         *through, m_look);
+    } else {
+        drawText(painter, px(24), chartTop + px(60), tr("Nothing yet: verify it on a block first."), m_look.font(18),
+                 p.muted);
+    }
+    paintBlock(painter, blockTop);
+}
+
+void TestersBench::paintRun(QPainter& painter, int top) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    const TesterHealth& h = *health();
+    const int ruleWidth = px(258);
+    if (h.last == nullptr) {
+        drawText(painter, px(24), top + px(60), tr("Never read on a block"), m_look.font(24, true), p.ink);
+        return;
+    }
+    // Readings of the last run, as large as they fit.
+    const std::vector<double>& readings = h.last->readings;
+    const int room = width() - px(24) - px(24) - ruleWidth - px(28);
+    const int columns = readings.size() <= 2 ? 2 : 3;
+    const int size = columns == 2 ? 52 : 36;
+    const QColor color = h.today ? p.ink : p.muted;
+    for (std::size_t i = 0; i < readings.size() && i < 6; ++i) {
+        const int x = px(24) + static_cast<int>(i) % columns * room / columns;
+        const int y = top + px(columns == 2 ? 86 : 56) + static_cast<int>(i) / columns * px(48);
+        drawText(painter, x, y, words::hardness(readings[i]), m_look.font(size), color);
+    }
+    const QDateTime when = QDateTime::fromMSecsSinceEpoch(h.last->time->utc_ms);
+    drawText(painter, px(24), top + px(144),
+             tr("on block %1, %2")
+                 .arg(QString::fromStdString(h.last->block), QLocale().toString(when, QStringLiteral("d MMM HH:mm"))),
+             m_look.font(16), p.muted);
+    if (!h.answer) return;
+    const int left = width() - px(24) - ruleWidth;
+    const double reach = h.answer->max_error * 2;
+    NumberRule error{tr("Error"),
+                     tr("allowed ± %1").arg(words::hardness(h.answer->max_error)),
+                     -reach,
+                     reach,
+                     h.answer->max_error,
+                     -h.answer->max_error,
+                     h.answer->max_error,
+                     h.answer->error,
+                     atMost(std::abs(h.answer->error), h.answer->max_error)};
+    drawNumberRule(painter, QRect(left, top + px(12), ruleWidth, px(70)), error, m_look);
+    const double most = h.answer->max_repeatability * 1.5;
+    NumberRule spread{tr("Spread"),
+                      tr("allowed %1").arg(words::hardness(h.answer->max_repeatability)),
+                      0,
+                      most,
+                      h.answer->max_repeatability,
+                      0,
+                      h.answer->max_repeatability,
+                      h.answer->repeatability,
+                      atMost(h.answer->repeatability, h.answer->max_repeatability)};
+    drawNumberRule(painter, QRect(left, top + px(92), ruleWidth, px(70)), spread, m_look);
+}
+
+void TestersBench::paintBlock(QPainter& painter, int top) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    const Block* b = block();
+    if (b == nullptr) {
+        drawText(painter, px(24), top + px(40), tr("No test block yet: K adds one"), m_look.font(18), p.ink);
+        return;
+    }
+    const int size = px(blockHeight - 20);
+    const int left = px(24) + size + px(28);
+    drawText(painter, left, top + px(32), tr("Block %1 ± %2").arg(words::hardness(b->certified)).arg(b->uncertainty),
+             m_look.font(18, true), p.ink);
+    drawText(painter, width() - px(24), top + px(32),
+             tr("face %1 mm, %2 mm apart").arg(b->diameter_mm).arg(b->spacing_mm), m_look.font(16), p.muted,
+             Qt::AlignRight);
+    if (!m_life) {
+        drawText(painter, left, top + px(64), tr("No places: look at its face and spacing (K)"), m_look.font(16),
+                 p.muted);
+        return;
+    }
+    drawBlockFace(painter, QRect(px(24), top + px(10), size, size), b->diameter_mm, m_life->places, m_life->used,
+                  m_look);
+    const QString free = QString::number(m_life->free);
+    drawText(painter, left, top + px(84), free, m_look.font(40, true), m_life->nearly_full ? p.borderline : p.ink);
+    drawText(painter, left + m_look.width(free, 40, true) + px(10), top + px(84), tr("places free"), m_look.font(18),
+             p.ink);
+    const int barTop = top + px(104);
+    const int barWidth = width() - px(24) - left;
+    const double share =
+        static_cast<double>(m_life->used) / std::max<double>(1.0, static_cast<double>(m_life->places.size()));
+    painter.fillRect(left, barTop, barWidth, px(16), p.steel);
+    painter.fillRect(left, barTop, qRound(barWidth * share), px(16), p.ink);
+    painter.fillRect(left + qRound(barWidth * blockNearlyFull), barTop - px(4), 2, px(24), p.primary);
+    const QString rate = tr("%1 used, %2 a month").arg(m_life->used).arg(qRound(m_life->per_month));
+    const QString end =
+        tr("order the next at %1").arg(qRound(blockNearlyFull * static_cast<double>(m_life->places.size())));
+    drawText(painter, left, barTop + px(40), rate, m_look.font(16), p.muted);
+    drawText(painter, width() - px(24), barTop + px(40), end, m_look.font(16), p.muted, Qt::AlignRight);
+    if (!m_life->months_left) return;
+    const double months = *m_life->months_left;
+    const QString lasts = months < 1.5  ? tr("about %1 weeks left").arg(qRound(months * 4.3))
+                          : months > 24 ? tr("over two years left")
+                                        : tr("about %1 months left").arg(qRound(months));
+    drawText(painter, left, barTop + px(66), lasts, m_look.font(18, true), p.ink);
+}
+
+Result<Done> exportChart(const ControlChart& chart, const QString& path, const Look& look) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    const Error failed{ErrorKind::disk, path.toStdString(), "the file could not be written"};
+    const QRect page(0, 0, look.px(960), look.px(420));
+    const auto draw = [&](QPaintDevice* device) {
+        QPainter painter(device);
+        painter.fillRect(page, look.palette.panel);
+        drawControlChart(painter, page.adjusted(look.px(16), look.px(16), -look.px(16), -look.px(16)), chart, look);
+    };
+    if (ending == QLatin1String("png")) {
+        QImage image(page.size(), QImage::Format_RGB32);
+        draw(&image);
+        return image.save(path) ? Result<Done>(Done{}) : failed;
+    }
+    if (ending == QLatin1String("svg")) {
+        QFile file(path);
+        if (!file.open(QIODevice::WriteOnly)) return failed;
+        QSvgGenerator svg;
+        svg.setOutputDevice(&file);
+        svg.setSize(page.size());
+        svg.setViewBox(page);
+        svg.setTitle(QObject::tr("Error of a tester through time"));
+        draw(&svg);
+        return Done{};
+    }
+    if (ending == QLatin1String("csv")) {
+        QFile file(path);
+        if (!file.open(QIODevice::WriteOnly)) return failed;
+        QByteArray text("date,error,spread,allowed_error,allowed_spread\n");
+        for (std::size_t i = 0; i < chart.errors.size(); ++i) {
+            text += QDate(1970, 1, 1).addDays(qRound64(chart.errors[i].day)).toString(Qt::ISODate).toUtf8() + ',' +
+                    QByteArray::number(chart.errors[i].value, 'g', 12) + ',' +
+                    QByteArray::number(chart.spreads[i].value, 'g', 12) + ',' +
+                    QByteArray::number(chart.allowed_error) + ',' + QByteArray::number(chart.allowed_spread) + '\n';
+        }
+        return file.write(text) == text.size() && file.flush() ? Result<Done>(Done{}) : failed;
+    }
+    return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};
+}
+
+} // namespace rollcall

@@ -1,0 +1,185 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plot/control_chart.h"
+
+#include <algorithm>
+#include <cmath>
+#include <QDate>
+#include <QLocale>
+
+namespace rollcall {
+
+namespace {
+
+QString signedTenth(double value) {
+    return (value < 0   ? QStringLiteral("\u2212")
+            : value > 0 ? QStringLiteral("+")
+                        : QString()) +
+           QString::number(std::abs(value), 'f', 1);
+}
+
+constexpr double monthsAhead = 91; // days of paper kept for what a drift will do
+
+} // namespace
+
+void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& chart, const Look& look) {
+    const Palette& p = look.palette;
+    const auto px = [&](double v) { return look.px(v); };
+    const int left = area.left() + px(46);
+    const int right = area.right();
+    const int spreadHeight = px(30);
+    const int top = area.top() + px(8);
+    const int bottom = area.bottom() - px(24) - spreadHeight - px(14);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    double reach = chart.allowed_error * 1.45; // room for words outside the band
+    for (const ControlPoint& point : chart.errors) reach = std::max(reach, std::abs(point.value) * 1.1);
+    if (!(reach > 0)) return;
+    const auto y = [&](double value) { return qRound((top + bottom) / 2.0 - value / reach * (bottom - top) / 2.0); };
+    const double first = chart.errors.empty() ? 0 : chart.errors.front().day;
+    const double last = chart.errors.empty() ? 1 : chart.errors.back().day;
+    const double end =
+        last + std::max(14.0, chart.drift && chart.drift->likely && chart.weeks_left
+                                  ? std::min(*chart.weeks_left * 7 + 28, std::max(monthsAhead, (last - first) * 0.5))
+                                  : (last - first) * 0.05);
+    const auto x = [&](double day) {
+        return qRound(left + px(6) + (day - first) / std::max(1.0, end - first) * (right - left - px(14)));
+    };
+
+    // What is allowed, the shop's own limits, zero.
+    painter.fillRect(left, y(chart.allowed_error), right - left, y(-chart.allowed_error) - y(chart.allowed_error),
+                     p.window_on_panel);
+    for (const double limit : {chart.allowed_error, -chart.allowed_error}) {
+        painter.fillRect(left, y(limit) - 1, right - left, 2, p.ink);
+        drawText(painter, left - px(6), y(limit) + px(5), signedTenth(limit), look.font(14), p.muted, Qt::AlignRight);
+    }
+    drawText(painter, left - px(6), y(0) + px(5), QStringLiteral("0"), look.font(14), p.muted, Qt::AlignRight);
+    painter.setPen(QPen(p.line, 1, Qt::DashLine));
+    painter.drawLine(left, y(0), right, y(0));
+    if (chart.limits) {
+        painter.setPen(QPen(p.older, 1, Qt::DotLine));
+        for (const double own : {chart.limits->low, chart.limits->high}) {
+            if (std::abs(own) < reach) painter.drawLine(left, y(own), right, y(own));
+        }
+    }
+    painter.fillRect(left, top, 1, bottom - top, p.line);
+
+    // Months under the axis.
+    painter.fillRect(left, bottom, right - left, 1, p.line);
+    const QDate epoch(1970, 1, 1);
+    const QDate from = epoch.addDays(qRound64(first));
+    const QDate today = epoch.addDays(qRound64(last));
+    const double daysToPixel = static_cast<double>(right - left) / std::max(1.0, end - first);
+    const int every = daysToPixel * 30 >= px(14) ? 1 : 3;
+    for (QDate month(from.year(), from.month(), 1); epoch.daysTo(month) <= end; month = month.addMonths(every)) {
+        const double begin = static_cast<double>(epoch.daysTo(month));
+        if (begin >= first) painter.fillRect(x(begin), bottom, 1, px(5), p.line);
+        const double middle = begin + 15;
+        const bool now = month.year() == today.year() && month.month() == today.month();
+        if (middle >= first && x(middle) < right - px(6))
+            drawText(painter, x(middle), bottom + px(18),
+                     QLocale().standaloneMonthName(month.month(), QLocale::NarrowFormat), look.font(14, now),
+                     now ? p.ink : p.muted, Qt::AlignHCenter);
+    }
+
+    painter.setRenderHint(QPainter::Antialiasing, true);
+    if (chart.drift && chart.drift->likely) {
+        const double begin = std::max(first, last - chart.drift_days);
+        const auto level = [&](double day) {
+            return chart.drift->level_now + chart.drift->per_week / 7 * (day - last);
+        };
+        painter.setPen(QPen(p.older, px(3)));
+        painter.drawLine(QPointF(x(begin), y(level(begin))), QPointF(x(last), y(level(last))));
+        if (chart.weeks_left) {
+            const double meet = last + *chart.weeks_left * 7;
+            const double until = std::min(meet, end);
+            painter.setPen(QPen(p.older, 2, Qt::DashLine));
+            painter.drawLine(QPointF(x(last), y(level(last))), QPointF(x(until), y(level(until))));
+            if (meet <= end) {
+                painter.setPen(QPen(p.older, 2.5));
+                painter.setBrush(p.panel);
+                painter.drawEllipse(QPointF(x(meet), y(level(meet))), px(5), px(5));
+            }
+        }
+        // Outside the band, where no point stands in the way.
+        const int line = chart.drift->per_week > 0 ? y(chart.allowed_error) - px(6) : y(-chart.allowed_error) + px(18);
+        drawText(painter, left + px(12), line, chart.drift_text, look.font(16, true), p.older);
+        drawText(painter, right - px(8), line, chart.limit_text, look.font(16, true), p.older, Qt::AlignRight);
+    }
+    for (std::size_t i = 0; i < chart.errors.size(); ++i) {
+        const QPointF at(x(chart.errors[i].day), y(chart.errors[i].value));
+        const bool latest = i + 1 == chart.errors.size();
+        painter.setPen(QPen(latest ? p.primary : p.ink, 1.2));
+        painter.setBrush(latest ? p.primary : p.panel);
+        painter.drawEllipse(at, latest ? px(5) : px(2.4), latest ? px(5) : px(2.4));
+    }
+
+    // The spread of each run as a bar on its own small scale.
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    const int base = area.bottom() - px(4);
+    const double allowed = std::max(chart.allowed_spread, 0.1);
+    double most = allowed;
+    for (const ControlPoint& point : chart.spreads) most = std::max(most, point.value);
+    const auto height = [&](double value) { return qRound(value / most * spreadHeight); };
+    painter.fillRect(left, base, right - left, 1, p.line);
+    painter.fillRect(left, base - height(allowed), right - left, 1, p.ink);
+    drawText(painter, left - px(6), base - height(allowed) + px(5), QString::number(allowed, 'f', 1), look.font(14),
+             p.muted, Qt::AlignRight);
+    drawText(painter, right - px(4), base - height(allowed) + px(16), QObject::tr("spread"), look.font(14), p.muted,
+             Qt::AlignRight);
+    for (const ControlPoint& point : chart.spreads)
+        painter.fillRect(x(point.day) - 1, base - height(point.value), 2, height(point.value),
+                         point.value > allowed + 1e-9 ? p.fail : p.ink);
+}
+
+void drawNumberRule(QPainter& painter, const QRect& area, const NumberRule& rule, const Look& look) {
+    const Palette& p = look.palette;
+    const auto px = [&](double v) { return look.px(v); };
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    drawText(painter, area.left(), area.top() + px(16), rule.caption, look.font(16, true), p.ink);
+    drawText(painter, area.right(), area.top() + px(16), rule.allowed, look.font(16), p.muted, Qt::AlignRight);
+    const int body = px(28);
+    const int top = area.top() + px(38);
+    const int left = area.left() + px(20);
+    const int width = area.width() - px(40);
+    const auto x = [&](double v) {
+        return qRound(left + (std::clamp(v, rule.low, rule.high) - rule.low) / (rule.high - rule.low) * width);
+    };
+    painter.fillRect(area.left(), top, area.width(), body, p.steel);
+    const int from = x(rule.allowed_low);
+    const int to = x(rule.allowed_high);
+    painter.fillRect(from, top - px(14), to - from, px(14), p.window_on_panel);
+    painter.fillRect(from, top, to - from, body, p.window);
+    painter.setPen(p.line);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(area.left(), top, area.width() - 1, body - 1);
+    painter.fillRect(area.left(), top, area.width(), 2, p.ink);
+    for (double v = rule.low; v <= rule.high + 1e-9; v += rule.step) {
+        painter.fillRect(x(v), top, 2, px(9), p.ink);
+        drawText(painter, x(v), top + body - px(5),
+                 rule.low < 0 && std::abs(v) > 1e-9 ? signedTenth(v) : QString::number(std::abs(v), 'g', 2),
+                 look.font(14), p.ink, Qt::AlignHCenter);
+    }
+    if (rule.value) painter.fillRect(x(*rule.value) - px(2), top - px(18), px(5), px(18), rule.good ? p.ink : p.fail);
+}
+
+void drawBlockFace(QPainter& painter, const QRect& area, double diameter_mm, const std::vector<Spot>& places, int used,
+                   const Look& look) {
+    const Palette& p = look.palette;
+    const double size = std::min(area.width(), area.height());
+    const double scale = size / diameter_mm;
+    const QPointF centre(area.left() + size / 2, area.top() + size / 2);
+    painter.setRenderHint(QPainter::Antialiasing, true);
+    painter.setPen(QPen(p.ink, 1.5));
+    painter.setBrush(p.steel);
+    painter.drawEllipse(centre, size / 2 - 1, size / 2 - 1);
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        const QPointF at = centre + QPointF(places[i].x_mm, -places[i].y_mm) * scale;
+        const bool taken = static_cast<int>(i) < used;
+        const bool next = static_cast<int>(i) == used;
+        painter.setPen(next ? QPen(p.primary, 2.5) : taken ? QPen(Qt::NoPen) : QPen(p.line, 1));
+        painter.setBrush(taken ? QBrush(p.ink) : QBrush(Qt::NoBrush));
+        painter.drawEllipse(at, look.px(next ? 6 : 2), look.px(next ? 6 : 2));
+    }
+}
+
+} // namespace rollcall
