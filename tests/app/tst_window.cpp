@@ -16,30 +16,6 @@ using fixtures::WindowDriver;
 class tst_Window : public QObject {
     Q_OBJECT
 
-    static void setUpShop(WindowDriver& d) {
-        d.fill("initials", "HB");
-        d.fill("block", "62.6");
-        d.press(Qt::Key_Return, Qt::ControlModifier);
-    }
-    // From the empty logbook to a batch of three blades that need two tempers.
-    static void makeBatch(WindowDriver& d, const QString& profile = "Quench and Temper") {
-        d.type("n");
-        if (d.dialog()->findChild<QWidget*>("initials")) setUpShop(d);
-        d.fill("name", "Orchard 13");
-        d.fill("profile", profile);
-        d.fill("count", "3");
-        d.fill("marks", "GK-#");
-        d.fill("grade", "115CrV3");
-        d.fill("window", "61 to 63");
-        d.fill("thickness", "2.4");
-        d.fill("size", "58 x 16");
-        d.press(Qt::Key_Return, Qt::ControlModifier);
-    }
-    static void verifyTester(WindowDriver& d) {
-        d.type("v");
-        d.type("627\n629\n628\n628\n628\n"); // error exactly 0.2 from five readings
-        d.press(Qt::Key_Return);
-    }
     static void logTemper(WindowDriver& d, const QString& temperature) {
         d.type("t");
         d.fill("temperature", temperature);
@@ -61,7 +37,7 @@ private slots:
     void theFormSaysWhatIsWrong() {
         WindowDriver d;
         d.type("n");
-        setUpShop(d);
+        d.setUpShop();
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QCOMPARE(d.formMessage(), QStringLiteral("Give the batch a name."));
         d.fill("name", "X");
@@ -73,7 +49,7 @@ private slots:
 
     void aBatchFromTheFirstKeyToTheLastVerdict() {
         WindowDriver d;
-        makeBatch(d);
+        d.makeBatch();
         QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Orchard 13"));
         QCOMPARE(d.document().gate(), Gate::quench);
         QCOMPARE(d.act(), QStringLiteral("Verify the tester")); // asked for when missing
@@ -144,7 +120,7 @@ private slots:
 
     void numbersThatCannotBeAreRefusedInWords() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
+        d.makeBatch("Quench only");
         d.type("921\n");
         QVERIFY(d.field().contains("HRC reads 20 to 70. Type it again."));
         QVERIFY(d.field().contains("921")); // nothing is cleared until the next key
@@ -166,7 +142,7 @@ private slots:
 
     void numLockOffIsSaidAndMovesNothing() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
+        d.makeBatch("Quench only");
         d.press(Qt::Key_PageDown, Qt::KeypadModifier);
         QVERIFY(d.now().contains("Num Lock is off"));
         QCOMPARE(d.document().bladeIndex(), 0);
@@ -178,7 +154,7 @@ private slots:
 
     void aSpotTooNearIsRefusedWithItsDistance() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
+        d.makeBatch("Quench only");
         d.type("652\n");
         BladeView* view = d.bladeView();
         const Spot taken = d.document().blade()->readings[0].spot.value();
@@ -203,7 +179,7 @@ private slots:
 
     void aFailedRunOnTheBlockIsRepeatedOnce() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
+        d.makeBatch("Quench only");
         d.type("v");
         d.type("638\n639\n");
         QCOMPARE(d.word(), QStringLiteral("Not good"));
@@ -219,8 +195,8 @@ private slots:
 
     void excuseRehardenAndTakeOut() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
-        verifyTester(d);
+        d.makeBatch("Quench only");
+        d.verifyTester();
         d.type("e");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QCOMPARE(d.formMessage(), QStringLiteral("A reason is needed."));
@@ -277,7 +253,7 @@ private slots:
 
     void aSecondWindowOnTheSameLogbookIsTold() {
         WindowDriver first;
-        makeBatch(first);
+        first.makeBatch();
         WindowDriver second(first.path());
         QVERIFY(second.dialogText().contains("is open in another window"));
         second.press(Qt::Key_Return);
@@ -287,8 +263,8 @@ private slots:
 
     void whyShowsTheNumbersWithTheirRules() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
-        verifyTester(d);
+        d.makeBatch("Quench only");
+        d.verifyTester();
         d.type("652\n653\n654\nw");
         const QString text = d.dialogText();
         QVERIFY(text.contains("65.300"));
@@ -319,7 +295,7 @@ private slots:
 
     void lookChangesKeepTheWork() {
         WindowDriver d;
-        makeBatch(d, "Quench only");
+        d.makeBatch("Quench only");
         d.type("65");
         d.type("d"); // dark
         QVERIFY(d.window().look().palette.dark);
@@ -337,7 +313,7 @@ private slots:
 
     void theMouseReachesWhatTheKeysDo() {
         WindowDriver d;
-        makeBatch(d);
+        d.makeBatch();
         d.click("batch-cell");
         QVERIFY(d.window().overviewOpen());
         d.click("gate-temper");
@@ -366,8 +342,8 @@ private slots:
                                       QAbstractItemModelTester::FailureReportingMode::QtTest);
         QAbstractItemModelTester matrix(d.window().findChild<QTableView*>("matrix")->model(),
                                         QAbstractItemModelTester::FailureReportingMode::QtTest);
-        makeBatch(d);
-        verifyTester(d);
+        d.makeBatch();
+        d.verifyTester();
         d.type("652\n");
         d.press(Qt::Key_F9);
     }

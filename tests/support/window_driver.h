@@ -27,6 +27,7 @@ namespace rollcall::fixtures {
 class WindowDriver {
 public:
     explicit WindowDriver(const QString& existing = {}) {
+        QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test")); // with the test's own XDG_CONFIG_HOME
         loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts"));
         m_path = existing.isEmpty() ? m_dir.filePath(QStringLiteral("shop.rollcall")) : existing;
         start();
@@ -119,6 +120,32 @@ public:
         return texts.join('\n');
     }
 
+    // --- walks that many tests begin with
+    void setUpShop() {
+        fill("initials", "HB");
+        fill("block", "62.6");
+        press(Qt::Key_Return, Qt::ControlModifier);
+    }
+    /// From the empty logbook to a batch of three blades GK-1 to GK-3.
+    void makeBatch(const QString& profile = "Quench and Temper") {
+        type("n");
+        if (dialog()->findChild<QWidget*>("initials")) setUpShop();
+        fill("name", "Orchard 13");
+        fill("profile", profile);
+        fill("count", "3");
+        fill("marks", "GK-#");
+        fill("grade", "115CrV3");
+        fill("window", "61 to 63");
+        fill("thickness", "2.4");
+        fill("size", "58 x 16");
+        press(Qt::Key_Return, Qt::ControlModifier);
+    }
+    void verifyTester() {
+        type("v");
+        type("627\n629\n628\n628\n628\n"); // error exactly 0.2 from five readings
+        press(Qt::Key_Return);
+    }
+
     // --- what is on screen
     const ColumnContent& column() { return m_window->findChild<VerdictColumn*>()->content(); }
     QString word() { return column().word; }
@@ -129,6 +156,7 @@ public:
         return all.join('\n');
     }
     QString now() { return m_window->findChild<Footer*>()->text(); }
+    QString lineText() { return m_window->link().stateText(); }
     QString field() { return m_window->findChild<QWidget*>(QStringLiteral("reading-row"))->accessibleName(); }
     BladeView* bladeView() { return m_window->findChild<BladeView*>(); }
     QString rollText(int row) {

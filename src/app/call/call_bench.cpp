@@ -27,8 +27,9 @@ QString temperatureText(double celsius) {
 
 } // namespace
 
-CallBench::CallBench(Document& document, ReadingStation& station, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_station(station), m_look(look),
+CallBench::CallBench(Document& document, ReadingStation& station, const DeviceLink& link, const Look& look,
+                     QWidget* parent)
+    : QWidget(parent), m_document(document), m_station(station), m_link(link), m_look(look),
       m_blade(new BladeView(document, station, look)), m_row(new ReadingRow(document, station, look)),
       m_rule(new RuleView(document, station, look)) {
     setObjectName(QStringLiteral("call-bench"));
@@ -108,9 +109,12 @@ void CallBench::paintTester(QPainter& painter) const {
                      : found.run != nullptr ? State::borderline
                                             : State::notYet,
                      m_look, p.panel);
-    drawText(painter, px(62), top + px(24),
-             tester != nullptr ? tr("%1, HRC").arg(QString::fromStdString(tester->name)) : tr("No tester yet"),
-             m_look.font(18, true), p.ink);
+    const QString name =
+        tester != nullptr ? tr("%1, HRC").arg(QString::fromStdString(tester->name)) : tr("No tester yet");
+    drawText(painter, px(62), top + px(24), name, m_look.font(18, true), p.ink);
+    const bool lost = m_link.line() != nullptr && m_link.line()->state() != InstrumentLine::State::open;
+    drawText(painter, px(62) + m_look.width(name, 18, true) + px(14), top + px(24), m_link.stateText(), m_look.font(16),
+             lost ? p.borderline : p.muted);
     QString state = tr("not verified today: V");
     QString numbers = tr("Borderline at best until then");
     if (found.run != nullptr) {

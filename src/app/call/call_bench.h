@@ -4,6 +4,7 @@
 
 #include "app/call/reading_station.h"
 #include "app/frame/verdict_column.h"
+#include "app/shared/device_link.h"
 
 #include <QWidget>
 
@@ -18,7 +19,8 @@ class CallBench : public QWidget {
     Q_OBJECT
 
 public:
-    CallBench(Document& document, ReadingStation& station, const Look& look, QWidget* parent = nullptr);
+    CallBench(Document& document, ReadingStation& station, const DeviceLink& link, const Look& look,
+              QWidget* parent = nullptr);
     void refresh();
     /// What the verdict column says while this bench is open.
     ColumnContent content() const;
@@ -35,6 +37,7 @@ private:
 
     Document& m_document;
     ReadingStation& m_station;
+    const DeviceLink& m_link;
     const Look& m_look;
     BladeView* m_blade;
     ReadingRow* m_row;

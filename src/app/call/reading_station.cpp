@@ -4,7 +4,9 @@
 
 #include "app/call/typed_reading.h"
 #include "core/base/number.h"
+#include "core/judge/agenda.h"
 #include "core/measure/indent.h"
+#include "core/measure/rockwell.h"
 #include "core/measure/statistics.h"
 #include "words/words.h"
 
@@ -74,6 +76,10 @@ void ReadingStation::backspace() {
 }
 
 void ReadingStation::clear() {
+    if (m_typed.isEmpty() && !m_incoming.empty()) {
+        emit logged(tr("%1 readings that came are left unlogged; the line's log has them").arg(m_incoming.size()));
+        m_incoming.clear();
+    }
     m_typed.clear();
     m_refused = m_askedOnce = false;
     m_message.clear();
@@ -83,6 +89,15 @@ void ReadingStation::clear() {
 bool ReadingStation::enter() {
     if (m_logging) { // the reading before is not on disk yet: this Enter is done right after it
         m_enterAgain = !m_typed.isEmpty();
+        return true;
+    }
+    if (m_typed.isEmpty() && !m_incoming.empty()) { // one that came and waits: here, or on the next blade
+        if (stillExpected() == 0) {
+            const auto next = nextBladeToRead();
+            if (!next) return false;
+            m_document.selectBlade(*next);
+        }
+        takeIncoming();
         return true;
     }
     if (m_typed.isEmpty()) return false;
@@ -106,52 +121,138 @@ bool ReadingStation::enter() {
         emit changed();
         return true;
     }
-    const QString text = m_typed;
+    const Number number{*value, m_typed};
     if (m_mode == Mode::block)
-        logBlock(*value, text);
+        logBlock(number);
     else
-        logBlade(*value, text);
+        logBlade({number});
     return true;
 }
 
-void ReadingStation::logBlade(double value, const QString& text) {
+void ReadingStation::receive(double value, const QString& text, const QString& scaleSaid) {
+    const std::string expectedScale = m_mode == Mode::block ? m_block.scale : "HRC";
+    const Result<RockwellScale> scale = m_document.tables().scale(expectedScale);
+    const Result<RockwellScale> said = scaleSaid.isEmpty() ? scale : m_document.tables().scale(scaleSaid.toStdString());
+    if (!scale || !said || said->symbol != scale->symbol)
+        return refuse(
+            tr("%1 %2 came, %3 is read here: not logged.").arg(text, scaleSaid, QString::fromStdString(expectedScale)));
+    if (!inRange(*scale, value))
+        return refuse(tr("%1 came: outside %2, not logged.").arg(text, QString::fromStdString(expectedScale)));
+    m_incoming.push_back({value, text});
+    takeIncoming();
+}
+
+// How many more readings may go on the blade in hand without asking.
+int ReadingStation::stillExpected() const {
+    const Verdict* verdict = m_document.verdict();
+    if (verdict == nullptr || !expectsReading()) return 0;
+    if (m_oneMore) return 1;
+    return std::max(1, verdict->planned - verdict->taken);
+}
+
+std::optional<int> ReadingStation::nextBladeToRead() const {
+    for (const Task& task : agenda(m_document.batch(), m_document.state().verdicts)) {
+        if (task.gate == m_document.gate() && task.next.act == Act::takeReadings &&
+            static_cast<int>(task.blade) != m_document.bladeIndex())
+            return static_cast<int>(task.blade);
+    }
+    return std::nullopt;
+}
+
+void ReadingStation::takeIncoming() {
+    if (m_logging || m_incoming.empty()) return;
+    if (m_document.tester() == nullptr || !m_document.hasBatch()) return;
+    if (m_mode == Mode::block) {
+        const Number number = m_incoming.front();
+        m_incoming.pop_front();
+        return logBlock(number);
+    }
+    int expected = stillExpected();
+    // After a Pass the maker goes on to the next blade, and so do the readings.
+    if (const Verdict* verdict = m_document.verdict();
+        expected == 0 && verdict != nullptr && verdict->state == State::pass) {
+        if (const auto next = nextBladeToRead()) {
+            m_document.selectBlade(*next);
+            expected = stillExpected();
+        }
+    }
+    if (expected == 0) {
+        m_message = tr("%1 came, not logged. Enter: next blade. *: this one.").arg(m_incoming.front().text);
+        emit changed();
+        return;
+    }
+    std::vector<Number> group;
+    while (!m_incoming.empty() && static_cast<int>(group.size()) < expected) {
+        group.push_back(m_incoming.front());
+        m_incoming.pop_front();
+    }
+    logBlade(group);
+}
+
+// All of them in one transaction: a flood of readings waits for the disk once.
+void ReadingStation::logBlade(const std::vector<Number>& numbers) {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return;
-    ReadingDraft draft;
-    draft.blade = blade->id;
-    draft.gate = m_document.gate();
-    draft.round = blade->round;
-    draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(*blade);
-    draft.value = value;
-    draft.as_entered = text.toStdString();
-    draft.resolution = m_document.tester()->resolution;
-    draft.spot = nextSpot();
-    draft.tester = m_document.tester()->id;
-    const QString what = tr("%1 logged on %2").arg(words::hardness(value), QString::fromStdString(blade->mark));
+    std::vector<ReadingDraft> drafts;
+    QStringList texts;
+    for (const Number& number : numbers) {
+        ReadingDraft draft;
+        draft.blade = blade->id;
+        draft.gate = m_document.gate();
+        draft.round = blade->round;
+        draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(*blade);
+        draft.value = number.value;
+        draft.as_entered = number.text.toStdString();
+        draft.resolution = m_document.tester()->resolution;
+        draft.spot = nextSpot();
+        draft.tester = m_document.tester()->id;
+        if (draft.spot) m_placed.push_back(*draft.spot);
+        m_chosen.reset();
+        texts << words::hardness(number.value);
+        drafts.push_back(std::move(draft));
+    }
+    const QString what =
+        tr("%1 logged on %2").arg(texts.join(QStringLiteral(", ")), QString::fromStdString(blade->mark));
     m_logging = true;
     m_typed.clear();
     m_message.clear();
     m_askedOnce = m_oneMore = false;
-    m_chosen.reset();
     emit changed();
     m_document.perform(
-        [draft](Logbook& logbook) -> Result<Done> {
-            const auto id = logbook.logReading(draft);
-            if (!id) return id.error();
-            return Done{};
+        [drafts](Logbook& logbook) -> Result<Done> {
+            return logbook.inOneTransaction([&]() -> Result<Done> {
+                for (const ReadingDraft& draft : drafts) {
+                    if (const auto id = logbook.logReading(draft); !id) return id.error();
+                }
+                return Done{};
+            });
         },
-        [this, what, text](const Result<Done>& done) {
+        [this, what, numbers](const Result<Done>& done) {
             m_logging = false;
+            m_placed.clear();
             if (done)
                 emit logged(what);
-            else if (m_typed.isEmpty())
-                m_typed = text; // not stored: it stays typed
-            if (std::exchange(m_enterAgain, false) && done) enter();
-            emit changed();
+            else
+                notStored(numbers);
+            goOn(done.ok());
         });
 }
 
-void ReadingStation::logBlock(double value, const QString& text) {
+// What was typed stays typed, what came from a wire waits: nothing is lost because a disk was full.
+void ReadingStation::notStored(const std::vector<Number>& numbers) {
+    if (numbers.size() == 1 && m_typed.isEmpty())
+        m_typed = numbers.front().text;
+    else
+        m_incoming.insert(m_incoming.begin(), numbers.begin(), numbers.end());
+}
+
+void ReadingStation::goOn(bool stored) {
+    if (std::exchange(m_enterAgain, false) && stored) enter();
+    if (stored) takeIncoming();
+    emit changed();
+}
+
+void ReadingStation::logBlock(const Number& number) {
     m_logging = true;
     m_typed.clear();
     m_message.clear();
@@ -159,28 +260,27 @@ void ReadingStation::logBlock(double value, const QString& text) {
     emit changed();
     auto run = std::make_shared<std::string>(m_run);
     m_document.perform(
-        [run, value, text, tester = m_document.tester()->id, block = m_block.id](Logbook& logbook) -> Result<Done> {
+        [run, number, tester = m_document.tester()->id, block = m_block.id](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 if (run->empty()) {
                     const auto begun = logbook.startVerification(tester, block);
                     if (!begun) return begun.error();
                     *run = *begun;
                 }
-                const auto id = logbook.logBlockReading(*run, value, text.toStdString());
+                const auto id = logbook.logBlockReading(*run, number.value, number.text.toStdString());
                 if (!id) return id.error();
                 return Done{};
             });
         },
-        [this, run, value, text](const Result<Done>& done) {
+        [this, run, number](const Result<Done>& done) {
             m_logging = false;
             if (done) {
                 m_run = *run;
-                emit logged(tr("%1 logged on the block").arg(words::hardness(value)));
+                emit logged(tr("%1 logged on the block").arg(words::hardness(number.value)));
             } else {
-                m_typed = text;
+                notStored({number});
             }
-            if (std::exchange(m_enterAgain, false) && done) enter();
-            emit changed();
+            goOn(done.ok());
         });
 }
 
@@ -203,6 +303,7 @@ void ReadingStation::askOneMore() {
     if (m_mode == Mode::block || verdict == nullptr || verdict->state == State::excused) return;
     m_oneMore = true;
     m_message.clear();
+    takeIncoming();
     emit changed();
 }
 
@@ -257,6 +358,7 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
                              (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
         if (r.spot && (withCurrent || !current)) spots.push_back(*r.spot);
     }
+    if (withCurrent) spots.insert(spots.end(), m_placed.begin(), m_placed.end());
     return spots;
 }
 

@@ -5,6 +5,7 @@
 #include "app/shared/document.h"
 #include "core/judge/standing.h"
 
+#include <deque>
 #include <optional>
 #include <QObject>
 #include <QString>
@@ -46,6 +47,12 @@ public:
     bool type(QChar key);
     void backspace();
     void clear();
+    /// A reading from a wire. It is placed and logged at once where the blade in hand, or after a Pass the next one,
+    /// expects it; else it waits to be taken or left.
+    void receive(double value, const QString& text, const QString& scale);
+    /// Readings that came and are not logged yet.
+    int waiting() const { return static_cast<int>(m_incoming.size()); }
+
     /// Logs what is typed. False when nothing is typed: then Enter means the primary act.
     bool enter();
 
@@ -88,8 +95,17 @@ signals:
 
 private:
     void refuse(const QString& message);
-    void logBlade(double value, const QString& text);
-    void logBlock(double value, const QString& text);
+    struct Number {
+        double value = 0;
+        QString text;
+    };
+    void logBlade(const std::vector<Number>& numbers);
+    void logBlock(const Number& number);
+    void takeIncoming();
+    void notStored(const std::vector<Number>& numbers);
+    void goOn(bool stored);
+    int stillExpected() const;
+    std::optional<int> nextBladeToRead() const;
     std::optional<double> expected() const;
     std::optional<Spot> freeSpot(const Blade& blade, const SpacingRule& rule) const;
     std::vector<Spot> indents(bool withCurrent) const;
@@ -104,6 +120,8 @@ private:
     QString m_typed;
     QString m_message;
     std::optional<Spot> m_chosen;
+    std::deque<Number> m_incoming; ///< from a wire, in the order they came
+    std::vector<Spot> m_placed;    ///< spots given to readings that are not on disk yet
     bool m_refused = false;
     bool m_askedOnce = false; ///< a number far off was asked for; the next Enter takes it
     bool m_oneMore = false;

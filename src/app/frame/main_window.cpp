@@ -30,9 +30,9 @@
 namespace rollcall {
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
-    : m_document(document), m_look(look), m_station(document),
+    : m_document(document), m_look(look), m_station(document), m_link(document),
       m_actions(new ShopActions(document, m_station, m_look, seams, this)),
-      m_testerActions(new TesterActions(document, m_look, std::move(seams), this)) {
+      m_testerActions(new TesterActions(document, m_link, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
     makeCommands();
@@ -43,6 +43,11 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(&m_document, &Document::failed, this, [this](const QString& message) { m_footer->say(message, true); });
     connect(m_actions, &ShopActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(&m_link, &DeviceLink::reading, this, [this](const DeviceLine& line) {
+        if (m_place != Place::call && m_document.hasBatch()) openGate(m_document.gate());
+        m_station.receive(line.value, line.text, line.scale);
+    });
+    connect(&m_link, &DeviceLink::changed, this, &MainWindow::refresh);
     connect(m_testerActions, &TesterActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
@@ -74,7 +79,7 @@ void MainWindow::build() {
     m_left->setFixedWidth(m_roll->width());
     m_stack = new QStackedWidget;
     m_overview = new OverviewBench(m_document, m_look);
-    m_call = new CallBench(m_document, m_station, m_look);
+    m_call = new CallBench(m_document, m_station, m_link, m_look);
     m_stack->addWidget(m_overview);
     m_stack->addWidget(m_call);
     m_testers = new TestersBench(m_document, *m_testerList, m_look);
@@ -432,6 +437,8 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
         m_testerActions->edit(tester);
     else if (key == QLatin1String("e"))
         m_testerActions->exportChart(m_testers->chart());
+    else if (key == QLatin1String("l") && m_testers->verifiable())
+        m_testerActions->line(*tester);
     else if (key == QLatin1String("f"))
         m_testerActions->whatIf(*tester, m_testerList->model().health(m_testerList->current()));
     else
@@ -446,7 +453,7 @@ bool MainWindow::handleStationKey(QKeyEvent* event) {
         m_station.backspace();
         return true;
     case Qt::Key_Escape:
-        if (!m_station.typed().isEmpty() || !m_station.message().isEmpty())
+        if (!m_station.typed().isEmpty() || !m_station.message().isEmpty() || m_station.waiting() > 0)
             m_station.clear();
         else if (m_station.mode() == ReadingStation::Mode::block)
             m_station.leaveVerification();

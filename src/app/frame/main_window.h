@@ -4,6 +4,7 @@
 
 #include "app/frame/shop_actions.h"
 #include "app/shared/command.h"
+#include "app/shared/device_link.h"
 #include "app/shared/document.h"
 #include "plot/look.h"
 
@@ -39,6 +40,7 @@ public:
     const Look& look() const { return m_look; }
     const Commands& commands() const { return m_commands; }
     ReadingStation& station() { return m_station; }
+    const DeviceLink& link() const { return m_link; }
     ShopActions& actions() { return *m_actions; }
     enum class Place { overview, call, testers };
     Place place() const { return m_place; }
@@ -68,6 +70,7 @@ private:
     Document& m_document;
     Look m_look;
     ReadingStation m_station;
+    DeviceLink m_link;
     ShopActions* m_actions;
     Commands m_commands;
     Place m_place = Place::overview;

@@ -22,8 +22,8 @@ struct Snapshot {
     Shop shop;
     std::vector<BatchSummary> batches;
     std::vector<Verification> verifications; ///< all runs on blocks, in the order they were made
-    std::optional<Batch> batch; ///< the one in hand
-    BatchVerdicts verdicts;     ///< of that batch
+    std::optional<Batch> batch;              ///< the one in hand
+    BatchVerdicts verdicts;                  ///< of that batch
     /// What is next in the other batches in work, by batch name; for the Now line.
     std::map<std::string, Task> elsewhere;
     std::map<std::string, std::string> elsewhere_marks;

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "words/data_folder.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -24,8 +25,8 @@ QString numberText(double value) {
 
 } // namespace
 
-TesterActions::TesterActions(Document& document, const Look& look, Seams seams, QWidget* window)
-    : QObject(window), m_document(document), m_look(look), m_seams(std::move(seams)), m_window(window) {}
+TesterActions::TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* window)
+    : QObject(window), m_document(document), m_link(link), m_look(look), m_seams(std::move(seams)), m_window(window) {}
 
 void TesterActions::edit(const Tester* tester) {
     const QStringList kinds{tr("bench, digital"), tr("bench, dial"), tr("rebound"), tr("set of files"), tr("other")};
@@ -178,6 +179,69 @@ void TesterActions::exportChart(const std::optional<ControlChart>& chart) {
     if (path.isEmpty()) return;
     const Result<Done> done = rollcall::exportChart(*chart, path, m_look);
     emit said(done ? tr("%1 written").arg(path) : words::errorText(done.error()), !done.ok());
+}
+
+void TesterActions::line(const Tester& tester) {
+    const std::vector<Choice> choices{{QStringLiteral("1"), tr("Set up the line"), tr("port and form of its lines")},
+                                      {QStringLiteral("2"), tr("Show the last lines"),
+                                       m_link.line() != nullptr ? m_link.stateText() : tr("no line yet")},
+                                      {QStringLiteral("3"), tr("Take the line away"), tr("readings are typed again")}};
+    (new ChoiceDialog(tr("%1 on a wire").arg(QString::fromStdString(tester.name)), {}, choices, m_look, m_window))
+        ->ask([this, tester](int i) {
+            if (i == 0) return setUpLine(tester);
+            if (i == 1) return showLines();
+            (void)m_link.setUp(tester.id, {}); // an empty set-up has no pattern that could be wrong
+            emit said(tr("%1 is not on a wire any more").arg(QString::fromStdString(tester.name)), false);
+        });
+}
+
+void TesterActions::setUpLine(const Tester& tester) {
+    const auto presets = readLinePresets(dataFolder() + QStringLiteral("/devices/lines.csv"));
+    if (!presets) return emit said(words::errorText(presets.error()), true);
+    const LineSetup now = DeviceLink::setupOf(tester.id);
+    const QString own = tr("as typed below");
+    QStringList names;
+    QString chosen = now.pattern.isEmpty() ? presets->front().name : own;
+    for (const LinePreset& preset : *presets) {
+        names << preset.name;
+        if (preset.pattern == now.pattern) chosen = preset.name;
+    }
+    names << own;
+    auto* form = new FormDialog(tr("Line of %1").arg(QString::fromStdString(tester.name)), tr("Connect"),
+                                {{"port", tr("Port"), tr("like /dev/ttyUSB0"), now.port, {}, false},
+                                 {"form", tr("Its lines"), tr("what a line looks like"), chosen, names, false},
+                                 {"pattern", tr("Pattern"), tr("with (?<value>...)"), now.pattern, {}, false},
+                                 {"baud", tr("Speed"), tr("baud"), QString::number(now.baud), {}, false}},
+                                m_look, m_window);
+    const auto patternOf = [presets = *presets](const FormValues& v) {
+        for (const LinePreset& preset : presets) {
+            if (preset.name == v["form"]) return preset.pattern;
+        }
+        return v["pattern"];
+    };
+    form->ask(
+        [patternOf](const FormValues& v) -> FormFault {
+            if (v["port"].isEmpty()) return {QStringLiteral("port"), tr("Type the device path of the port.")};
+            if (v["baud"].toInt() <= 0) return {QStringLiteral("baud"), tr("Type the speed, such as 9600.")};
+            const auto pattern = LinePattern::fromText(patternOf(v));
+            return pattern ? FormFault{}
+                           : FormFault{QStringLiteral("pattern"), QString::fromStdString(pattern.error().text)};
+        },
+        [this, id = tester.id, patternOf](const FormValues& v) {
+            const auto done = m_link.setUp(id, {v["port"], v["baud"].toInt(), patternOf(v)});
+            emit said(done ? m_link.stateText() : words::errorText(done.error()), !done.ok());
+        });
+}
+
+void TesterActions::showLines() {
+    QStringList lines;
+    if (m_link.line() != nullptr) {
+        const auto& log = m_link.line()->log();
+        for (auto entry = log.rbegin(); entry != log.rend() && lines.size() < 60; ++entry)
+            lines << QStringLiteral("%1   %2").arg(entry->line, entry->fate);
+    }
+    if (lines.isEmpty()) lines << tr("Nothing has come yet.");
+    (new ChoiceDialog(tr("Last lines, newest first"), lines, {}, m_look, m_window))->ask({});
 }
 
 void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {

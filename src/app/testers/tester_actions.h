@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/frame/shop_actions.h"
+#include "app/shared/device_link.h"
 #include "app/testers/testers_bench.h"
 
 #include <QObject>
@@ -14,7 +15,7 @@ class TesterActions : public QObject {
     Q_OBJECT
 
 public:
-    TesterActions(Document& document, const Look& look, Seams seams, QWidget* window);
+    TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* window);
 
     /// A new tester, or new settings of this one.
     void edit(const Tester* tester);
@@ -22,6 +23,8 @@ public:
     void editBlock(const Block* block);
     void chooseBlockToEdit();
     void exportChart(const std::optional<ControlChart>& chart);
+    /// The tester's wire: set up, seen line by line, or taken away.
+    void line(const Tester& tester);
     /// Judges the batch in hand as if this tester's error today were another, and says what would change.
     void whatIf(const Tester& tester, const TesterHealth& health);
 
@@ -29,7 +32,11 @@ signals:
     void said(const QString& message, bool trouble);
 
 private:
+    void setUpLine(const Tester& tester);
+    void showLines();
+
     Document& m_document;
+    DeviceLink& m_link;
     const Look& m_look;
     Seams m_seams;
     QWidget* m_window;

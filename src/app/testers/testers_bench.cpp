@@ -237,7 +237,7 @@ ColumnContent TestersBench::content() const {
         content.detail = tr("five readings are better than two");
     }
     content.below.push_back(
-        {Tone::note, tr("N new tester, K block, E export the chart, F what if the error were another"), {}, false});
+        {Tone::note, tr("N new tester, K block, L line, E export, F what if the error were another"), {}, false});
     return content;
 }
 

@@ -1,0 +1,197 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/testers/tester_list.h"
+#include "sim/simulated_tester.h"
+#include "tests/support/window_driver.h"
+
+#include <QListView>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// A batch called from the tester's wire, and the Testers bench it hangs on.
+class tst_Wire : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir m_dir;
+
+    static void toTesters(WindowDriver& d) {
+        d.makeBatch("Quench only");
+        d.type("r");
+        QCOMPARE(d.window().place(), MainWindow::Place::testers);
+    }
+    SimulatedTester* wired(WindowDriver& d) {
+        auto* sim = new SimulatedTester(0.2, 1);
+        sim->link = m_dir.filePath(QStringLiteral("tester"));
+        if (!sim->plug()) qFatal("no pseudo terminal");
+        toTesters(d);
+        d.type("l1");
+        d.fill("port", sim->link);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        return sim;
+    }
+    static int readings(WindowDriver& d) {
+        int n = 0;
+        for (const Blade& blade : d.document().batch().blades) n += static_cast<int>(blade.readings.size());
+        return n;
+    }
+
+private slots:
+    // Verified and called without a key but for Enter at the block; the wire is pulled in the middle.
+    void aWholeBatchFromTheWire() {
+        WindowDriver d;
+        const std::unique_ptr<SimulatedTester> sim(wired(d));
+        QTRY_VERIFY(d.now().contains("line open"));
+        d.press(Qt::Key_Return); // verify
+        const auto send = [&](const QString& command) { QVERIFY(sim->command(command).ok()); };
+        for (const char* value : {"62.7", "62.9", "62.8", "62.8", "62.8"}) send(QStringLiteral("read ") + value);
+        QTRY_COMPARE(d.word(), QStringLiteral("Good"));
+        QTRY_COMPARE(d.document().batch().verifications.at(0).readings.size(), std::size_t(5));
+        d.settle();
+        d.press(Qt::Key_Return); // back to where it was begun
+        QCOMPARE(d.window().place(), MainWindow::Place::testers);
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        d.press(Qt::Key_F4);
+
+        for (const char* value : {"65.2", "65.3", "65.4"}) send(QStringLiteral("read ") + value);
+        QTRY_COMPARE(d.word(), QStringLiteral("Pass"));
+        send("read 65.1"); // the next reading belongs to the next blade
+        QTRY_COMPARE(readings(d), 4);
+        QCOMPARE(d.document().bladeIndex(), 1);
+        send("unplug");
+        QTRY_VERIFY(d.lineText().contains("lost"));
+        send("plug");
+        QTRY_COMPARE(d.lineText(), QStringLiteral("line open"));
+        send("again"); // what the instrument repeats after the break is no second reading
+        send("read 65.3");
+        send("garbage");
+        send("read 65.2");
+        for (const char* value : {"65.0", "65.1", "65.2"}) send(QStringLiteral("read ") + value);
+        QTRY_COMPARE(readings(d), 9);
+        for (int i = 0; i < 3; ++i) {
+            QCOMPARE(d.document().batch().blades[std::size_t(i)].readings.size(), std::size_t(3));
+            QCOMPARE(d.document().verdict(i, Gate::quench)->state, State::pass);
+            QVERIFY(d.document().batch().blades[std::size_t(i)].readings[2].spot.has_value()); // placed without a key
+        }
+        d.restart();
+        QCOMPARE(readings(d), 9);
+    }
+
+    // A reading for a blade that has all its readings and did not pass is asked about, not dropped and not misplaced.
+    void whatComesUnexpectedlyWaits() {
+        WindowDriver d;
+        const std::unique_ptr<SimulatedTester> sim(wired(d));
+        d.press(Qt::Key_Escape);
+        d.press(Qt::Key_F4);
+        for (const char* value : {"65.2", "65.3", "65.4"}) QVERIFY(sim->command(QStringLiteral("read ") + value).ok());
+        QTRY_COMPARE(readings(d), 3);
+        QCOMPARE(d.word(), QStringLiteral("Borderline")); // the tester was not verified
+        QVERIFY(sim->command("read 64.9").ok());
+        QTRY_VERIFY(d.field().contains("64.9 came, not logged"));
+        QCOMPARE(readings(d), 3);
+        d.type("*"); // it was meant for this one
+        QTRY_COMPARE(readings(d), 4);
+        QCOMPARE(d.document().bladeIndex(), 0);
+        QVERIFY(sim->command("flood 40").ok());
+        QTRY_COMPARE(d.window().station().waiting(), 40);
+        d.press(Qt::Key_Return); // the next blade takes its three
+        QTRY_COMPARE(readings(d), 7);
+        QTRY_COMPARE(d.window().station().waiting(), 37);
+        d.press(Qt::Key_Escape);
+        QTRY_COMPARE(d.window().station().waiting(), 0);
+        QVERIFY(d.now().contains("37 readings that came are left unlogged"));
+    }
+
+    void scalesAndRangesAreMinded() {
+        WindowDriver d;
+        const std::unique_ptr<SimulatedTester> sim(wired(d));
+        d.press(Qt::Key_F4);
+        QVERIFY(sim->command("read 99.9").ok());
+        QTRY_VERIFY(d.field().contains("99.9 came: outside HRC, not logged"));
+        QCOMPARE(readings(d), 0);
+        d.type("r");
+        d.type("l2"); // what came can be seen
+        QVERIFY(d.dialogText().contains("R 1 99.9 HRC   read"));
+        d.press(Qt::Key_Return);
+    }
+
+    void anIndenterChangeEndsTheVerification() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.type("r");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        QCOMPARE(d.act(), QStringLiteral("Back"));
+        d.type("c");
+        d.fill("indenter", "cone D-9");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        QVERIFY(d.act().startsWith("Verify"));
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n654\n");
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        QVERIFY(d.reasons().contains("is not verified"));
+    }
+
+    void testersAndBlocksAreKept() {
+        WindowDriver d;
+        toTesters(d);
+        d.type("n");
+        d.fill("name", "Old files");
+        d.fill("kind", "set of files");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("hardness of each file"));
+        d.fill("files", "60 40 50");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        const Tester files = d.document().state().shop.testers.back();
+        QCOMPARE(files.files, (std::vector<double>{40, 50, 60}));
+        d.press(Qt::Key_Down);
+        QCOMPARE(d.word(), QStringLiteral("Usable"));
+        QVERIFY(d.document().tester()->id != files.id); // files are no tester to read numbers with
+        d.type("k1");
+        d.fill("spacing", "1");
+        d.fill("certified", "62,6");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        QCOMPARE(d.document().state().shop.blocks[0].spacing_mm, 1.0);
+        d.press(Qt::Key_Escape);
+        QVERIFY(d.window().place() != MainWindow::Place::testers);
+    }
+
+    void theChartLeavesTheWindow() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.type("r");
+        for (const char* name : {"chart.csv", "chart.svg", "chart.png", "chart.doc"}) {
+            const QString path = m_dir.filePath(QLatin1String(name));
+            d.chooseFile(path);
+            d.type("e");
+            QCOMPARE(QFile::exists(path), !path.endsWith("doc"));
+        }
+        QVERIFY(d.now().contains("must be png, svg or csv"));
+        QFile csv(m_dir.filePath("chart.csv"));
+        QVERIFY(csv.open(QIODevice::ReadOnly));
+        const QByteArrayList lines = csv.readAll().split('\n');
+        QVERIFY(lines.at(1).contains(",0.2,0.2,0.5,1")); // error, spread and what E18 allows from 60 HRC
+    }
+
+    void whatIfShowsAndStoresNothing() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.type("652\n653\n654\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        d.type("rf");
+        d.fill("error", "3");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.dialogText().contains("GK-1 at Quench: Pass becomes"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Return);
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+    }
+};
+
+QTEST_MAIN(tst_Wire)
+#include "tst_wire.moc"
