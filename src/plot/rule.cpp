@@ -8,6 +8,7 @@
 #include <cmath>
 #include <map>
 #include <QFontMetrics>
+#include <QObject>
 
 namespace rollcall {
 
@@ -93,6 +94,17 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
                      look.mono(20), p.ink, Qt::AlignHCenter);
     }
 
+    // What the files say, as a bar of its own colour on the rule's body; an open end runs out of the axis.
+    if (data.bracket) {
+        const int from = std::max(x(std::max(data.bracket->low, double(data.axis.low) - 1)), area.left());
+        const int to = std::min(x(std::min(data.bracket->high, double(data.axis.high) + 1)), area.right());
+        if (to > from) {
+            painter.fillRect(from, top - look.px(6), to - from, look.px(6), p.older);
+            drawText(painter, std::min(from + look.px(4), area.right() - look.px(40)), top - look.px(10),
+                     QObject::tr("files"), look.font(14), p.older);
+        }
+    }
+
     // Words only where neither a needle nor the whisker stands in their way; the tick's colour says it too.
     const auto isFree = [&](double value) {
         const int at = x(value);
@@ -114,20 +126,20 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
     // Needles; numbers of readings that lie too close together are stacked.
     std::vector<RuleData::Needle> needles(data.readings);
     std::stable_sort(needles.begin(), needles.end(), [](const auto& a, const auto& b) { return a.value < b.value; });
-    int lastX = -1000;
+    double lastLabel = -1000;
     int stack = 0;
     for (const RuleData::Needle& needle : needles) {
         const int at = x(needle.value);
-        stack = at - lastX < look.px(13) ? stack + 1 : 0;
-        if (stack == 0) lastX = at;
         const int length = look.px(data.compact ? 18 : 26);
         painter.fillRect(at - 1, top - length, 2, length, p.ink);
         // A number that would stand in the mean's bar steps beside it.
-        double label = lastX;
+        double label = at;
         const double clear = look.width(needle.label, 16, true) / 2.0 + look.px(5);
         if (data.mean && !data.compact && std::abs(label - x(*data.mean)) < clear)
             label = x(*data.mean) + (label < x(*data.mean) ? -clear : clear);
-        drawText(painter, label, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
+        stack = label - lastLabel < look.px(13) ? stack + 1 : 0;
+        if (stack == 0) lastLabel = label;
+        drawText(painter, lastLabel, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
                  p.ink, Qt::AlignHCenter);
     }
 

@@ -41,6 +41,7 @@ struct RuleData {
         bool quenched = false;
     };
     std::vector<Earlier> earlier;
+    std::optional<Interval> bracket; ///< of the files; an infinite end is open
 };
 
 /// The large rule: window, needles of the readings, mean with its whisker, earlier cycles. Needs about 170 px of

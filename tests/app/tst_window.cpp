@@ -2,9 +2,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
+#include "cli/cli.h"
 #include "tests/support/window_driver.h"
 
 #include <QAbstractItemModelTester>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QListView>
 #include <QSettings>
 #include <QTableView>
@@ -249,6 +253,43 @@ private slots:
         d.press(Qt::Key_Return);
         d.drop(write("d.doc", "x"));
         QVERIFY(d.now().contains("neither a CSV file nor a logbook"));
+    }
+
+    // The same file by window and by rollcallctl: the same numbers, from two logbooks.
+    void windowAndCommandLineAgree() {
+        QTemporaryDir dir;
+        const QString csv = dir.filePath(QStringLiteral("readings.csv"));
+        QFile file(csv);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write(
+            "batch,blade,gate,value,time,tester,cycle,temperature_c,hours,grade,window_low,window_high,certified\n"
+            ",62.6,block,62.7,2026-11-20T08:00:00Z,Bench 1,,,,,,,62.6\n"
+            ",62.6,block,62.9,2026-11-20T08:01:00Z,Bench 1,,,,,,,62.6\n"
+            "Hedge,B-1,temper,62.1,2026-11-20T09:00:00Z,Bench 1,1,205,2,115CrV3,61,63,\n"
+            "Hedge,B-1,temper,62.3,2026-11-20T09:01:00Z,Bench 1,1,205,2,115CrV3,61,63,\n"
+            "Hedge,B-2,temper,59.3,2026-11-20T09:02:00Z,Bench 1,1,205,2,115CrV3,61,63,\n"
+            "Hedge,B-2,temper,59.4,2026-11-20T09:03:00Z,Bench 1,1,205,2,115CrV3,61,63,\n");
+        file.close();
+        WindowDriver d;
+        d.drop(csv);
+        d.press(Qt::Key_Return);
+        const auto run = [](const QStringList& words) {
+            const cli::Answer answer = cli::run(words, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
+            return QJsonDocument::fromJson(answer.output).object();
+        };
+        const QString other = dir.filePath(QStringLiteral("other.rollcall"));
+        run({"new", other});
+        QCOMPARE(run({"import", other, "--csv", csv})["readings"].toInt(), 6);
+        const QJsonArray blades = run({"show", other, "Hedge"})["blades"].toArray();
+        QCOMPARE(blades.size(), 2);
+        for (int i = 0; i < 2; ++i) {
+            const QJsonObject gate = blades[i].toObject()["gates"].toArray()[0].toObject();
+            const Verdict* shown = d.document().verdict(i, Gate::temper);
+            QCOMPARE(gate["corrected_mean"].toDouble(), shown->measurement->corrected_mean);
+            QCOMPARE(gate["expanded_uncertainty"].toDouble(), shown->measurement->decided_uncertainty);
+            QCOMPARE(gate["verdict"].toString(), QLatin1String(i == 0 ? "pass" : "fail"));
+            QCOMPARE(shown->state, i == 0 ? State::pass : State::fail);
+        }
     }
 
     void aSecondWindowOnTheSameLogbookIsTold() {

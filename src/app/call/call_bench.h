@@ -5,6 +5,7 @@
 #include "app/call/reading_station.h"
 #include "app/frame/verdict_column.h"
 #include "app/shared/device_link.h"
+#include "plot/rule.h"
 
 #include <QWidget>
 
@@ -24,6 +25,8 @@ public:
     void refresh();
     /// What the verdict column says while this bench is open.
     ColumnContent content() const;
+    /// Window and readings of the blade in hand, as on the rule.
+    RuleData rule() const;
 
 protected:
     void paintEvent(QPaintEvent*) override;

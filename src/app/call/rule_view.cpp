@@ -53,8 +53,17 @@ RuleData RuleView::bladeData() const {
             values.push_back(meanOf(list));
         }
     }
+    shown.bracket = bracketOf(fileTestAt(*blade, m_document.gate()));
     shown.axis = Axis::around(shown.window, values, 4);
     return shown;
+}
+
+std::optional<Interval> RuleView::bracketOf(const FileTest* test) {
+    if (test == nullptr || test->surface != Surface::bare) return std::nullopt;
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none) return std::nullopt;
+    constexpr double open = std::numeric_limits<double>::infinity();
+    return Interval{bracket.lower.value_or(-open), bracket.upper.value_or(open)};
 }
 
 RuleData RuleView::blockData() const {

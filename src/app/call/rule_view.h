@@ -16,12 +16,14 @@ class RuleView : public QWidget {
 public:
     RuleView(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
     void refresh();
+    /// Window, readings, earlier cycles and files of the blade in hand.
+    RuleData bladeData() const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    RuleData bladeData() const;
+    static std::optional<Interval> bracketOf(const FileTest* test);
     RuleData blockData() const;
 
     const Document& m_document;

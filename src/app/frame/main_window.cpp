@@ -300,6 +300,10 @@ void MainWindow::makeCommands() {
     letter(
         "previous", '-', tr("Previous blade"), tr("in the roll"), [this] { stepBlade(-1); }, false);
     letter("why", 'w', tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
+    letter("files", 'f', tr("Files"), tr("which skate and which bite, on this blade"), [this] {
+        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
+        m_actions->tryFiles(m_call->rule());
+    });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
     letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper(); });
     letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });

@@ -4,7 +4,7 @@
 
 #include "app/call/reading_station.h"
 #include "app/shared/document.h"
-#include "plot/look.h"
+#include "plot/rule.h"
 
 #include <functional>
 #include <QObject>
@@ -47,6 +47,8 @@ public:
     void changePlanned();
     void acceptLeftOut();
     void why();
+    /// Files tried on the blade in hand, with the rule of its readings beside them.
+    void tryFiles(const RuleData& rule);
 
 signals:
     void said(const QString& message, bool trouble);

@@ -47,7 +47,8 @@ void DeviceLink::connectTester() {
     if (!m_tester.empty() && !setup.port.isEmpty()) {
         Result<LinePattern> pattern = LinePattern::fromText(setup.pattern);
         if (pattern) {
-            m_line = std::make_unique<InstrumentLine>(serialTransport(setup.port, setup.baud), std::move(pattern).value());
+            m_line =
+                std::make_unique<InstrumentLine>(serialTransport(setup.port, setup.baud), std::move(pattern).value());
             connect(m_line.get(), &InstrumentLine::reading, this, &DeviceLink::reading);
             connect(m_line.get(), &InstrumentLine::stateChanged, this, &DeviceLink::changed);
             m_line->start();

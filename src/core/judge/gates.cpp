@@ -240,12 +240,8 @@ private:
 
     // M12. The last try of files at this gate; on scale or soft skin it says nothing of the steel.
     void reportFiles() {
-        const Blade& blade = *m_case.blade;
-        const int cycle = m_case.gate == Gate::temper ? lastTemper(blade) : 0;
-        const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
-            return t.gate == m_case.gate && t.round == blade.round && t.after_cycle == cycle;
-        });
-        if (test == blade.file_tests.rend()) return say(Fact::notLookedAt, Tone::unseen, "M12", {}, {"files"});
+        const FileTest* test = fileTestAt(*m_case.blade, m_case.gate);
+        if (test == nullptr) return say(Fact::notLookedAt, Tone::unseen, "M12", {}, {"files"});
         if (test->surface != Surface::bare)
             return say(Fact::filesNotOnBareMetal, Tone::note, "M12", {},
                        {test->surface == Surface::scale ? "scale" : "decarburised"});
@@ -558,6 +554,14 @@ int lastTemper(const Blade& blade) {
         if (cycle.round == blade.round) last = std::max(last, cycle.number);
     }
     return last;
+}
+
+const FileTest* fileTestAt(const Blade& blade, Gate gate) {
+    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
+    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
+        return t.gate == gate && t.round == blade.round && t.after_cycle == cycle;
+    });
+    return test == blade.file_tests.rend() ? nullptr : &*test;
 }
 
 bool isOutBefore(const Blade& blade, Gate gate) {

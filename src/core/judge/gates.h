@@ -40,6 +40,9 @@ int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables
 /// Number of the last temper of the blade's present round; 0 when there was none.
 int lastTemper(const Blade& blade);
 
+/// The last try of files on a blade that speaks at this gate now; null when there is none.
+const FileTest* fileTestAt(const Blade& blade, Gate gate);
+
 /// Whether the blade is out of the batch before this gate is asked.
 bool isOutBefore(const Blade& blade, Gate gate);
 

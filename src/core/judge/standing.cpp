@@ -141,9 +141,8 @@ private:
 
     // M11. A strike needs mass behind it; a thin blade gives way and reads differently.
     void checkRebound() {
-        m_set.rebound = !m_set.standing.empty() &&
-                        std::all_of(m_set.standing.begin(), m_set.standing.end(),
-                                    [&](const Reading* r) { return isRebound(r); });
+        m_set.rebound = !m_set.standing.empty() && std::all_of(m_set.standing.begin(), m_set.standing.end(),
+                                                               [&](const Reading* r) { return isRebound(r); });
         if (!m_set.rebound) return;
         constexpr double enough_mm = 10;
         const double thickness = m_blade.shape.thickness_mm;
@@ -193,15 +192,15 @@ private:
                 const double d = distance(*other->reading->spot, *reading->spot);
                 const bool strikes = isRebound(reading) && isRebound(other->reading);
                 const double marks = minSpacing(std::max(own->diameter, other->diameter));
-                const double limit =
-                    std::max(strikes ? betweenStrikes_mm : marks, m_batch.shop_spacing.min_spacing_mm);
+                const double limit = std::max(strikes ? betweenStrikes_mm : marks, m_batch.shop_spacing.min_spacing_mm);
                 if (!nearest || d < *nearest) {
                     nearest = d;
                     needed = limit;
                 }
                 if (atLeast(d, limit)) continue;
                 if (leaveOut(reading))
-                    say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value}, {strikes ? "strike" : "indent"});
+                    say(Fact::spacingBroken, Tone::caution, "M3", {d, limit, reading->value},
+                        {strikes ? "strike" : "indent"});
                 break;
             }
             if (std::find(m_set.standing.begin(), m_set.standing.end(), reading) == m_set.standing.end()) continue;

@@ -10,7 +10,7 @@ using namespace rollcall;
 using fixtures::WindowDriver;
 
 // A batch called from the tester's wire, and the Testers bench it hangs on.
-class tst_Wire : public QObject {
+class tst_Chain : public QObject {
     Q_OBJECT
 
     QTemporaryDir m_dir;
@@ -159,6 +159,56 @@ private slots:
         QVERIFY(d.window().place() != MainWindow::Place::testers);
     }
 
+    // By keys and by mouse, in either order; a bracket that contradicts the bench keeps the blade from Pass.
+    void filesAreTriedOnABlade() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.type("f");
+        QVERIFY(d.now().contains("No set of files yet"));
+        d.type("rn");
+        d.fill("name", "Files");
+        d.fill("kind", "set of files");
+        d.fill("files", "50 55 60 65");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_F4);
+        d.verifyTester();
+        d.type("652\n653\n654\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        d.type("f");
+        d.press(Qt::Key_Return); // with nothing tapped nothing is logged
+        QVERIFY(d.document().blade()->file_tests.empty());
+        d.type("s2b"); // 50 skates, 55 bites: the blade would be 50 to 55
+        QVERIFY(d.dialog()->accessibleName().contains("The files say 50.0 to 55.0"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        QVERIFY(d.reasons().contains("Files say 50.0 to 55.0: repeat both on bare metal"));
+        d.type("f"); // again, on what was scale the first time
+        const auto tap = [&](const char* name) {
+            auto* button = d.dialog()->findChild<QAbstractButton*>(QLatin1String(name));
+            QVERIFY2(button != nullptr, name);
+            QTest::mouseClick(button, Qt::LeftButton);
+        };
+        tap("file65-C");
+        tap("file60-S");
+        tap("file55-S");
+        QVERIFY(d.dialog()->accessibleName().contains("The files say 63.5 to 66.5"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        QVERIFY(d.reasons().contains("Agrees with the files: 63.5 to 66.5"));
+        QCOMPARE(d.document().blade()->file_tests.size(), std::size_t(2)); // the first one is not erased
+        d.type("f");
+        tap("file65-B");
+        tap("file60-B");
+        tap("file55-B");
+        tap("file50-S");
+        tap("surface-O");
+        QVERIFY(d.dialog()->accessibleName().contains("on scale: it skates falsely"));
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.document().blade()->file_tests.size(), std::size_t(2));
+        d.restart();
+        QCOMPARE(d.document().batch().blades[0].file_tests.back().trials.size(), std::size_t(4));
+    }
+
     void theChartLeavesTheWindow() {
         WindowDriver d;
         d.makeBatch("Quench only");
@@ -193,5 +243,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(tst_Wire)
-#include "tst_wire.moc"
+QTEST_MAIN(tst_Chain)
+#include "tst_chain.moc"

@@ -1,0 +1,319 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/batch/batch_form.h"
+#include "app/call/files_dialog.h"
+#include "app/frame/shop_actions.h"
+#include "app/shared/choice_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+// The part of ShopActions that speaks of the blade or the batch in hand.
+namespace rollcall {
+
+void ShopActions::strikeLast() {
+    const QString last = m_station.lastReading();
+    if (last.isEmpty()) return emit said(tr("There is no reading to strike out."), true);
+    std::vector<Choice> choices;
+    for (int i = 0; i < 6; ++i)
+        choices.push_back({QString::number(i + 1), words::strikeName(static_cast<StrikeReason>(i)), {}});
+    (new ChoiceDialog(tr("Strike out %1. Why?").arg(last), {tr("It stays in the log, with the reason.")}, choices,
+                      m_look, m_window))
+        ->ask([this](int i) { m_station.strikeLast(static_cast<StrikeReason>(i)); });
+}
+
+void ShopActions::askReason(const QString& title, const QString& act, const QStringList& usual,
+                            std::function<void(const std::string&)> then) {
+    auto* form =
+        new FormDialog(title, act, {{"reason", tr("Reason"), tr("choose or type"), {}, usual, true}}, m_look, m_window);
+    form->ask(
+        [](const FormValues& v) {
+            return v["reason"].isEmpty() ? FormFault{QStringLiteral("reason"), tr("A reason is needed.")} : FormFault{};
+        },
+        [then](const FormValues& v) { then(v["reason"].toStdString()); });
+}
+
+void ShopActions::excuse() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    const QString what = tr("%1 at %2").arg(QString::fromStdString(blade->mark), words::gateName(m_document.gate()));
+    askReason(tr("Excuse %1").arg(what), tr("Excuse"),
+              {QString(), tr("a sibling stands for it"), tr("goes to a destructive test"),
+               tr("cannot be read: no flat left")},
+              [this, what, id = blade->id, gate = m_document.gate()](const std::string& reason) {
+                  m_document.perform(
+                      [id, gate, reason](Logbook& logbook) { return logbook.excuse(id, gate, reason); },
+                      [this, what](const Result<Done>& done) { afterWork(tr("%1 excused").arg(what), done); });
+              });
+}
+
+void ShopActions::logTemper() {
+    if (!m_document.hasBatch()) return;
+    const Batch& batch = m_document.batch();
+    // Offered: all blades that have had as many tempers as the one in hand, and are still in the batch.
+    const Blade* current = m_document.blade();
+    QStringList marks;
+    for (const Blade& blade : batch.blades) {
+        if (current != nullptr && !isOutBefore(blade, Gate::temper) && lastTemper(blade) == lastTemper(*current))
+            marks << QString::fromStdString(blade.mark);
+    }
+    const Verdict* verdict = m_document.verdict(m_document.bladeIndex(), Gate::temper);
+    const bool onlyThis = verdict != nullptr && verdict->next.act == Act::temperAgain && current != nullptr;
+    QString temperature;
+    QString hours = QStringLiteral("2");
+    if (current != nullptr && !current->cycles.empty()) {
+        if (current->cycles.back().temperature_c) temperature = QString::number(*current->cycles.back().temperature_c);
+        if (current->cycles.back().hours) hours = QString::number(*current->cycles.back().hours);
+    }
+    auto* form = new FormDialog(tr("Log a temper cycle"), tr("Log it"),
+                                {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
+                                 {"hours", tr("Time"), tr("hours, or 90min"), hours, {}, false},
+                                 {"blades",
+                                  tr("Blades"),
+                                  tr("marks, separated by commas"),
+                                  onlyThis ? QString::fromStdString(current->mark) : marks.join(QStringLiteral(", ")),
+                                  {},
+                                  false}},
+                                m_look, m_window);
+    const auto chosen = [this](const QString& text, QString* unknown) {
+        std::vector<std::string> ids;
+        for (const QString& mark : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+            const int index = m_document.indexOfMark(mark.trimmed().toStdString());
+            if (index < 0)
+                *unknown = mark.trimmed();
+            else
+                ids.push_back(m_document.batch().blades[static_cast<std::size_t>(index)].id);
+        }
+        return ids;
+    };
+    form->ask(
+        [chosen](const FormValues& v) -> FormFault {
+            const auto t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
+            if (!t) return {QStringLiteral("temperature"), tr("Type the temperature, such as 205 or 401F.")};
+            if (*t < 80 || *t > 750)
+                return {QStringLiteral("temperature"),
+                        tr("A temper lies between 80 and 750 °C; this is %1 °C.").arg(*t, 0, 'f', 0)};
+            const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
+            if (!h || *h <= 0 || *h > 48)
+                return {QStringLiteral("hours"), tr("Type the time in hours, up to 48, or like 90min.")};
+            QString unknown;
+            if (chosen(v["blades"], &unknown).empty() && unknown.isEmpty())
+                return {QStringLiteral("blades"), tr("Type at least one mark.")};
+            if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
+            return {};
+        },
+        [this, chosen](const FormValues& v) {
+            QString unknown;
+            CycleDraft cycle;
+            cycle.batch = m_document.batch().id;
+            cycle.blades = chosen(v["blades"], &unknown);
+            cycle.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
+            cycle.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
+            cycle.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"]).toStdString();
+            m_document.perform(
+                [cycle](Logbook& logbook) mutable -> Result<Done> {
+                    cycle.time = logbook.now();
+                    const auto id = logbook.logCycle(cycle);
+                    if (!id) return id.error();
+                    return Done{};
+                },
+                [this](const Result<Done>& done) { afterWork(tr("temper logged: read the blades anew"), done); });
+        });
+}
+
+void ShopActions::strikeTemper() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    if (blade->cycles.empty() || blade->cycles.back().round != blade->round)
+        return emit said(tr("No temper is logged for this blade."), true);
+    askReason(tr("Strike out temper %1, for all its blades").arg(blade->cycles.back().number), tr("Strike it out"),
+              {QString(), tr("logged by mistake"), tr("wrong temperature typed"), tr("wrong blades")},
+              [this, id = blade->cycles.back().id](const std::string& reason) {
+                  m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeCycle(id, reason); },
+                                     [this](const Result<Done>& done) { afterWork(tr("temper struck out"), done); });
+              });
+}
+
+void ShopActions::reharden() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    const QString mark = QString::fromStdString(blade->mark);
+    const int again = blade->round;
+    askReason(
+        again > m_document.batch().rehardening_limit
+            ? tr("Re-harden %1: over the shop's limit of %2").arg(mark).arg(m_document.batch().rehardening_limit)
+            : tr("Re-harden %1, time %2").arg(mark).arg(again + 1),
+        tr("Begin a new round"),
+        {QString(), tr("soft after temper"), tr("soft from the quench"), tr("warped"), tr("coarse grain")},
+        [this, mark, id = blade->id](const std::string& reason) {
+            m_document.perform(
+                [id, reason](Logbook& logbook) -> Result<Done> {
+                    const auto round = logbook.reharden(id, reason, logbook.now());
+                    if (!round) return round.error();
+                    return Done{};
+                },
+                [this, mark](const Result<Done>& done) { afterWork(tr("%1 begins anew at Quench").arg(mark), done); });
+        });
+}
+
+void ShopActions::takeOut() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    if (blade->fate) return emit said(tr("This blade is out already."), true);
+    const std::vector<Choice> choices{{QStringLiteral("1"), tr("Cracked"), {}},
+                                      {QStringLiteral("2"), tr("Scrapped"), {}},
+                                      {QStringLiteral("3"), tr("Used as a coupon"), {}},
+                                      {QStringLiteral("4"), tr("Removed from the batch"), {}}};
+    (new ChoiceDialog(tr("%1 is out. Why?").arg(QString::fromStdString(blade->mark)),
+                      {tr("Later gates are excused; nothing is erased.")}, choices, m_look, m_window))
+        ->ask([this, choices, id = blade->id, gate = m_document.gate()](int i) {
+            const std::string reason = choices[static_cast<std::size_t>(i)].text.toLower().toStdString();
+            m_document.perform(
+                [id, gate, reason, i](Logbook& logbook) {
+                    return logbook.takeOut(id, static_cast<Fate>(i), gate, reason);
+                },
+                [this](const Result<Done>& done) { afterWork(tr("taken out"), done); });
+        });
+}
+
+void ShopActions::renameBlade() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    auto* form =
+        new FormDialog(tr("Rename %1").arg(QString::fromStdString(blade->mark)), tr("Rename"),
+                       {{"mark", tr("Mark"), {}, QString::fromStdString(blade->mark), {}, false}}, m_look, m_window);
+    form->ask(
+        [this](const FormValues& v) -> FormFault {
+            if (v["mark"].isEmpty()) return {QStringLiteral("mark"), tr("A blade needs a mark.")};
+            const int other = m_document.indexOfMark(v["mark"].toStdString());
+            return other >= 0 && other != m_document.bladeIndex()
+                       ? FormFault{QStringLiteral("mark"), tr("Another blade has that mark.")}
+                       : FormFault{};
+        },
+        [this, id = blade->id](const FormValues& v) {
+            m_document.perform(
+                [id, mark = v["mark"].toStdString()](Logbook& logbook) { return logbook.renameBlade(id, mark); });
+        });
+}
+
+void ShopActions::changeLimits() {
+    if (!m_document.hasBatch()) return;
+    const Batch& batch = m_document.batch();
+    const QString window =
+        batch.window.low ? (batch.window.high ? words::windowText(batch.window) : words::hardness(*batch.window.low))
+                         : QString();
+    auto* form = new FormDialog(tr("Limits of %1").arg(QString::fromStdString(batch.name)), tr("Judge anew"),
+                                {{"window", tr("Window"), tr("HRC after temper, like 61 to 63"), window, {}, false},
+                                 {"minimum",
+                                  tr("Quench minimum"),
+                                  tr("HRC; blank: the grade's own"),
+                                  batch.quench_minimum ? words::hardness(*batch.quench_minimum) : QString(),
+                                  {},
+                                  false}},
+                                m_look, m_window);
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            const WindowAnswer answer = windowFromText(v["window"]);
+            if (!answer.fault.isEmpty()) return {QStringLiteral("window"), answer.fault};
+            const auto minimum = parseNumber(v["minimum"].toStdString());
+            if (!v["minimum"].isEmpty() && (!minimum || *minimum < 20 || *minimum > 70))
+                return {QStringLiteral("minimum"), tr("Type HRC 20 to 70, or leave it blank.")};
+            return {};
+        },
+        [this, id = batch.id](const FormValues& v) {
+            const std::optional<double> minimum =
+                v["minimum"].isEmpty() ? std::nullopt
+                                       : std::optional<double>(parseNumber(v["minimum"].toStdString()).value());
+            m_document.perform(
+                [id, v, minimum](Logbook& logbook) {
+                    return logbook.changeLimits(id, windowFromText(v["window"]).window, v["window"].toStdString(),
+                                                minimum);
+                },
+                [this](const Result<Done>& done) { afterWork(tr("limits changed, everything judged anew"), done); });
+        });
+}
+
+void ShopActions::changePlanned() {
+    if (!m_document.hasBatch()) return;
+    const Gate gate = m_document.gate();
+    const GatePlan plan = m_document.batch().planOf(gate);
+    auto* form = new FormDialog(
+        tr("Readings at %1").arg(words::gateName(gate)), tr("Judge anew"),
+        {{"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false}},
+        m_look, m_window);
+    form->ask(
+        [](const FormValues& v) {
+            return v["planned"].toInt() >= 1 && v["planned"].toInt() <= 10
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("planned"), tr("Type 1 to 10.")};
+        },
+        [this, gate, plan, id = m_document.batch().id](const FormValues& v) {
+            m_document.perform([id, gate, planned = GatePlan{plan.required, v["planned"].toInt()}](Logbook& logbook) {
+                return logbook.changePlan(id, gate, planned);
+            });
+        });
+}
+
+void ShopActions::acceptLeftOut() {
+    const Verdict* verdict = m_document.verdict();
+    if (verdict == nullptr || verdict->left_out.empty())
+        return emit said(tr("No reading of this blade is left out."), true);
+    askReason(tr("Count the reading that breaks a rule"), tr("Accept it"),
+              {QString(), tr("distance measured, it is enough"), tr("place logged wrong")},
+              [this, id = verdict->left_out.back()](const std::string& reason) {
+                  m_document.perform([id, reason](Logbook& logbook) { return logbook.acceptReading(id, reason); },
+                                     [this](const Result<Done>& done) { afterWork(tr("reading accepted"), done); });
+              });
+}
+
+void ShopActions::tryFiles(const RuleData& rule) {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    std::vector<Tester> sets;
+    for (const Tester& tester : m_document.state().shop.testers) {
+        if (tester.kind == TesterKind::files && !tester.files.empty()) sets.push_back(tester);
+    }
+    if (sets.empty()) return emit said(tr("No set of files yet: R, then N adds one."), true);
+    const auto with = [this, rule, id = blade->id](const Tester& set) {
+        const Blade* now = m_document.blade();
+        if (now == nullptr || now->id != id) return;
+        const Gate gate = m_document.gate();
+        FileTest test;
+        test.gate = gate;
+        test.round = now->round;
+        test.after_cycle = gate == Gate::temper ? lastTemper(*now) : 0;
+        const QString mark = QString::fromStdString(now->mark);
+        (new FilesDialog(tr("Files on %1, %2").arg(mark, QString::fromStdString(set.name)), set.files,
+                         fileTestAt(*now, gate), rule, m_look, m_window))
+            ->ask([this, test, id, mark, set = set.id](const std::vector<FileTrial>& trials, Surface surface) mutable {
+                test.trials = trials;
+                test.surface = surface;
+                m_document.perform(
+                    [id, set, test](Logbook& logbook) -> Result<Done> {
+                        const auto logged = logbook.logFileTest(id, set, test);
+                        if (!logged) return logged.error();
+                        return Done{};
+                    },
+                    [this, mark](const Result<Done>& done) { afterWork(tr("files logged on %1").arg(mark), done); });
+            });
+    };
+    if (sets.size() == 1) return with(sets.front());
+    std::vector<Choice> choices;
+    for (const Tester& set : sets)
+        choices.push_back({QString::number(choices.size() + 1), QString::fromStdString(set.name),
+                           tr("%1 to %2 HRC").arg(set.files.front()).arg(set.files.back())});
+    (new ChoiceDialog(tr("Which files?"), {}, choices, m_look, m_window))->ask([sets, with](int i) {
+        with(sets[static_cast<std::size_t>(i)]);
+    });
+}
+
+void ShopActions::why() {
+    const Verdict* verdict = m_document.verdict();
+    const Blade* blade = m_document.blade();
+    if (verdict == nullptr || blade == nullptr) return emit said(tr("There is nothing judged here yet."), true);
+    notice(
+        tr("Why: %1 at %2, %3")
+            .arg(QString::fromStdString(blade->mark), words::gateName(verdict->gate), words::stateName(verdict->state)),
+        words::derivation(*verdict, windowOf(m_document.batch(), verdict->gate, m_document.tables())));
+}
+
+} // namespace rollcall
