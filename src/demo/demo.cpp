@@ -70,8 +70,7 @@ public:
         m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
         m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
         must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
-        m_files = must(
-            m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
+        m_files = must(m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
         finishedYears();
         orchard12();
         hedge5();

@@ -218,6 +218,23 @@ Result<Done> Logbook::strikeReading(const std::string& reading, StrikeReason rea
     });
 }
 
+Result<Done> Logbook::supersedeReadings(const std::vector<std::string>& readings, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    return transact("readings superseded", [&]() -> Result<Done> {
+        for (const std::string& reading : readings) {
+            auto done = m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())},
+                                                                    {"reading", q(reading)},
+                                                                    {"kind", "superseded"},
+                                                                    {"reason", storedName(StrikeReason::superseded)},
+                                                                    {"note", q(reason)},
+                                                                    {"replaced_by", QVariant()}},
+                                                                   m_seams.now(), m_person));
+            if (!done) return done;
+        }
+        return Done{};
+    });
+}
+
 Result<Done> Logbook::acceptReading(const std::string& reading, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
     return transact("reading accepted", [&] {

@@ -102,14 +102,14 @@ Result<Done> Logbook::learnScatter() {
     const std::int64_t today = now.localDay();
     if (m_learnedDay == today) return Done{};
     m_learned.clear();
-    const std::int64_t midnight_ms =
-        today * 86400000 - static_cast<std::int64_t>(now.offset_minutes) * 60000;
+    const std::int64_t midnight_ms = today * 86400000 - static_cast<std::int64_t>(now.offset_minutes) * 60000;
     // About 60, where hardness lies: sums of squares of small numbers lose nothing.
     const auto rows = m_database->select(
-        QStringLiteral("SELECT tester, COUNT(*), SUM(value-60.0), SUM((value-60.0)*(value-60.0)) FROM reading WHERE "
-                       "scale='HRC' AND (at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE "
-                       "kind<>'accepted') GROUP BY tester, blade, verification, gate, round, after_cycle HAVING "
-                       "COUNT(*)>1"),
+        QStringLiteral(
+            "SELECT tester, COUNT(*), SUM(value-60.0), SUM((value-60.0)*(value-60.0)) FROM reading WHERE "
+            "scale='HRC' AND (at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE "
+            "kind<>'accepted') GROUP BY tester, blade, verification, gate, round, after_cycle HAVING "
+            "COUNT(*)>1"),
         {QVariant::fromValue<qint64>(midnight_ms)});
     if (!rows) return rows.error();
     std::map<std::string, std::vector<ScatterGroup>> groups;
@@ -144,7 +144,8 @@ Result<std::vector<Tester>> Logbook::testers() {
         tester.indenter = s(row[4]);
         tester.anvil = s(row[5]);
         tester.files = numbersIn(row[6]);
-        if (const auto learned = m_learned.find(tester.id); learned != m_learned.end()) tester.learned = learned->second;
+        if (const auto learned = m_learned.find(tester.id); learned != m_learned.end())
+            tester.learned = learned->second;
         testers.push_back(std::move(tester));
     }
     return testers;

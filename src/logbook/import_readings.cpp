@@ -427,8 +427,7 @@ private:
         block.scale = line.scale;
         block.certified = *line.certified;
         block.uncertainty = line.block_uncertainty.value_or(block.uncertainty);
-        if (const auto done = m_logbook.m_database->insert("block", fieldsOf(block)); !done)
-            return done.error();
+        if (const auto done = m_logbook.m_database->insert("block", fieldsOf(block)); !done) return done.error();
         m_shop.blocks.push_back(block);
         return block.id;
     }

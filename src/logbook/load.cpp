@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/change_log.h"
 #include "logbook/chain_rows.h"
+#include "logbook/change_log.h"
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 #include "logbook/schema.h"
@@ -202,10 +202,11 @@ Result<Batch> Logbook::batch(const std::string& id) {
                     });
     }
     if (done) {
-        done = each("SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
-                    "t.person, t.at_ms, t.at_offset FROM file_test t JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER "
-                    "BY t.rowid",
-                    [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
+        done =
+            each("SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
+                 "t.person, t.at_ms, t.at_offset FROM file_test t JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER "
+                 "BY t.rowid",
+                 [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
     if (!done) return done.error();
 

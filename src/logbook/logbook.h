@@ -41,11 +41,11 @@ struct Block {
     std::string name;
     std::string scale = "HRC";
     double certified = 0;
-    double uncertainty = 0.3;   ///< U of the certificate, k = 2
-    double diameter_mm = 60;    ///< of its face
-    double spacing_mm = 3;      ///< in use between indents
-    int used_before = 0;        ///< places taken before it came into this logbook
-    int used = 0;               ///< indents logged on it here, struck out ones too; counted, not stored
+    double uncertainty = 0.3; ///< U of the certificate, k = 2
+    double diameter_mm = 60;  ///< of its face
+    double spacing_mm = 3;    ///< in use between indents
+    int used_before = 0;      ///< places taken before it came into this logbook
+    int used = 0;             ///< indents logged on it here, struck out ones too; counted, not stored
 };
 
 /// People, testers and blocks of the shop.
@@ -183,6 +183,8 @@ public:
     /// Logs what a set of files did on a blade; the test's own id, person and time are given here.
     /// Errors (refused): no file tried.
     Result<std::string> logFileTest(const std::string& blade, const std::string& set, const FileTest& test);
+    /// Takes readings out because another set stands instead of them; they stay visible. Errors (refused): no reason.
+    Result<Done> supersedeReadings(const std::vector<std::string>& readings, const std::string& reason);
     /// Lets a reading that breaks a rule count, with the reason.
     Result<Done> acceptReading(const std::string& reading, const std::string& reason);
     /// Begins a run on a block with a tester as it is set up now.

@@ -14,7 +14,8 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE TABLE person (id TEXT PRIMARY KEY, initials TEXT NOT NULL UNIQUE, name TEXT NOT NULL)",
         "CREATE TABLE tester (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, kind TEXT NOT NULL CHECK (kind IN "
         "('bench','rebound','files','other')),"
-        " resolution REAL NOT NULL CHECK (resolution >= 0), indenter TEXT NOT NULL, anvil TEXT NOT NULL, files TEXT NOT "
+        " resolution REAL NOT NULL CHECK (resolution >= 0), indenter TEXT NOT NULL, anvil TEXT NOT NULL, files TEXT "
+        "NOT "
         "NULL)",
         "CREATE TABLE block (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, scale TEXT NOT NULL, certified REAL NOT "
         "NULL,"
@@ -107,17 +108,18 @@ const std::vector<const char*>& migration(int toVersion) {
 }
 
 const std::vector<const char*>& appendOnlyTables() {
-    static const std::vector<const char*> tables{
-        "change", "hardening_round", "cycle",   "cycle_blade",  "cycle_mark", "attachment_blob", "attachment",
-        "import", "verification",    "reading", "reading_mark", "excuse",     "blade_fate",      "signature", "file_test"};
+    static const std::vector<const char*> tables{"change",       "hardening_round", "cycle",        "cycle_blade",
+                                                 "cycle_mark",   "attachment_blob", "attachment",   "import",
+                                                 "verification", "reading",         "reading_mark", "excuse",
+                                                 "blade_fate",   "signature",       "file_test"};
     return tables;
 }
 
 const std::vector<const char*>& recordedTables() {
     static const std::vector<const char*> tables{
-        "person",  "tester",          "block",  "grade",       "lot",        "purpose",    "batch",  "gate_plan",
-        "blade",   "hardening_round", "cycle",  "cycle_blade", "cycle_mark", "attachment", "import", "verification",
-        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting", "file_test"};
+        "person",  "tester",          "block",  "grade",       "lot",        "purpose",    "batch",    "gate_plan",
+        "blade",   "hardening_round", "cycle",  "cycle_blade", "cycle_mark", "attachment", "import",   "verification",
+        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting",    "file_test"};
     return tables;
 }
 

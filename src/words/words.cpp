@@ -227,7 +227,8 @@ QString sentence(const Reason& r) {
     case Fact::filesAgree:
         return tr("Agrees with the files: %1").arg(bracketText(number(r, 0), number(r, 1)));
     case Fact::filesConflict:
-        return tr("Files say %1: repeat both on bare metal. Scale skates falsely, soft skin bites; or the tester is off")
+        return tr("Files say %1: repeat both on bare metal. Scale skates falsely, soft skin bites; or the tester is "
+                  "off")
             .arg(bracketText(number(r, 0), number(r, 1)));
     case Fact::filesContradict:
         return number(r, 0) == number(r, 1)
@@ -236,6 +237,9 @@ QString sentence(const Reason& r) {
     case Fact::filesNotOnBareMetal:
         return text(r, 0) == QLatin1String("scale") ? tr("Files tried on scale: it skates falsely, not counted")
                                                     : tr("Files tried on soft skin: it bites falsely, not counted");
+    case Fact::secondOpinion:
+        return tr("A second tester's %1 readings, mean %2, are superseded: %3")
+            .arg(whole(number(r, 1)), h(0), text(r, 0));
     case Fact::reboundThin:
         return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
     case Fact::reboundNotAlone:
@@ -416,6 +420,28 @@ QString budgetPartName(BudgetPart::Source source) {
         return tr("coupling and steel group");
     case BudgetPart::Source::conversion:
         return tr("conversion to HRC");
+    }
+    return {};
+}
+
+QString budgetHint(const Budget& budget) {
+    const auto largest = std::max_element(budget.parts.begin(), budget.parts.end(), [](const auto& a, const auto& b) {
+        return a.standard_uncertainty < b.standard_uncertainty;
+    });
+    if (largest == budget.parts.end()) return {};
+    switch (largest->source) {
+    case BudgetPart::Source::certificate:
+        return tr("The block's certificate limits it most: only a better block would help.");
+    case BudgetPart::Source::blockMean:
+        return tr("More readings on the block would help most.");
+    case BudgetPart::Source::resolution:
+        return tr("The display's steps limit it most: a finer display would help.");
+    case BudgetPart::Source::repeatability:
+        return tr("More readings on the blade would help most.");
+    case BudgetPart::Source::rebound:
+        return tr("Coupling of the rebound probe limits it: a bench tester would help.");
+    case BudgetPart::Source::conversion:
+        return tr("The conversion limits it: reading in HRC would help.");
     }
     return {};
 }

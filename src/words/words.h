@@ -49,6 +49,8 @@ QString cautionText(Caution caution);
 
 /// One part of the uncertainty budget in words a maker understands.
 QString budgetPartName(BudgetPart::Source source);
+/// What would narrow the interval most, in a maker's words.
+QString budgetHint(const Budget& budget);
 
 /// The derivation of a verdict's numbers with the inputs put in, line by line: what 'why' shows.
 QStringList derivation(const Verdict& verdict, const Window& window);

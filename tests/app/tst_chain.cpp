@@ -209,6 +209,53 @@ private slots:
         QCOMPARE(d.document().batch().blades[0].file_tests.back().trials.size(), std::size_t(4));
     }
 
+    // Bench 2 reads 1.1 to 1.3 harder on three blades; the maker lets one set stand, the other stays visible.
+    void twoTestersAndWhichOneStands() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        const auto readAll = [&](const char* first, const char* second, const char* third) {
+            d.press(Qt::Key_F4);
+            int blade = 0;
+            for (const char* values : {first, second, third}) {
+                d.document().selectBlade(blade++);
+                d.settle();
+                for (const QString& value : QString(values).split(' ')) d.type("*" + value + "\n");
+            }
+        };
+        readAll("652 653 654", "651 652 653", "650 651 652");
+        d.type("c");
+        QVERIFY(d.now().contains("No three blades are read by two testers"));
+        d.type("rn");
+        d.fill("name", "Bench 2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_Down);
+        QCOMPARE(d.document().tester()->name, std::string("Bench 2"));
+        readAll("664 664", "664 664", "664 664");
+        QCOMPARE(d.word(), QStringLiteral("Borderline")); // two testers mixed
+        d.type("c");
+        QVERIFY2(d.dialogText().contains("Bench 1 minus Bench 2: bias \u22121.2"), qPrintable(d.dialogText()));
+        QVERIFY(d.dialogText().contains("They differ"));
+        QVERIFY(d.dialog()->findChild<QWidget*>("picture") != nullptr);
+        d.type("1");
+        d.fill("reason", "verified nearer to the work");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        for (int i = 0; i < 3; ++i) QCOMPARE(d.document().verdict(i, Gate::quench)->state, State::pass);
+        QVERIFY2(
+            d.reasons().contains("A second tester's 2 readings, mean 66.4, are superseded: Bench 1 stands: verified"),
+            qPrintable(d.reasons()));
+        d.restart();
+        const Blade& blade = d.document().batch().blades[0];
+        QCOMPARE(blade.readings.size(), std::size_t(5));
+        QCOMPARE(blade.readings[4].struck->reason, StrikeReason::superseded);
+        d.press(Qt::Key_F4);
+        d.type("w"); // the budget as a picture and as words
+        QVERIFY(d.dialog()->findChild<QWidget*>("picture") != nullptr);
+        QVERIFY(d.dialogText().contains("would help most"));
+        d.press(Qt::Key_Escape);
+    }
+
     void theChartLeavesTheWindow() {
         WindowDriver d;
         d.makeBatch("Quench only");

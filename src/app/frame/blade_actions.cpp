@@ -4,7 +4,10 @@
 #include "app/call/files_dialog.h"
 #include "app/frame/shop_actions.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/picture.h"
 #include "core/base/number.h"
+#include "core/judge/second_opinion.h"
+#include "plot/differences.h"
 #include "words/words.h"
 
 // The part of ShopActions that speaks of the blade or the batch in hand.
@@ -310,10 +313,66 @@ void ShopActions::why() {
     const Verdict* verdict = m_document.verdict();
     const Blade* blade = m_document.blade();
     if (verdict == nullptr || blade == nullptr) return emit said(tr("There is nothing judged here yet."), true);
-    notice(
+    QStringList lines = words::derivation(*verdict, windowOf(m_document.batch(), verdict->gate, m_document.tables()));
+    Picture* picture = nullptr;
+    if (verdict->measurement) {
+        const Budget& budget = verdict->measurement->budget;
+        lines.prepend(words::budgetHint(budget));
+        QStringList names;
+        for (const BudgetPart& part : budget.parts) names << words::budgetPartName(part.source);
+        picture = new Picture(
+            m_look.px(30) * static_cast<int>(budget.parts.size()), tr("Where the uncertainty comes from"),
+            [this, budget, names](QPainter& p, const QRect& r) { drawBudget(p, r, budget, names, m_look); });
+    }
+    auto* dialog = new ChoiceDialog(
         tr("Why: %1 at %2, %3")
             .arg(QString::fromStdString(blade->mark), words::gateName(verdict->gate), words::stateName(verdict->state)),
-        words::derivation(*verdict, windowOf(m_document.batch(), verdict->gate, m_document.tables())));
+        lines, {}, m_look, m_window);
+    if (picture != nullptr) dialog->showPicture(picture);
+    dialog->ask({});
+}
+
+void ShopActions::secondOpinions() {
+    if (!m_document.hasBatch()) return emit said(tr("Open a batch first."), true);
+    const Gate gate = m_document.gate();
+    const Batch& batch = m_document.batch();
+    const std::vector<const Tester*> testers = testersRead(batch, gate);
+    if (testers.size() < 2)
+        return emit said(tr("No three blades are read by two testers at %1.").arg(words::gateName(gate)), true);
+    // The two that were read first; a third is compared once one of them is superseded.
+    const auto opinion = secondOpinion(batch, gate, testers[0]->id, testers[1]->id);
+    if (!opinion) return emit said(words::errorText(opinion.error()), true);
+    const Comparison& c = opinion->comparison;
+    const QString a = QString::fromStdString(testers[0]->name);
+    const QString b = QString::fromStdString(testers[1]->name);
+    QStringList lines{tr("%1 minus %2: bias %3, 95 % between %4 and %5")
+                          .arg(a, b, words::hardness(c.bias), words::hardness(c.low), words::hardness(c.high)),
+                      c.differ() ? tr("They differ: which one is right, a block near the work can say.")
+                                 : tr("No difference can be shown with %1 blades.").arg(c.n),
+                      tr("One more blade may differ by %1 to %2.")
+                          .arg(words::hardness(c.agreement_low), words::hardness(c.agreement_high))};
+    if (c.rough) lines << tr("Rough: fewer than five blades.");
+    lines << tr("The set that does not stand is superseded, with the reason; it stays visible.");
+    const std::vector<Choice> choices{{QStringLiteral("1"), tr("%1 stands").arg(a), tr("%1's are superseded").arg(b)},
+                                      {QStringLiteral("2"), tr("%1 stands").arg(b), tr("%1's are superseded").arg(a)},
+                                      {QStringLiteral("3"), tr("Leave both"), tr("blades stay Borderline at best")}};
+    auto* dialog = new ChoiceDialog(tr("Second opinion at %1, %2 blades").arg(words::gateName(gate)).arg(c.n), lines,
+                                    choices, m_look, m_window);
+    dialog->showPicture(new Picture(m_look.px(230), tr("Difference of each blade against its mean"),
+                                    [this, c](QPainter& p, const QRect& r) { drawDifferences(p, r, c, m_look); }));
+    dialog->ask([this, a, b, first = opinion->readings_a, second = opinion->readings_b](int i) {
+        if (i > 1) return;
+        const QString stands = i == 0 ? a : b;
+        askReason(
+            tr("%1 stands. Why?").arg(stands), tr("Supersede the other"),
+            {QString(), tr("verified nearer to the work"), tr("the more careful set"), tr("the more conservative set")},
+            [this, stands, out = i == 0 ? second : first](const std::string& reason) {
+                const std::string why = (tr("%1 stands").arg(stands) + QStringLiteral(": ")).toStdString() + reason;
+                m_document.perform(
+                    [out, why](Logbook& logbook) { return logbook.supersedeReadings(out, why); },
+                    [this, stands](const Result<Done>& done) { afterWork(tr("%1 stands").arg(stands), done); });
+            });
+    });
 }
 
 } // namespace rollcall

@@ -304,6 +304,7 @@ void MainWindow::makeCommands() {
         if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
         m_actions->tryFiles(m_call->rule());
     });
+    letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
     letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper(); });
     letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });

@@ -65,6 +65,12 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
     resize(look.px(620), std::min(wanted, parent != nullptr ? parent->height() - look.px(60) : look.px(640)));
 }
 
+void ChoiceDialog::showPicture(QWidget* picture) {
+    static_cast<QVBoxLayout*>(layout())->insertWidget(1, picture);
+    const int most = parentWidget() != nullptr ? parentWidget()->height() - 40 : height() + picture->height();
+    resize(width(), std::min(most, height() + picture->height()));
+}
+
 void ChoiceDialog::ask(std::function<void(int)> answer) {
     m_answer = std::move(answer);
     open();

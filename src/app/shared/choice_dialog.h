@@ -30,6 +30,8 @@ class ChoiceDialog : public QDialog {
 public:
     ChoiceDialog(const QString& title, const QStringList& lines, std::vector<Choice> choices, const Look& look,
                  QWidget* parent);
+    /// A drawing between the title and the lines; the dialog owns it.
+    void showPicture(QWidget* picture);
     /// Shows it without blocking; the answer is the index of the choice. Esc gives no answer.
     void ask(std::function<void(int)> answer);
 

@@ -233,9 +233,26 @@ private:
         };
         reportFiles();
         if (m_case.gate == Gate::temper) bracket(other.expected_hrc, "expectation", "M20");
-        bracket(other.second_tester_hrc, "second tester", "M14");
+        if (!reportSuperseded()) bracket(other.second_tester_hrc, "second tester", "M14");
         answer(other.steel_consistent, "steel", "M26");
         answer(other.soak_in_limits, "soak", "M22");
+    }
+
+    // M14. A set of another tester's readings that was superseded stays visible beside the one that stands.
+    bool reportSuperseded() {
+        const Blade& blade = *m_case.blade;
+        const int cycle = m_case.gate == Gate::temper ? lastTemper(blade) : 0;
+        std::vector<double> values;
+        std::string why;
+        for (const Reading& r : blade.readings) {
+            if (r.gate != m_case.gate || r.round != blade.round || !r.struck || r.scale != "HRC") continue;
+            if (r.struck->reason != StrikeReason::superseded || r.after_cycle.value_or(0) != cycle) continue;
+            values.push_back(r.value);
+            why = r.struck->note;
+        }
+        if (values.empty()) return false;
+        say(Fact::secondOpinion, Tone::note, "M14", {meanOf(values), double(values.size())}, {why});
+        return true;
     }
 
     // M12. The last try of files at this gate; on scale or soft skin it says nothing of the steel.

@@ -49,7 +49,7 @@ struct ReadingSet {
     std::vector<Reason> reasons; ///< about validity, in the order of the checks
     bool verified = false;
     bool at_best_borderline = false;
-    bool rebound = false; ///< M11 holds: read by rebound strikes
+    bool rebound = false;     ///< M11 holds: read by rebound strikes
     std::string verification; ///< id of the run
 };
 

@@ -44,15 +44,16 @@ enum class Fact {
     twoGroups,   ///< numbers: gap
     grubbs,
     // other evidence
-    notLookedAt,       ///< text: files, expectation, second tester, steel, soak
-    evidenceAgrees,    ///< text: which; numbers: low, high
-    evidenceConflicts, ///< text: which; numbers: low, high
-    filesAgree,         ///< numbers: lower, upper; infinite where open
-    filesConflict,      ///< numbers: lower, upper; infinite where open
-    filesContradict,    ///< numbers: file that skated, file that bit
+    notLookedAt,         ///< text: files, expectation, second tester, steel, soak
+    evidenceAgrees,      ///< text: which; numbers: low, high
+    evidenceConflicts,   ///< text: which; numbers: low, high
+    filesAgree,          ///< numbers: lower, upper; infinite where open
+    filesConflict,       ///< numbers: lower, upper; infinite where open
+    filesContradict,     ///< numbers: file that skated, file that bit
     filesNotOnBareMetal, ///< text: scale, decarburised
-    reboundThin,      ///< numbers: thickness, needed
-    reboundNotAlone,  ///< rebound strikes alone never release a blade
+    secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
+    reboundThin,         ///< numbers: thickness, needed
+    reboundNotAlone,     ///< rebound strikes alone never release a blade
     // against the window
     inWindow,  ///< numbers: mean, U, chance
     mayBeSoft, ///< numbers: mean, U, chance
