@@ -192,6 +192,7 @@ Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& d
                                           {"anvil", q(tester.anvil)},
                                           {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
                                           {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+                                          {"series", text(draft.series)},
                                           {"import", text(import)},
                                           {"identity", q(identity)},
                                           {"note", q(draft.note)},
@@ -204,6 +205,26 @@ Result<std::string> Logbook::logReading(const ReadingDraft& draft) {
     const std::string id = m_seams.newId();
     return idOr(
         transact("reading logged", [&] { return insertReading(id, draft, *tester, m_seams.now(), {}, {}, {}); }), id);
+}
+
+Result<Done> Logbook::logSeries(const SeriesDraft& series) {
+    if (series.strikes.empty()) return refused("strikes", "no strike was typed");
+    const Result<Tester> tester = testerById(series.strikes.front().tester);
+    if (!tester) return tester.error();
+    return transact("series of strikes logged", [&]() -> Result<Done> {
+        const std::string id = m_seams.newId();
+        auto done = m_database->insert("strike_series", stamped({{"id", q(id)},
+                                                                 {"blade", q(series.strikes.front().blade)},
+                                                                 {"instrument_mean", orNull(series.instrument_mean)},
+                                                                 {"support", q(series.support)}},
+                                                                m_seams.now(), m_person));
+        for (ReadingDraft strike : series.strikes) {
+            if (!done) return done;
+            strike.series = id;
+            done = insertReading(m_seams.newId(), strike, *tester, m_seams.now(), {}, {}, {});
+        }
+        return done;
+    });
 }
 
 Result<Done> Logbook::strikeReading(const std::string& reading, StrikeReason reason, const std::string& note) {

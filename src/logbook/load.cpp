@@ -149,7 +149,8 @@ Result<Batch> Logbook::batch(const std::string& id) {
     if (done) {
         done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
                     "r.at_offset, r.tester, r.indenter,"
-                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note FROM reading r JOIN blade b ON b.id=r.blade WHERE "
+                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, '') FROM reading r JOIN blade b ON "
+                    "b.id=r.blade WHERE "
                     "b.batch=? ORDER BY r.rowid",
                     [&](Blade& blade, const Row& row) {
                         Reading reading;
@@ -168,6 +169,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
                             reading.spot = Spot{row[13].toDouble(), row[14].toDouble()};
                         reading.person = s(row[15]);
                         reading.note = s(row[16]);
+                        reading.series = s(row[17]);
                         readingIndex[reading.id] = {blade.id, blade.readings.size()};
                         blade.readings.push_back(std::move(reading));
                     });
@@ -200,6 +202,14 @@ Result<Batch> Logbook::batch(const std::string& id) {
                         blade.fate = BladeFate{fateNamed(s(row[1])), gateNamed(s(row[2])).value_or(Gate::quench),
                                                s(row[3]), s(row[4]), instantOf(row[5], row[6])};
                     });
+    }
+    if (done) {
+        done =
+            each("SELECT s.blade, s.id, s.instrument_mean, s.support FROM strike_series s JOIN blade b ON b.id=s.blade "
+                 "WHERE b.batch=? ORDER BY s.rowid",
+                 [](Blade& blade, const Row& row) {
+                     blade.series.push_back({s(row[1]), numberOrNone(row[2]), s(row[3])});
+                 });
     }
     if (done) {
         done =

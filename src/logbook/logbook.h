@@ -98,7 +98,15 @@ struct ReadingDraft {
     double resolution = 0.1;
     std::optional<Spot> spot;
     std::string tester; ///< id
+    std::string series; ///< id of the series it belongs to; empty for none
     std::string note;
+};
+
+/// A series of rebound strikes as the instrument shows it.
+struct SeriesDraft {
+    std::vector<ReadingDraft> strikes;     ///< all on one blade, in the order they were struck
+    std::optional<double> instrument_mean; ///< its own average, HRC
+    std::string support;                   ///< how the blade lay and was coupled
 };
 
 struct CycleDraft {
@@ -179,6 +187,8 @@ public:
     Result<Done> renameBlade(const std::string& blade, const std::string& mark);
     /// Logs one reading; it is on disk when this returns.
     Result<std::string> logReading(const ReadingDraft& draft);
+    /// Logs a series of strikes as one action. Errors (refused): no strikes.
+    Result<Done> logSeries(const SeriesDraft& series);
     Result<Done> strikeReading(const std::string& reading, StrikeReason reason, const std::string& note);
     /// Logs what a set of files did on a blade; the test's own id, person and time are given here.
     /// Errors (refused): no file tried.

@@ -64,13 +64,16 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE TABLE verification (id TEXT PRIMARY KEY, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT "
         "NULL, anvil TEXT NOT NULL,"
         " scale TEXT NOT NULL, block TEXT NOT NULL REFERENCES block(id), person TEXT NOT NULL)",
+        "CREATE TABLE strike_series (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), instrument_mean "
+        "REAL, support TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE reading (id TEXT PRIMARY KEY, blade TEXT REFERENCES blade(id), verification TEXT REFERENCES "
         "verification(id),"
         " gate TEXT NOT NULL CHECK (gate IN ('quench','temper','block')), round INTEGER NOT NULL, after_cycle INTEGER,"
         " scale TEXT NOT NULL, value REAL NOT NULL, as_entered TEXT NOT NULL, resolution REAL NOT NULL,"
         " at_ms INTEGER, at_offset INTEGER, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT NULL, anvil "
         "TEXT NOT NULL,"
-        " x_mm REAL, y_mm REAL, import TEXT REFERENCES import(id), identity TEXT NOT NULL, note TEXT NOT NULL, person "
+        " x_mm REAL, y_mm REAL, series TEXT REFERENCES strike_series(id), import TEXT REFERENCES import(id), identity "
+        "TEXT NOT NULL, note TEXT NOT NULL, person "
         "TEXT NOT NULL,"
         " CHECK ((blade IS NULL) = (gate = 'block')), CHECK ((verification IS NULL) = (gate <> 'block')))",
         "CREATE INDEX reading_by_blade ON reading(blade)",
@@ -111,15 +114,16 @@ const std::vector<const char*>& appendOnlyTables() {
     static const std::vector<const char*> tables{"change",       "hardening_round", "cycle",        "cycle_blade",
                                                  "cycle_mark",   "attachment_blob", "attachment",   "import",
                                                  "verification", "reading",         "reading_mark", "excuse",
-                                                 "blade_fate",   "signature",       "file_test"};
+                                                 "blade_fate",   "signature",       "file_test",    "strike_series"};
     return tables;
 }
 
 const std::vector<const char*>& recordedTables() {
     static const std::vector<const char*> tables{
-        "person",  "tester",          "block",  "grade",       "lot",        "purpose",    "batch",    "gate_plan",
-        "blade",   "hardening_round", "cycle",  "cycle_blade", "cycle_mark", "attachment", "import",   "verification",
-        "reading", "reading_mark",    "excuse", "blade_fate",  "signature",  "setting",    "file_test"};
+        "person",     "tester",     "block",     "grade",           "lot",       "purpose",
+        "batch",      "gate_plan",  "blade",     "hardening_round", "cycle",     "cycle_blade",
+        "cycle_mark", "attachment", "import",    "verification",    "reading",   "reading_mark",
+        "excuse",     "blade_fate", "signature", "setting",         "file_test", "strike_series"};
     return tables;
 }
 

@@ -240,6 +240,12 @@ QString sentence(const Reason& r) {
     case Fact::secondOpinion:
         return tr("A second tester's %1 readings, mean %2, are superseded: %3")
             .arg(whole(number(r, 1)), h(0), text(r, 0));
+    case Fact::instrumentAverage: {
+        const QString support = text(r, 0).isEmpty() ? QString() : tr(". Support: %1").arg(text(r, 0));
+        return tr("Its own average says %1; the strikes that count give %2, without the flagged %3")
+                   .arg(h(0), h(1), h(2)) +
+               support;
+    }
     case Fact::reboundThin:
         return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
     case Fact::reboundNotAlone:

@@ -209,6 +209,51 @@ private slots:
         QCOMPARE(d.document().batch().blades[0].file_tests.back().trials.size(), std::size_t(4));
     }
 
+    // Six strikes, one of them on the spot of the one before: it reads high, and the instrument's average with it.
+    void aStrikeOnTheSameSpotIsCaught() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.press(Qt::Key_F4);
+        d.type("q");
+        QVERIFY(d.now().contains("choose a rebound tester"));
+        d.type("rn");
+        d.fill("name", "Rebound 1");
+        d.fill("kind", "rebound");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_Down);
+        d.press(Qt::Key_F4);
+        const auto series = [&](const char* strikes, const char* mean) {
+            d.type("q");
+            d.fill("strikes", strikes);
+            d.fill("mean", mean);
+            d.fill("support", "coupled to a heavy block");
+            d.press(Qt::Key_Return, Qt::ControlModifier);
+        };
+        series("64.8 hard", "");
+        QVERIFY(d.formMessage().contains("hard: type HRC 20 to 70"));
+        d.press(Qt::Key_Escape);
+        // By its place: the average of all six is 65.6, of the five that count 64.9.
+        series("64.8 65.1 =69.0 64.9 65.0 64.7", "65.6");
+        QTRY_COMPARE(d.document().blade()->readings.size(), std::size_t(6));
+        QVERIFY2(d.reasons().contains("69.0 left out: 0.0 mm from another strike, 3.0 needed"),
+                 qPrintable(d.reasons()));
+        QVERIFY2(d.reasons().contains("Its own average says 65.6; the strikes that count give 64.9"),
+                 qPrintable(d.reasons()));
+        QVERIFY(d.reasons().contains("Support: coupled to a heavy block"));
+        QVERIFY(d.reasons().contains("2.4 mm thick; rebound strikes need 10.0"));
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        // By its number alone, when nobody says that it was the same spot.
+        d.document().selectBlade(1);
+        d.settle();
+        series("64.8 65.1 69.0 64.9 65.0 64.7", "65.6");
+        QTRY_COMPARE(d.document().blade()->readings.size(), std::size_t(6));
+        QVERIFY2(d.reasons().contains("69.0 stands apart: same spot struck twice?"), qPrintable(d.reasons()));
+        QVERIFY(d.reasons().contains("the strikes that count give 65.6, without the flagged 64.9"));
+        QVERIFY(d.document().blade()->readings[3].spot.has_value());
+        d.restart();
+        QCOMPARE(d.document().batch().blades[1].series.at(0).instrument_mean.value(), 65.6);
+    }
+
     // Bench 2 reads 1.1 to 1.3 harder on three blades; the maker lets one set stand, the other stays visible.
     void twoTestersAndWhichOneStands() {
         WindowDriver d;

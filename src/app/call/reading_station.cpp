@@ -196,16 +196,7 @@ void ReadingStation::logBlade(const std::vector<Number>& numbers) {
     std::vector<ReadingDraft> drafts;
     QStringList texts;
     for (const Number& number : numbers) {
-        ReadingDraft draft;
-        draft.blade = blade->id;
-        draft.gate = m_document.gate();
-        draft.round = blade->round;
-        draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(*blade);
-        draft.value = number.value;
-        draft.as_entered = number.text.toStdString();
-        draft.resolution = m_document.tester()->resolution;
-        draft.spot = nextSpot();
-        draft.tester = m_document.tester()->id;
+        ReadingDraft draft = draftFor(*blade, number);
         if (draft.spot) m_placed.push_back(*draft.spot);
         m_chosen.reset();
         texts << words::hardness(number.value);
@@ -236,6 +227,45 @@ void ReadingStation::logBlade(const std::vector<Number>& numbers) {
                 notStored(numbers);
             goOn(done.ok());
         });
+}
+
+void ReadingStation::logSeries(const std::vector<double>& strikes, const std::vector<std::size_t>& sameSpot,
+                               std::optional<double> instrumentMean, const std::string& support) {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || m_document.tester() == nullptr || strikes.empty()) return;
+    SeriesDraft series;
+    series.instrument_mean = instrumentMean;
+    series.support = support;
+    for (std::size_t i = 0; i < strikes.size(); ++i) {
+        ReadingDraft draft = draftFor(*blade, {strikes[i], words::hardness(strikes[i])});
+        const bool again = std::find(sameSpot.begin(), sameSpot.end(), i) != sameSpot.end();
+        if (again && !series.strikes.empty()) draft.spot = series.strikes.back().spot;
+        if (draft.spot) m_placed.push_back(*draft.spot);
+        series.strikes.push_back(std::move(draft));
+    }
+    const QString what = tr("%1 strikes logged on %2").arg(strikes.size()).arg(QString::fromStdString(blade->mark));
+    m_logging = true;
+    m_document.perform([series](Logbook& logbook) { return logbook.logSeries(series); },
+                       [this, what](const Result<Done>& done) {
+                           m_logging = false;
+                           m_placed.clear();
+                           if (done) emit logged(what);
+                           emit changed();
+                       });
+}
+
+ReadingDraft ReadingStation::draftFor(const Blade& blade, const Number& number) const {
+    ReadingDraft draft;
+    draft.blade = blade.id;
+    draft.gate = m_document.gate();
+    draft.round = blade.round;
+    draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(blade);
+    draft.value = number.value;
+    draft.as_entered = number.text.toStdString();
+    draft.resolution = m_document.tester()->resolution;
+    draft.spot = nextSpot();
+    draft.tester = m_document.tester()->id;
+    return draft;
 }
 
 // What was typed stays typed, what came from a wire waits: nothing is lost because a disk was full.
@@ -365,7 +395,11 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
 SpacingRule ReadingStation::spacing(double softer_by) const {
     const double hardness = std::clamp(expected().value_or(60.0) - softer_by, 20.0, 68.0);
     const Result<double> d = indentDiameter(m_document.tables(), "HRC", hardness);
-    return SpacingRule::forIndent(d ? *d : 0.5, m_document.batch().shop_spacing);
+    SpacingRule rule = SpacingRule::forIndent(d ? *d : 0.5, m_document.batch().shop_spacing);
+    const Tester* tester = m_document.tester();
+    if (tester != nullptr && tester->kind == TesterKind::rebound)
+        rule.min_spacing_mm = std::max(rule.min_spacing_mm, betweenStrikes_mm);
+    return rule;
 }
 
 std::optional<Spot> ReadingStation::nextSpot() const {

@@ -50,6 +50,10 @@ public:
     /// A reading from a wire. It is placed and logged at once where the blade in hand, or after a Pass the next one,
     /// expects it; else it waits to be taken or left.
     void receive(double value, const QString& text, const QString& scale);
+    /// M11: logs a whole series of strikes on the blade in hand, each on the next free spot; one struck again on the
+    /// spot of the one before is marked by its index.
+    void logSeries(const std::vector<double>& strikes, const std::vector<std::size_t>& sameSpot,
+                   std::optional<double> instrumentMean, const std::string& support);
     /// Readings that came and are not logged yet.
     int waiting() const { return static_cast<int>(m_incoming.size()); }
 
@@ -100,6 +104,7 @@ private:
         QString text;
     };
     void logBlade(const std::vector<Number>& numbers);
+    ReadingDraft draftFor(const Blade& blade, const Number& number) const;
     void logBlock(const Number& number);
     void takeIncoming();
     void notStored(const std::vector<Number>& numbers);

@@ -6,6 +6,8 @@
 #include "core/measure/rockwell.h"
 
 #include <fmt/format.h>
+#include <QObject>
+#include <QStringList>
 
 namespace rollcall {
 
@@ -20,6 +22,29 @@ Result<double> typedReading(const std::string& text, const RockwellScale& scale)
                          : "Type it again."};
     }
     return *number;
+}
+
+StrikesText strikesFromText(const QString& text, const Tables& tables) {
+    StrikesText strikes;
+    const RockwellScale scale = tables.scale("HRC").value();
+    for (QString word : text.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        if (word.startsWith(QLatin1Char('='))) {
+            if (strikes.values.empty()) {
+                strikes.fault = QObject::tr("The first strike has no spot before it.");
+                return strikes;
+            }
+            strikes.same_spot.push_back(strikes.values.size());
+            word.remove(0, 1);
+        }
+        const Result<double> value = typedReading(word.toStdString(), scale);
+        if (!value) {
+            strikes.fault = QObject::tr("%1: type HRC 20 to 70, with blanks between the strikes.").arg(word);
+            return strikes;
+        }
+        strikes.values.push_back(*value);
+    }
+    if (strikes.values.size() < 2) strikes.fault = QObject::tr("Type at least two strikes; five are needed to judge.");
+    return strikes;
 }
 
 } // namespace rollcall

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/batch/batch_form.h"
 #include "app/call/files_dialog.h"
+#include "app/call/typed_reading.h"
 #include "app/frame/shop_actions.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/picture.h"
@@ -330,6 +331,40 @@ void ShopActions::why() {
         lines, {}, m_look, m_window);
     if (picture != nullptr) dialog->showPicture(picture);
     dialog->ask({});
+}
+
+void ShopActions::logSeries() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    const Tester* tester = m_document.tester();
+    if (tester == nullptr || tester->kind != TesterKind::rebound)
+        return emit said(tr("A series is of rebound strikes: choose a rebound tester under R."), true);
+    auto* form = new FormDialog(
+        tr("Strikes on %1").arg(QString::fromStdString(blade->mark)), tr("Log the series"),
+        {{"strikes", tr("Strikes"), tr("HRC in order; =66.4 on the same spot"), {}, {}, false},
+         {"mean", tr("Its average"), tr("as the instrument shows; may be blank"), {}, {}, false},
+         {"support",
+          tr("Support"),
+          tr("block, coupling"),
+          {},
+          {QString(), tr("coupled to a heavy block"), tr("on a heavy block, dry"), tr("held in the hand")},
+          true}},
+        m_look, m_window);
+    form->ask(
+        [this](const FormValues& v) -> FormFault {
+            const StrikesText strikes = strikesFromText(v["strikes"], m_document.tables());
+            if (!strikes.fault.isEmpty()) return {QStringLiteral("strikes"), strikes.fault};
+            const auto mean = parseNumber(v["mean"].toStdString());
+            if (!v["mean"].isEmpty() && (!mean || *mean < 20 || *mean > 70))
+                return {QStringLiteral("mean"), tr("Type HRC 20 to 70, or leave it blank.")};
+            return {};
+        },
+        [this](const FormValues& v) {
+            const StrikesText strikes = strikesFromText(v["strikes"], m_document.tables());
+            const auto mean = parseNumber(v["mean"].toStdString());
+            m_station.logSeries(strikes.values, strikes.same_spot, mean ? std::optional<double>(*mean) : std::nullopt,
+                                v["support"].toStdString());
+        });
 }
 
 void ShopActions::secondOpinions() {

@@ -304,6 +304,10 @@ void MainWindow::makeCommands() {
         if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
         m_actions->tryFiles(m_call->rule());
     });
+    letter("series", 'q', tr("Series of strikes"), tr("rebound, with its own average"), [this, a] {
+        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: strikes are made on a blade."), true);
+        a->logSeries();
+    });
     letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
     letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper(); });

@@ -47,6 +47,8 @@ public:
     void changePlanned();
     void acceptLeftOut();
     void why();
+    /// M11: a series of rebound strikes with the instrument's own average.
+    void logSeries();
     /// M14: two testers on the blades of this gate, and which set stands.
     void secondOpinions();
     /// Files tried on the blade in hand, with the rule of its readings beside them.

@@ -209,7 +209,22 @@ private:
             say(Fact::unevenBlade, Tone::caution, "M10", {spread});
         if (!a.disagree && !a.uneven && a.flagged.empty())
             say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
+        reportInstrumentAverage();
         if (a.grubbs) say(Fact::grubbs, Tone::note, "M10");
+    }
+
+    // M11. The instrument's own average counts every strike, a second one on the same spot too; ours beside it.
+    void reportInstrumentAverage() {
+        for (const StrikeSeries& series : m_case.blade->series) {
+            if (!series.instrument_mean) continue;
+            const bool standing = std::any_of(m_case.set.standing.begin(), m_case.set.standing.end(),
+                                              [&](const Reading* r) { return r->series == series.id; });
+            if (!standing) continue;
+            say(Fact::instrumentAverage, Tone::note, "M11",
+                {*series.instrument_mean, measured().mean,
+                 measured().agreement.mean_without_flagged.value_or(measured().mean)},
+                {series.support});
+        }
     }
 
     // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.

@@ -62,6 +62,7 @@ struct Reading {
     std::string indenter;
     std::string anvil;
     std::optional<Spot> spot;
+    std::string series; ///< id of the series of strikes it belongs to; empty for none
     std::string person;
     std::string note;
     std::optional<Strike> struck;
@@ -155,6 +156,13 @@ struct OtherEvidence {
     std::optional<bool> soak_in_limits;        ///< soak clock within the recipe (M22)
 };
 
+/// A series of rebound strikes: what the instrument made of it, and how the blade lay.
+struct StrikeSeries {
+    std::string id;
+    std::optional<double> instrument_mean; ///< HRC
+    std::string support;
+};
+
 struct Blade {
     std::string id;
     std::string mark;
@@ -163,7 +171,8 @@ struct Blade {
     std::optional<Instant> quenched_at; ///< of this round
     std::vector<Reading> readings;      ///< all, of all rounds, in the order they were logged
     std::vector<TemperCycle> cycles;    ///< all, of all rounds, in order
-    std::vector<FileTest> file_tests;   ///< all, in the order they were made
+    std::vector<StrikeSeries> series;
+    std::vector<FileTest> file_tests; ///< all, in the order they were made
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
     OtherEvidence evidence;

@@ -82,8 +82,6 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
 
 namespace {
 
-constexpr double betweenStrikes_mm = 3; // M11: nearer than this the metal is work hardened and reads high
-
 struct Indent {
     const Reading* reading;
     double diameter;
@@ -188,14 +186,16 @@ private:
                 continue;
             }
             // The later of two marks is the bad one: it lies in metal the earlier has worked.
+            std::optional<double> closest;
+            double closestNeeds = 0;
             for (auto other = m_indents.begin(); other != own; ++other) {
                 const double d = distance(*other->reading->spot, *reading->spot);
                 const bool strikes = isRebound(reading) && isRebound(other->reading);
                 const double marks = minSpacing(std::max(own->diameter, other->diameter));
                 const double limit = std::max(strikes ? betweenStrikes_mm : marks, m_batch.shop_spacing.min_spacing_mm);
-                if (!nearest || d < *nearest) {
-                    nearest = d;
-                    needed = limit;
+                if (!closest || d < *closest) {
+                    closest = d;
+                    closestNeeds = limit;
                 }
                 if (atLeast(d, limit)) continue;
                 if (leaveOut(reading))
@@ -204,6 +204,10 @@ private:
                 break;
             }
             if (std::find(m_set.standing.begin(), m_set.standing.end(), reading) == m_set.standing.end()) continue;
+            if (closest && (!nearest || *closest < *nearest)) { // of those that count
+                nearest = closest;
+                needed = closestNeeds;
+            }
             if (m_blade.shape.outline.size() < 3) continue;
             const double edge = edgeDistance(m_blade.shape, *reading->spot);
             const double limit = std::max(minEdgeDistance(own->diameter), m_batch.shop_spacing.min_edge_mm);

@@ -38,6 +38,9 @@ private:
     std::vector<Setting> m_settings;
 };
 
+/// M11. Nearer than this to an earlier rebound strike the metal is work hardened and reads high; mm.
+inline constexpr double betweenStrikes_mm = 3;
+
 /// The readings of one blade that a verdict may rest on, and everything found out about them on the way.
 struct ReadingSet {
     std::vector<const Reading*> standing; ///< valid, unstruck

@@ -52,6 +52,7 @@ enum class Fact {
     filesContradict,     ///< numbers: file that skated, file that bit
     filesNotOnBareMetal, ///< text: scale, decarburised
     secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
+    instrumentAverage,   ///< numbers: the instrument's own, recomputed, recomputed without the flagged; text: support
     reboundThin,         ///< numbers: thickness, needed
     reboundNotAlone,     ///< rebound strikes alone never release a blade
     // against the window
