@@ -192,6 +192,7 @@ Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& d
                                           {"anvil", q(tester.anvil)},
                                           {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
                                           {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+                                          {"convex_radius_mm", orNull(draft.convex_radius_mm)},
                                           {"series", text(draft.series)},
                                           {"import", text(import)},
                                           {"identity", q(identity)},

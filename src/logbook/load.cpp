@@ -149,7 +149,8 @@ Result<Batch> Logbook::batch(const std::string& id) {
     if (done) {
         done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
                     "r.at_offset, r.tester, r.indenter,"
-                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, '') FROM reading r JOIN blade b ON "
+                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, ''), r.convex_radius_mm FROM "
+                    "reading r JOIN blade b ON "
                     "b.id=r.blade WHERE "
                     "b.batch=? ORDER BY r.rowid",
                     [&](Blade& blade, const Row& row) {
@@ -170,6 +171,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
                         reading.person = s(row[15]);
                         reading.note = s(row[16]);
                         reading.series = s(row[17]);
+                        reading.convex_radius_mm = numberOrNone(row[18]);
                         readingIndex[reading.id] = {blade.id, blade.readings.size()};
                         blade.readings.push_back(std::move(reading));
                     });

@@ -97,8 +97,9 @@ struct ReadingDraft {
     std::string as_entered;
     double resolution = 0.1;
     std::optional<Spot> spot;
-    std::string tester; ///< id
-    std::string series; ///< id of the series it belongs to; empty for none
+    std::optional<double> convex_radius_mm; ///< of the surface; none: flat
+    std::string tester;                     ///< id
+    std::string series;                     ///< id of the series it belongs to; empty for none
     std::string note;
 };
 

@@ -72,7 +72,8 @@ const std::vector<const char*>& migration(int toVersion) {
         " scale TEXT NOT NULL, value REAL NOT NULL, as_entered TEXT NOT NULL, resolution REAL NOT NULL,"
         " at_ms INTEGER, at_offset INTEGER, tester TEXT NOT NULL REFERENCES tester(id), indenter TEXT NOT NULL, anvil "
         "TEXT NOT NULL,"
-        " x_mm REAL, y_mm REAL, series TEXT REFERENCES strike_series(id), import TEXT REFERENCES import(id), identity "
+        " x_mm REAL, y_mm REAL, convex_radius_mm REAL, series TEXT REFERENCES strike_series(id), import TEXT "
+        "REFERENCES import(id), identity "
         "TEXT NOT NULL, note TEXT NOT NULL, person "
         "TEXT NOT NULL,"
         " CHECK ((blade IS NULL) = (gate = 'block')), CHECK ((verification IS NULL) = (gate <> 'block')))",

@@ -246,6 +246,10 @@ QString sentence(const Reason& r) {
                    .arg(h(0), h(1), h(2)) +
                support;
     }
+    case Fact::convexCorrected:
+        return tr("Convex, radius %1 mm: up to %2 added").arg(mm(1), h(0));
+    case Fact::convexRefused:
+        return tr("%1 left out, radius %2 mm: %3").arg(h(0), mm(1), text(r, 0));
     case Fact::reboundThin:
         return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
     case Fact::reboundNotAlone:
@@ -426,6 +430,8 @@ QString budgetPartName(BudgetPart::Source source) {
         return tr("coupling and steel group");
     case BudgetPart::Source::conversion:
         return tr("conversion to HRC");
+    case BudgetPart::Source::convex:
+        return tr("correction for the convex surface");
     }
     return {};
 }
@@ -448,6 +454,8 @@ QString budgetHint(const Budget& budget) {
         return tr("Coupling of the rebound probe limits it: a bench tester would help.");
     case BudgetPart::Source::conversion:
         return tr("The conversion limits it: reading in HRC would help.");
+    case BudgetPart::Source::convex:
+        return tr("The convex surface limits it: a flat would help.");
     }
     return {};
 }

@@ -44,12 +44,14 @@ private slots:
                       "in the change log but missing"));
     }
     void anInventedReadingIsFound() {
-        QVERIFY(names(
-            problemsAfter(
-                "INSERT INTO reading SELECT 'forged', blade, verification, gate, round, after_cycle, scale, 62, '62', "
-                "resolution, at_ms,"
-                " at_offset, tester, indenter, anvil, x_mm, y_mm, import, identity, note, person FROM reading LIMIT 1"),
-            "forged is not in the change log"));
+        QVERIFY(names(problemsAfter("INSERT INTO reading (id, blade, verification, gate, round, after_cycle, scale, "
+                                    "value, as_entered, resolution, "
+                                    "at_ms, at_offset, tester, indenter, anvil, identity, note, person) SELECT "
+                                    "'forged', blade, verification, gate, "
+                                    "round, after_cycle, scale, 62, '62', resolution, at_ms, at_offset, tester, "
+                                    "indenter, anvil, identity, note, "
+                                    "person FROM reading LIMIT 1"),
+                      "forged is not in the change log"));
     }
     void anAlteredWindowIsFound() {
         QVERIFY(names(problemsAfter("UPDATE purpose SET window_low=58"), "window_low is not what"));

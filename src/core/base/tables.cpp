@@ -212,6 +212,49 @@ std::vector<Grade> readGrades(const std::string& folder) {
     return grades;
 }
 
+ConvexTable readConvex(const std::string& folder, const std::string& name) {
+    const TableFile file(folder, name);
+    ConvexTable table;
+    table.scales = split(file.requiredText(file.rows().front(), "scales"), ';');
+    for (const CsvRow& row : file.rows()) {
+        const double reading = file.requiredNumber(row, "reading", 0, 100);
+        const double radius = file.requiredNumber(row, "radius_mm", 0.5, 100);
+        if (table.readings.empty() || table.readings.back() != reading) {
+            if (!table.readings.empty() && reading < table.readings.back())
+                damage(file.place(row, "reading"), "the readings are not in rising order");
+            table.readings.push_back(reading);
+        }
+        if (table.readings.size() == 1) {
+            if (!table.radii_mm.empty() && radius <= table.radii_mm.back())
+                damage(file.place(row, "radius_mm"), "the radii are not in rising order");
+            table.radii_mm.push_back(radius);
+        }
+        const std::size_t place = table.corrections.size();
+        const bool fits = place / table.radii_mm.size() + 1 == table.readings.size() &&
+                          table.radii_mm[place % table.radii_mm.size()] == radius;
+        if (!fits) damage(file.place(row, "radius_mm"), "every reading needs the same radii");
+        table.corrections.push_back(file.requiredNumber(row, "correction_add", 0, 20));
+        (void)file.confidence(row);
+    }
+    if (table.corrections.size() != table.readings.size() * table.radii_mm.size() || table.readings.size() < 2 ||
+        table.radii_mm.size() < 2)
+        damage(name, "the table has holes");
+    return table;
+}
+
+TestCycle readTestCycle(const std::string& folder) {
+    const TableFile file(folder, "e18_test_cycle.csv");
+    for (const CsvRow& row : file.rows()) {
+        if (file.text(row, "standard") != "ASTM E18" || file.text(row, "item") != "total force dwell t_TF") continue;
+        TestCycle cycle;
+        cycle.dwell_min_s = file.requiredNumber(row, "min", 0.1, 60);
+        cycle.dwell_max_s = file.requiredNumber(row, "max", cycle.dwell_min_s, 60);
+        cycle.confidence = file.confidence(row);
+        return cycle;
+    }
+    damage("e18_test_cycle.csv", "the total force dwell t_TF of ASTM E18 is missing");
+}
+
 } // namespace
 
 int Grade::minimumTempers(std::optional<double> hottest_c) const {
@@ -228,6 +271,9 @@ Result<Tables> Tables::load(const std::string& folder) {
         tables.m_tolerances = readTolerances(folder);
         tables.m_thicknesses = readThicknesses(folder);
         tables.m_grades = readGrades(folder);
+        for (const char* name : {"convex_correction_hrc.csv", "convex_correction_15n_30n_45n.csv"})
+            tables.m_convex.push_back(readConvex(folder, name));
+        tables.m_testCycle = readTestCycle(folder);
         if (!tables.scale("HRC")) damage("rockwell_scales.csv", "the scale HRC is missing");
         return tables;
     } catch (const TableDamage& found) {

@@ -54,6 +54,21 @@ struct ThicknessRow {
     int line = 0;
 };
 
+/// Corrections of readings on convex cylinders (tables convex_correction_*).
+struct ConvexTable {
+    std::vector<std::string> scales;
+    std::vector<double> readings;    ///< rising
+    std::vector<double> radii_mm;    ///< rising
+    std::vector<double> corrections; ///< to be added; row by row, a row for each reading
+};
+
+/// Limits of the test cycle, seconds (table e18_test_cycle).
+struct TestCycle {
+    double dwell_min_s = 2; ///< total force held at least
+    double dwell_max_s = 6; ///< and at most
+    Confidence confidence = Confidence::high;
+};
+
 /// What a gate needs to know of a grade (tables grades and heat_treat).
 struct Grade {
     std::string name; ///< AISI/SAE, EN or DIN designation
@@ -91,6 +106,8 @@ public:
     const std::vector<ToleranceBand>& tolerances() const { return m_tolerances; }
     const std::vector<ThicknessRow>& thicknesses() const { return m_thicknesses; }
     const std::vector<Grade>& grades() const { return m_grades; }
+    const std::vector<ConvexTable>& convex() const { return m_convex; }
+    const TestCycle& testCycle() const { return m_testCycle; }
 
     /// The scale of this symbol ("HRC", "hr15n", "C"); kind argument when there is none.
     Result<RockwellScale> scale(std::string_view symbol) const;
@@ -107,6 +124,8 @@ private:
     std::vector<ToleranceBand> m_tolerances;
     std::vector<ThicknessRow> m_thicknesses;
     std::vector<Grade> m_grades;
+    std::vector<ConvexTable> m_convex;
+    TestCycle m_testCycle;
 };
 
 } // namespace rollcall

@@ -3,6 +3,7 @@
 #include "core/judge/gates.h"
 
 #include "core/base/number.h"
+#include "core/judge/gate_case.h"
 #include "core/judge/standing.h"
 #include "core/measure/statistics.h"
 #include "core/measure/verification.h"
@@ -18,109 +19,6 @@ namespace {
 
 constexpr int advisedBlockReadings = 5; // M6: two are allowed, five advised
 constexpr int fewestReboundStrikes = 5; // M11
-
-// One blade at one gate while it is being judged.
-struct Case {
-    const Blade* blade = nullptr;
-    Gate gate = Gate::temper;
-    ReadingSet set;
-    std::optional<MeasurementInput> input;
-    std::optional<Measurement> measurement;
-};
-
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle) {
-    std::vector<const Reading*> candidates;
-    for (const Reading& reading : blade.readings) {
-        if (reading.gate != gate || reading.round != blade.round || reading.struck) continue;
-        if (gate == Gate::temper && reading.after_cycle.value_or(0) != cycle) continue;
-        candidates.push_back(&reading);
-    }
-    return candidates;
-}
-
-double alloyOf(const Batch& batch, const Tables& tables) {
-    const Grade* grade = tables.grade(batch.grade);
-    return grade != nullptr ? grade->alloy_percent : 0.0;
-}
-
-Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables) {
-    Case c;
-    c.blade = &blade;
-    c.gate = gate;
-    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
-    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, cycle), book, tables, alloyOf(batch, tables));
-    const Window window = windowOf(batch, gate, tables);
-    if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
-    MeasurementInput input;
-    input.readings = c.set.hrc;
-    input.tester = c.set.tester;
-    input.bias = c.set.bias;
-    input.window = window;
-    input.rule = batch.rule;
-    input.uncorrected = batch.uncorrected;
-    input.conversion_u = c.set.conversion_u;
-    if (batch.allowance) {
-        input.allowance = *batch.allowance;
-    } else if (const Result<ToleranceBand> band = toleranceFor(tables, "HRC", meanOf(c.set.hrc)); band) {
-        input.allowance = band->max_error;
-    }
-    Result<Measurement> measurement = measure(input);
-    if (measurement) c.measurement = std::move(measurement).value();
-    c.input = std::move(input);
-    return c;
-}
-
-// What the other blades of the batch show at the same gate.
-struct Siblings {
-    std::optional<double> median; ///< of their decided means
-    int judged = 0;
-    int soft = 0;
-    int hard = 0;
-};
-
-// The judged means of all blades at a gate, kept sorted by hardening round, so that each blade's siblings are known
-// without walking through all of them again.
-class Family {
-public:
-    explicit Family(const std::vector<Case>& cases) {
-        for (const Case& c : cases) {
-            if (!c.measurement) continue;
-            Round& round = m_rounds[c.blade->round];
-            round.means.push_back(c.measurement->decided_mean);
-            if (c.measurement->side == Side::soft) ++round.soft;
-            if (c.measurement->side == Side::hard) ++round.hard;
-        }
-        for (auto& [number, round] : m_rounds) std::sort(round.means.begin(), round.means.end());
-    }
-
-    Siblings siblingsOf(const Case& self) const {
-        const auto round = m_rounds.find(self.blade->round);
-        if (round == m_rounds.end()) return {};
-        const std::vector<double>& means = round->second.means;
-        Siblings siblings{std::nullopt, static_cast<int>(means.size()), round->second.soft, round->second.hard};
-        std::size_t own = means.size(); // place of its own mean among them; past the end when it has none
-        if (self.measurement) {
-            own = static_cast<std::size_t>(
-                std::lower_bound(means.begin(), means.end(), self.measurement->decided_mean) - means.begin());
-            --siblings.judged;
-            if (self.measurement->side == Side::soft) --siblings.soft;
-            if (self.measurement->side == Side::hard) --siblings.hard;
-        }
-        if (siblings.judged == 0) return siblings;
-        const auto other = [&](std::size_t i) { return means[i < own ? i : i + 1]; };
-        const auto count = static_cast<std::size_t>(siblings.judged);
-        siblings.median = count % 2 == 1 ? other(count / 2) : (other(count / 2 - 1) + other(count / 2)) / 2.0;
-        return siblings;
-    }
-
-private:
-    struct Round {
-        std::vector<double> means;
-        int soft = 0;
-        int hard = 0;
-    };
-    std::map<int, Round> m_rounds;
-};
 
 class GateJudge {
 public:

@@ -28,6 +28,8 @@ Budget budgetOf(const MeasurementInput& input, int n, std::optional<double> sd) 
     if (input.conversion_u > 0) {
         parts.push_back({BudgetPart::Source::conversion, input.conversion_u, std::numeric_limits<double>::infinity()});
     }
+    if (input.convex_u > 0)
+        parts.push_back({BudgetPart::Source::convex, input.convex_u, std::numeric_limits<double>::infinity()});
     return combine(std::move(parts));
 }
 

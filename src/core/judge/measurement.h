@@ -40,6 +40,7 @@ struct MeasurementInput {
     /// Standard uncertainty of converting to the window's scale; 0 when the readings are in it. Converted
     /// readings come with a tester model and a bias that are converted too, see TesterModel::perPoint.
     double conversion_u = 0;
+    double convex_u = 0; ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
 };
 
 /// M9, M10, M15, M16 and M17 of one blade.

@@ -62,7 +62,8 @@ struct Reading {
     std::string indenter;
     std::string anvil;
     std::optional<Spot> spot;
-    std::string series; ///< id of the series of strikes it belongs to; empty for none
+    std::optional<double> convex_radius_mm; ///< of the surface it was read on; none: flat
+    std::string series;                     ///< id of the series of strikes it belongs to; empty for none
     std::string person;
     std::string note;
     std::optional<Strike> struck;

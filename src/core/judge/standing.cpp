@@ -3,12 +3,14 @@
 #include "core/judge/standing.h"
 
 #include "core/base/number.h"
+#include "core/measure/convex.h"
 #include "core/measure/indent.h"
 #include "core/measure/statistics.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace rollcall {
 
@@ -109,6 +111,7 @@ public:
         checkSpacing();
         checkRebound();
         if (!m_set.rebound) checkThickness(); // the table is for indents pressed in
+        correctConvex();
         convert(alloy_percent);
         checkVerification();
         return std::move(m_set);
@@ -242,15 +245,38 @@ private:
         for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) leaveOut(reading);
     }
 
+    // M5. What each reading on a convex surface is corrected by; one that cannot be corrected is left out.
+    void correctConvex() {
+        double most = 0;
+        double radius = 0;
+        for (const Reading* reading : std::vector<const Reading*>(m_set.standing)) {
+            if (!reading->convex_radius_mm) continue;
+            const Result<double> correction =
+                convexCorrection(m_tables, reading->scale, reading->value, *reading->convex_radius_mm);
+            if (!correction) {
+                if (leaveOut(reading))
+                    say(Fact::convexRefused, Tone::caution, "M5", {reading->value, *reading->convex_radius_mm},
+                        {correction.error().text});
+                continue;
+            }
+            if (*correction > 0) m_set.convex_u = convexUncertainty;
+            m_convex[reading] = *correction;
+            most = std::max(most, *correction);
+            radius = *reading->convex_radius_mm;
+        }
+        if (most > 0) say(Fact::convexCorrected, Tone::note, "M5", {most, radius});
+    }
+
     void convert(double alloy_percent) {
         if (m_set.standing.empty()) return;
         double slope = 1;
         for (const Reading* reading : m_set.standing) {
+            const double value = reading->value + m_convex[reading];
             if (reading->scale == "HRC") {
-                m_set.hrc.push_back(reading->value);
+                m_set.hrc.push_back(value);
                 continue;
             }
-            const Result<Converted> hrc = convertHardness(m_tables, reading->scale, reading->value, "HRC");
+            const Result<Converted> hrc = convertHardness(m_tables, reading->scale, value, "HRC");
             const Result<double> points =
                 hrc ? pointsPerHrc(m_tables, reading->scale, hrc->value) : Result<double>(hrc.error());
             if (!points) {
@@ -265,6 +291,7 @@ private:
             m_set.conversion_u = conversionUncertainty(alloy_percent);
             slope = *points;
         }
+        m_set.convex_u /= slope;
         if (m_set.conversion_u > 0) say(Fact::converted, Tone::note, "M8", {}, {m_set.standing.front()->scale});
 
         const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
@@ -329,6 +356,7 @@ private:
     const VerificationBook& m_book;
     const Tables& m_tables;
     std::vector<Indent> m_indents;
+    std::map<const Reading*, double> m_convex; ///< points to add; flat ones are not in it or zero
     double m_slope = 1;
     ReadingSet m_set;
 };

@@ -49,6 +49,7 @@ struct ReadingSet {
     TesterModel tester;                   ///< in HRC points
     std::optional<BlockBias> bias;
     double conversion_u = 0;
+    double convex_u = 0;         ///< M5, HRC
     std::vector<Reason> reasons; ///< about validity, in the order of the checks
     bool verified = false;
     bool at_best_borderline = false;

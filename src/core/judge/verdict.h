@@ -34,6 +34,8 @@ enum class Fact {
     mixedScales,
     mixedTesters,
     readingsSuspect, ///< the tester failed twice on its block later; text: tester
+    convexCorrected, ///< numbers: correction added, radius
+    convexRefused,   ///< numbers: value, radius; text: why
     converted,       ///< text: scale
     // agreement
     readingsAgree,    ///< numbers: spread, what the tester explains

@@ -32,7 +32,7 @@ struct BlockBias {
 
 /// One standard uncertainty of the budget and its degrees of freedom (infinity where it is not from readings).
 struct BudgetPart {
-    enum class Source { certificate, blockMean, resolution, repeatability, rebound, conversion };
+    enum class Source { certificate, blockMean, resolution, repeatability, rebound, conversion, convex };
     Source source;
     double standard_uncertainty = 0;
     double dof = 0;

@@ -1,0 +1,59 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gate_case.h"
+
+#include "core/measure/statistics.h"
+#include "core/measure/verification.h"
+
+#include <algorithm>
+
+namespace rollcall {
+
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle) {
+    std::vector<const Reading*> candidates;
+    for (const Reading& reading : blade.readings) {
+        if (reading.gate != gate || reading.round != blade.round || reading.struck) continue;
+        if (gate == Gate::temper && reading.after_cycle.value_or(0) != cycle) continue;
+        candidates.push_back(&reading);
+    }
+    return candidates;
+}
+
+namespace {
+
+double alloyOf(const Batch& batch, const Tables& tables) {
+    const Grade* grade = tables.grade(batch.grade);
+    return grade != nullptr ? grade->alloy_percent : 0.0;
+}
+
+} // namespace
+
+Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables) {
+    Case c;
+    c.blade = &blade;
+    c.gate = gate;
+    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
+    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, cycle), book, tables, alloyOf(batch, tables));
+    const Window window = windowOf(batch, gate, tables);
+    if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
+    MeasurementInput input;
+    input.readings = c.set.hrc;
+    input.tester = c.set.tester;
+    input.bias = c.set.bias;
+    input.window = window;
+    input.rule = batch.rule;
+    input.uncorrected = batch.uncorrected;
+    input.conversion_u = c.set.conversion_u;
+    input.convex_u = c.set.convex_u;
+    if (batch.allowance) {
+        input.allowance = *batch.allowance;
+    } else if (const Result<ToleranceBand> band = toleranceFor(tables, "HRC", meanOf(c.set.hrc)); band) {
+        input.allowance = band->max_error;
+    }
+    Result<Measurement> measurement = measure(input);
+    if (measurement) c.measurement = std::move(measurement).value();
+    c.input = std::move(input);
+    return c;
+}
+
+} // namespace rollcall

@@ -1,0 +1,83 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/gates.h"
+#include "core/judge/standing.h"
+
+#include <algorithm>
+#include <map>
+#include <optional>
+#include <vector>
+
+/// What the judging of a gate starts from: each blade's readings measured, and what its siblings show.
+namespace rollcall {
+
+// One blade at one gate while it is being judged.
+struct Case {
+    const Blade* blade = nullptr;
+    Gate gate = Gate::temper;
+    ReadingSet set;
+    std::optional<MeasurementInput> input;
+    std::optional<Measurement> measurement;
+};
+
+/// Unstruck readings of the blade's present round at a gate; at Temper those after this cycle.
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle);
+
+/// Sorts the readings, finds the verification, and measures them against the gate's window.
+Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
+
+// What the other blades of the batch show at the same gate.
+struct Siblings {
+    std::optional<double> median; ///< of their decided means
+    int judged = 0;
+    int soft = 0;
+    int hard = 0;
+};
+
+// The judged means of all blades at a gate, kept sorted by hardening round, so that each blade's siblings are known
+// without walking through all of them again.
+class Family {
+public:
+    explicit Family(const std::vector<Case>& cases) {
+        for (const Case& c : cases) {
+            if (!c.measurement) continue;
+            Round& round = m_rounds[c.blade->round];
+            round.means.push_back(c.measurement->decided_mean);
+            if (c.measurement->side == Side::soft) ++round.soft;
+            if (c.measurement->side == Side::hard) ++round.hard;
+        }
+        for (auto& [number, round] : m_rounds) std::sort(round.means.begin(), round.means.end());
+    }
+
+    Siblings siblingsOf(const Case& self) const {
+        const auto round = m_rounds.find(self.blade->round);
+        if (round == m_rounds.end()) return {};
+        const std::vector<double>& means = round->second.means;
+        Siblings siblings{std::nullopt, static_cast<int>(means.size()), round->second.soft, round->second.hard};
+        std::size_t own = means.size(); // place of its own mean among them; past the end when it has none
+        if (self.measurement) {
+            own = static_cast<std::size_t>(
+                std::lower_bound(means.begin(), means.end(), self.measurement->decided_mean) - means.begin());
+            --siblings.judged;
+            if (self.measurement->side == Side::soft) --siblings.soft;
+            if (self.measurement->side == Side::hard) --siblings.hard;
+        }
+        if (siblings.judged == 0) return siblings;
+        const auto other = [&](std::size_t i) { return means[i < own ? i : i + 1]; };
+        const auto count = static_cast<std::size_t>(siblings.judged);
+        siblings.median = count % 2 == 1 ? other(count / 2) : (other(count / 2 - 1) + other(count / 2)) / 2.0;
+        return siblings;
+    }
+
+private:
+    struct Round {
+        std::vector<double> means;
+        int soft = 0;
+        int hard = 0;
+    };
+    std::map<int, Round> m_rounds;
+};
+
+} // namespace rollcall
