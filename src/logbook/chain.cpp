@@ -205,6 +205,21 @@ Result<std::vector<Verification>> Logbook::verifications() {
     return runs;
 }
 
+Result<std::vector<PlacedReading>> Logbook::readingsSince(const std::string& tester, const Instant& since) {
+    const auto rows = m_database->select(
+        QStringLiteral(
+            "SELECT b.name, l.mark, r.gate, r.scale, r.value, r.at_ms, r.at_offset FROM reading r JOIN blade l "
+            "ON l.id=r.blade JOIN batch b ON b.id=l.batch WHERE r.tester=? AND r.at_ms>? AND r.id NOT IN "
+            "(SELECT reading FROM reading_mark WHERE kind<>'accepted') ORDER BY r.at_ms, r.rowid"),
+        {q(tester), QVariant::fromValue<qint64>(since.utc_ms)});
+    if (!rows) return rows.error();
+    std::vector<PlacedReading> readings;
+    for (const Row& row : *rows)
+        readings.push_back({s(row[0]), s(row[1]), gateNamed(s(row[2])).value_or(Gate::temper), s(row[3]),
+                            row[4].toDouble(), instantOrNone(row[5], row[6])});
+    return readings;
+}
+
 Result<std::string> Logbook::startVerification(const std::string& testerId, const std::string& block) {
     const Result<Tester> tester = testerById(testerId);
     if (!tester) return tester.error();

@@ -119,6 +119,16 @@ struct CycleDraft {
     std::optional<Instant> time;
 };
 
+/// A reading with where it was taken, for lists across batches.
+struct PlacedReading {
+    std::string batch;
+    std::string mark;
+    Gate gate = Gate::temper;
+    std::string scale;
+    double value = 0;
+    std::optional<Instant> time;
+};
+
 /// What an import of readings did.
 struct ImportReport {
     int batches = 0; ///< newly added
@@ -166,6 +176,8 @@ public:
     Result<Batch> batch(const std::string& id);
     /// All runs on blocks, in the order they were made, without the readings struck out.
     Result<std::vector<Verification>> verifications();
+    /// Unstruck readings on blades made with a tester after a moment, oldest first.
+    Result<std::vector<PlacedReading>> readingsSince(const std::string& tester, const Instant& since);
     /// Number of rows of every table.
     Result<std::map<std::string, int>> counts();
     /// Sentences about everything found wrong: damage of the file, broken references, a change log whose chain

@@ -209,6 +209,65 @@ private slots:
         QCOMPARE(d.document().batch().blades[0].file_tests.back().trials.size(), std::size_t(4));
     }
 
+    // 0.7 mm bears no HRC at 65: the lighter scale is proposed, read, and converted with its mark.
+    void thinStockIsReadOnALighterScale() {
+        WindowDriver d;
+        d.makeBatch("Quench only", "0.6");
+        d.press(Qt::Key_F4);
+        d.type("652\n");
+        QVERIFY2(d.reasons().contains("too thin") || d.reasons().contains("0.66 needed"), qPrintable(d.reasons()));
+        d.type("k");
+        QCOMPARE(d.dialog()->findChild<QComboBox*>("scale")->currentText(), QStringLiteral("HR45N"));
+        d.fill("radius", "2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("Below 3 mm"));
+        d.fill("radius", "");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.document().selectBlade(1);
+        d.settle();
+        d.type("720\n720\n720\n"); // 72.0 HR45N is 65 HRC by the conversion table
+        QTRY_COMPARE(d.document().blade()->readings.size(), std::size_t(3));
+        QCOMPARE(d.document().blade()->readings[0].scale, std::string("HR45N"));
+        QVERIFY(std::abs(d.document().verdict()->measurement->mean - 65) < 1e-9);
+        QVERIFY2(d.reasons().contains("onverted"), qPrintable(d.reasons()));
+        QVERIFY(d.rollText(1).contains("65.0"));
+    }
+
+    void theDwellIsTimed() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.press(Qt::Key_F4);
+        auto* row = d.window().findChild<QWidget*>("reading-row");
+        const QImage before = row->grab().toImage();
+        d.press(Qt::Key_Space);
+        QTRY_VERIFY(row->grab().toImage() != before);
+        d.type("652\n"); // typing takes the timer away
+        QTRY_COMPARE(d.document().blade()->readings.size(), std::size_t(1));
+    }
+
+    // Good at first, then failed twice: what was read since the good run is suspect, and listed.
+    void aTesterFoundOutOfToleranceMakesItsReadingsSuspect() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.type("652\n653\n654\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        for (int run = 0; run < 2; ++run) {
+            d.type("v");
+            d.type("639\n640\n");
+            d.press(Qt::Key_Escape);
+        }
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        d.type("r");
+        QCOMPARE(d.word(), QStringLiteral("Fail"));
+        QVERIFY2(d.reasons().contains("Failed 2 times: stop"), qPrintable(d.reasons()));
+        d.press(Qt::Key_Tab); // one block only: it stays
+        d.type("s");
+        QVERIFY2(d.dialogText().contains("Failed 2 times in a row"), qPrintable(d.dialogText()));
+        QVERIFY(d.dialogText().contains("Orchard 13, GK-1 at Quench: 65.4 HRC"));
+        d.press(Qt::Key_Return);
+    }
+
     // Six strikes, one of them on the spot of the one before: it reads high, and the instrument's average with it.
     void aStrikeOnTheSameSpotIsCaught() {
         WindowDriver d;

@@ -127,7 +127,7 @@ public:
         press(Qt::Key_Return, Qt::ControlModifier);
     }
     /// From the empty logbook to a batch of three blades GK-1 to GK-3.
-    void makeBatch(const QString& profile = "Quench and Temper") {
+    void makeBatch(const QString& profile = "Quench and Temper", const QString& thickness = "2.4") {
         type("n");
         if (dialog()->findChild<QWidget*>("initials")) setUpShop();
         fill("name", "Orchard 13");
@@ -136,7 +136,7 @@ public:
         fill("marks", "GK-#");
         fill("grade", "115CrV3");
         fill("window", "61 to 63");
-        fill("thickness", "2.4");
+        fill("thickness", thickness);
         fill("size", "58 x 16");
         press(Qt::Key_Return, Qt::ControlModifier);
     }

@@ -132,6 +132,10 @@ void CallBench::paintTester(QPainter& painter) const {
     drawText(painter, width() - px(24), top + px(46), numbers, m_look.font(16), p.muted, Qt::AlignRight);
 }
 
+void CallBench::startDwell() {
+    m_row->startDwell();
+}
+
 RuleData CallBench::rule() const {
     return m_rule->bladeData();
 }

@@ -25,6 +25,8 @@ public:
     void refresh();
     /// What the verdict column says while this bench is open.
     ColumnContent content() const;
+    /// M7: times how long the total force is held; again stops it.
+    void startDwell();
     /// Window and readings of the blade in hand, as on the rule.
     RuleData rule() const;
 

@@ -4,6 +4,9 @@
 
 #include "words/words.h"
 
+#include <QApplication>
+#include <QSettings>
+
 #include <QGuiApplication>
 #include <QStyleHints>
 
@@ -11,8 +14,52 @@ namespace rollcall {
 
 ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    connect(&m_tick, &QTimer::timeout, this, [this] {
+        const TestCycle& cycle = m_document.tables().testCycle();
+        const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;
+        if (!m_sounded && seconds >= cycle.dwell_min_s) {
+            m_sounded = true;
+            if (QSettings().value(QStringLiteral("dwell-sound"), false).toBool()) QApplication::beep();
+        }
+        if (!m_station.typed().isEmpty() || seconds > 3 * cycle.dwell_max_s) { // the number is being typed
+            m_dwell.invalidate();
+            m_tick.stop();
+        }
+        update();
+    });
+
     setObjectName(QStringLiteral("reading-row"));
     setFixedHeight(look.px(172));
+}
+
+void ReadingRow::startDwell() {
+    if (m_dwell.isValid()) {
+        m_dwell.invalidate();
+        m_tick.stop();
+        return update();
+    }
+    m_sounded = false;
+    m_dwell.start();
+    m_tick.start(100);
+    update();
+}
+
+// M7. Too short a dwell reads hard, too long reads soft: the seconds stand where the number will be typed.
+void ReadingRow::paintDwell(QPainter& painter, const QRect& field) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    const TestCycle& cycle = m_document.tables().testCycle();
+    const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;
+    const bool early = seconds < cycle.dwell_min_s;
+    const bool late = seconds > cycle.dwell_max_s;
+    const QColor color = late ? p.borderline : early ? p.muted : p.primary;
+    drawText(painter, field.left() + px(20), field.top() + px(96), QString::number(seconds, 'f', 1),
+             m_look.font(56, true), color);
+    const QString what = early  ? tr("hold")
+                         : late ? tr("over %1 s: read again elsewhere").arg(cycle.dwell_max_s)
+                                : tr("release: %1 to %2 s").arg(cycle.dwell_min_s).arg(cycle.dwell_max_s);
+    drawText(painter, field.left() + px(20), field.top() + px(124),
+             elided(what, m_look.font(16, true), field.width() - px(30)), m_look.font(16, true), color);
 }
 
 void ReadingRow::refresh() {
@@ -87,11 +134,17 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
     const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
                                                                           : tr("Reading %1").arg(m_number);
+    const QString scale = QString::fromStdString(m_station.scaleInUse());
+    const bool converted = m_station.mode() == ReadingStation::Mode::blade && scale != QLatin1String("HRC");
+    const QString unit = m_station.mode() == ReadingStation::Mode::blade && m_station.convexRadius()
+                             ? tr("%1, radius %2").arg(scale).arg(*m_station.convexRadius())
+                             : scale;
     drawText(painter, field.left() + px(16), field.top() + px(28), open ? label : tr("Read, last"),
              m_look.font(16, true), open ? frame : p.muted);
-    drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted,
-             Qt::AlignRight);
+    drawText(painter, field.right() - px(16), field.top() + px(28), unit, m_look.font(16),
+             converted ? p.borderline : p.muted, Qt::AlignRight);
 
+    if (m_dwell.isValid() && m_station.typed().isEmpty()) return paintDwell(painter, field);
     const QFont digits = m_look.font(104);
     const int baseline = field.top() + px(122);
     double x = field.left() + px(20);

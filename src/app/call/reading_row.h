@@ -5,6 +5,8 @@
 #include "app/call/reading_station.h"
 #include "plot/look.h"
 
+#include <QElapsedTimer>
+#include <QTimer>
 #include <QWidget>
 
 namespace rollcall {
@@ -16,11 +18,18 @@ class ReadingRow : public QWidget {
 public:
     ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
     void refresh();
+    /// Counts the seconds the total force is held, against the limits of the test cycle; again stops it.
+    void startDwell();
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    void paintDwell(QPainter& painter, const QRect& field) const;
+
+    QElapsedTimer m_dwell; ///< invalid when it does not run
+    QTimer m_tick;
+    bool m_sounded = false;
     struct Taken {
         QString label;
         QString value;

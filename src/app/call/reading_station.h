@@ -43,6 +43,13 @@ public:
     const QString& message() const { return m_message; }
     bool refused() const { return m_refused; }
 
+    /// Scale and surface of the readings to come; they stay until changed. radius none: flat.
+    void setSurface(const std::string& scale, std::optional<double> radius_mm);
+    const std::string& scale() const { return m_scale; }
+    std::optional<double> convexRadius() const { return m_radius; }
+    /// The scale of the next number: the block's while it is read.
+    const std::string& scaleInUse() const { return m_mode == Mode::block ? m_block.scale : m_scale; }
+
     /// A digit or decimal mark; anything else is ignored. False when it was not taken.
     bool type(QChar key);
     void backspace();
@@ -59,6 +66,9 @@ public:
 
     /// Logs what is typed. False when nothing is typed: then Enter means the primary act.
     bool enter();
+
+    /// What the blade is expected to read, HRC: its mean so far, its siblings', the middle of the window.
+    std::optional<double> expectedHrc() const { return expected(); }
 
     /// Whether the blade in hand may be read without asking for one more.
     bool expectsReading() const;
@@ -112,12 +122,15 @@ private:
     int stillExpected() const;
     std::optional<int> nextBladeToRead() const;
     std::optional<double> expected() const;
+    std::optional<double> inScale(std::optional<double> hrc) const;
     std::optional<Spot> freeSpot(const Blade& blade, const SpacingRule& rule) const;
     std::vector<Spot> indents(bool withCurrent) const;
     void forget();
 
     Document& m_document;
     Mode m_mode = Mode::blade;
+    std::string m_scale = "HRC";
+    std::optional<double> m_radius;
     Block m_block;
     std::string m_run;
     std::string m_blade; ///< for which the typing is meant

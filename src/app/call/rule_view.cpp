@@ -30,8 +30,11 @@ RuleData RuleView::bladeData() const {
         for (const Reading& r : blade->readings) {
             if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) == verdict->standing.end())
                 continue;
-            shown.readings.push_back({r.value, QString::number(++number)});
-            values.push_back(r.value);
+            ++number;
+            const std::optional<double> hrc = inHrc(m_document.tables(), r);
+            if (!hrc) continue;
+            shown.readings.push_back({*hrc, QString::number(number)});
+            values.push_back(*hrc);
         }
         if (verdict->measurement) {
             shown.mean = verdict->measurement->decided_mean;

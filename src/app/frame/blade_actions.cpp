@@ -8,6 +8,7 @@
 #include "app/shared/picture.h"
 #include "core/base/number.h"
 #include "core/judge/second_opinion.h"
+#include "core/measure/indent.h"
 #include "plot/differences.h"
 #include "words/words.h"
 
@@ -331,6 +332,49 @@ void ShopActions::why() {
         lines, {}, m_look, m_window);
     if (picture != nullptr) dialog->showPicture(picture);
     dialog->ask({});
+}
+
+void ShopActions::chooseScale() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    // What converts to HRC, for the windows are HRC; the lighter scales that this stock can bear are named first.
+    const double work = m_station.expectedHrc().value_or(60.0);
+    const double thickness = blade->shape.thickness_mm;
+    const auto needed = minThickness(m_document.tables(), "HRC", work);
+    const bool thin = needed && thickness > 0 && !thickEnough(*needed, thickness);
+    std::vector<std::string> scales{"HRC"};
+    if (thin) scales = lighterScales(m_document.tables(), "HRC", work, thickness);
+    for (const char* scale : {"HRC", "HR45N", "HR30N", "HRA", "HR15N", "HRD"}) {
+        if (std::find(scales.begin(), scales.end(), scale) == scales.end()) scales.push_back(scale);
+    }
+    QStringList names;
+    for (const std::string& scale : scales) names << QString::fromStdString(scale);
+    const QString hint = thin ? tr("%1 mm is too thin for HRC: %2").arg(words::millimetres(thickness), names.front())
+                              : tr("others are converted, marked so");
+    auto* form = new FormDialog(
+        tr("Scale and surface"), tr("Read like this"),
+        {{"scale", tr("Scale"), hint, thin ? names.front() : QString::fromStdString(m_station.scale()), names, false},
+         {"radius",
+          tr("Radius"),
+          tr("of a convex surface; blank: flat"),
+          m_station.convexRadius() ? QString::number(*m_station.convexRadius()) : QString(),
+          {},
+          false}},
+        m_look, m_window);
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            if (v["radius"].isEmpty()) return {};
+            const auto radius = parseQuantity(v["radius"].toStdString(), Quantity::length);
+            return radius && *radius >= 3 && *radius <= 1000
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("radius"),
+                                   tr("Below 3 mm nothing can be read; a hollow surface neither. Blank: flat.")};
+        },
+        [this](const FormValues& v) {
+            const auto radius = parseQuantity(v["radius"].toStdString(), Quantity::length);
+            m_station.setSurface(v["scale"].toStdString(), radius ? std::optional<double>(*radius) : std::nullopt);
+            emit said(tr("readings to come: %1").arg(v["scale"]), false);
+        });
 }
 
 void ShopActions::logSeries() {

@@ -304,6 +304,7 @@ void MainWindow::makeCommands() {
         if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
         m_actions->tryFiles(m_call->rule());
     });
+    letter("scale", 'k', tr("Scale and surface"), tr("thin stock, convex blades"), [a] { a->chooseScale(); });
     letter("series", 'q', tr("Series of strikes"), tr("rebound, with its own average"), [this, a] {
         if (m_place != Place::call) return m_footer->say(tr("Open a gate first: strikes are made on a blade."), true);
         a->logSeries();
@@ -331,6 +332,12 @@ void MainWindow::makeCommands() {
         look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
         QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
         setLook(look);
+    });
+    letter("dwell-sound", 'j', tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
+        QSettings settings;
+        const bool on = !settings.value(QStringLiteral("dwell-sound"), false).toBool();
+        settings.setValue(QStringLiteral("dwell-sound"), on);
+        m_footer->say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
     letter("text-size", 'z', tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
         Look look = m_look;
@@ -432,6 +439,10 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
         break;
     }
     if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    if (event->key() == Qt::Key_Tab) {
+        m_testerList->nextBlock();
+        return true;
+    }
     const QString key = event->text().toLower();
     const Tester* tester = m_testers->tester();
     if (key == QLatin1String("n"))
@@ -446,6 +457,8 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
         m_testerActions->edit(tester);
     else if (key == QLatin1String("e"))
         m_testerActions->exportChart(m_testers->chart());
+    else if (key == QLatin1String("s"))
+        m_testerActions->listSuspect(*tester);
     else if (key == QLatin1String("l") && m_testers->verifiable())
         m_testerActions->line(*tester);
     else if (key == QLatin1String("f"))
@@ -460,6 +473,9 @@ bool MainWindow::handleStationKey(QKeyEvent* event) {
     switch (event->key()) {
     case Qt::Key_Backspace:
         m_station.backspace();
+        return true;
+    case Qt::Key_Space:
+        m_call->startDwell();
         return true;
     case Qt::Key_Escape:
         if (!m_station.typed().isEmpty() || !m_station.message().isEmpty() || m_station.waiting() > 0)

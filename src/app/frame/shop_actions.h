@@ -47,6 +47,8 @@ public:
     void changePlanned();
     void acceptLeftOut();
     void why();
+    /// Scale and surface of the readings to come (M4, M5, M8).
+    void chooseScale();
     /// M11: a series of rebound strikes with the instrument's own average.
     void logSeries();
     /// M14: two testers on the blades of this gate, and which set stands.

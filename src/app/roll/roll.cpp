@@ -3,6 +3,7 @@
 #include "app/roll/roll.h"
 
 #include "core/judge/agenda.h"
+#include "core/judge/standing.h"
 #include "core/measure/statistics.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -31,7 +32,7 @@ std::optional<double> meanAt(const Blade& blade, Gate gate, int cycle) {
     return values.empty() ? std::nullopt : std::optional<double>(meanOf(values));
 }
 
-Strip stripOf(const Blade& blade, Gate gate, const Verdict* verdict) {
+Strip stripOf(const Tables& tables, const Blade& blade, Gate gate, const Verdict* verdict) {
     Strip strip;
     if (gate == Gate::temper) {
         strip.quenched = meanAt(blade, Gate::quench, 0);
@@ -42,8 +43,8 @@ Strip stripOf(const Blade& blade, Gate gate, const Verdict* verdict) {
     if (verdict == nullptr) return strip;
     strip.state = verdict->state;
     for (const Reading& r : blade.readings) {
-        if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) != verdict->standing.end())
-            strip.readings.push_back(r.value);
+        if (std::find(verdict->standing.begin(), verdict->standing.end(), r.id) == verdict->standing.end()) continue;
+        if (const auto hrc = inHrc(tables, r)) strip.readings.push_back(*hrc);
     }
     if (verdict->measurement) {
         strip.mean = verdict->measurement->decided_mean;
@@ -150,7 +151,7 @@ void RollModel::refresh(std::optional<Gate> gate) {
             const Verdict* verdict = m_document.verdict(index, at);
             RollRow row;
             row.mark = QString::fromStdString(batch.blades[i].mark);
-            row.strip = stripOf(batch.blades[i], at, verdict);
+            row.strip = stripOf(m_document.tables(), batch.blades[i], at, verdict);
             if (verdict != nullptr) {
                 row.state = verdict->state;
                 row.word = words::stateName(verdict->state);

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "core/measure/verification.h"
 #include "words/data_folder.h"
 #include "words/words.h"
 
@@ -179,6 +180,42 @@ void TesterActions::exportChart(const std::optional<ControlChart>& chart) {
     if (path.isEmpty()) return;
     const Result<Done> done = rollcall::exportChart(*chart, path, m_look);
     emit said(done ? tr("%1 written").arg(path) : words::errorText(done.error()), !done.ok());
+}
+
+void TesterActions::listSuspect(const Tester& tester) {
+    std::optional<Instant> lastGood;
+    int failed = 0;
+    for (const Verification& run : m_document.state().verifications) {
+        if (run.tester != tester.id || !run.time) continue;
+        const auto answer = verifyTester(m_document.tables(), run.scale, run.certified, run.readings);
+        if (!answer) continue;
+        failed = answer->ok ? 0 : failed + 1;
+        if (answer->ok) lastGood = run.time;
+    }
+    auto found = std::make_shared<std::vector<PlacedReading>>();
+    m_document.perform(
+        [found, id = tester.id, since = lastGood.value_or(Instant{})](Logbook& logbook) -> Result<Done> {
+            auto readings = logbook.readingsSince(id, since);
+            if (!readings) return readings.error();
+            *found = std::move(readings).value();
+            return Done{};
+        },
+        [this, found, failed, lastGood, name = QString::fromStdString(tester.name)](const Result<Done>& done) {
+            if (!done) return;
+            QStringList lines{
+                failed >= 2
+                    ? tr("Failed %1 times in a row: these readings are suspect and Borderline at best.").arg(failed)
+                : failed == 1 ? tr("The last run failed: repeat it before these readings count.")
+                              : tr("The last run was good: none is suspect.")};
+            if (!lastGood) lines << tr("There is no good run at all.");
+            lines << tr("%1 readings since the last good run.").arg(found->size());
+            for (const PlacedReading& r : *found)
+                lines << tr("%1, %2 at %3: %4 %5")
+                             .arg(QString::fromStdString(r.batch), QString::fromStdString(r.mark),
+                                  words::gateName(r.gate), words::hardness(r.value), QString::fromStdString(r.scale));
+            (new ChoiceDialog(tr("Readings of %1 since its last good run").arg(name), lines, {}, m_look, m_window))
+                ->ask({});
+        });
 }
 
 void TesterActions::line(const Tester& tester) {

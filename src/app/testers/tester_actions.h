@@ -23,6 +23,8 @@ public:
     void editBlock(const Block* block);
     void chooseBlockToEdit();
     void exportChart(const std::optional<ControlChart>& chart);
+    /// The readings that hang on this tester since its last good run: suspect when it was found out of tolerance.
+    void listSuspect(const Tester& tester);
     /// The tester's wire: set up, seen line by line, or taken away.
     void line(const Tester& tester);
     /// Judges the batch in hand as if this tester's error today were another, and says what would change.

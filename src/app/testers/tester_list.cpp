@@ -78,7 +78,8 @@ void TesterListModel::refresh() {
     m_health.clear();
     const Instant now = LogbookSeams::real().now();
     for (const Tester& tester : m_document.state().shop.testers)
-        m_health.push_back(testerHealth(tester, m_document.state().verifications, m_document.tables(), now));
+        m_health.push_back(
+            testerHealth(tester, m_document.state().verifications, m_document.tables(), now, m_blocks[tester.id]));
     endResetModel();
 }
 
@@ -101,6 +102,18 @@ QString TesterListModel::word(int row) const {
     if (h.other_setting) return tr("set-up changed");
     if (!h.today) return tr("not today");
     return QLocale().toString(QDateTime::fromMSecsSinceEpoch(h.last->time->utc_ms), QStringLiteral("HH:mm"));
+}
+
+void TesterListModel::nextBlock(int row) {
+    std::vector<std::string> blocks;
+    for (const Verification& run : m_document.state().verifications) {
+        if (run.tester == tester(row).id && std::find(blocks.begin(), blocks.end(), run.block) == blocks.end())
+            blocks.push_back(run.block);
+    }
+    if (blocks.empty()) return;
+    const auto now = std::find(blocks.begin(), blocks.end(), health(row).block);
+    const bool last = now == blocks.end() || now + 1 == blocks.end();
+    m_blocks[tester(row).id] = last ? blocks.front() : *(now + 1);
 }
 
 int TesterListModel::count(State state) const {
@@ -150,6 +163,12 @@ void TesterList::step(int by) {
     const int count = m_model->rowCount();
     if (count == 0) return;
     m_list->setCurrentIndex(m_model->index((m_current + by + count) % count));
+}
+
+void TesterList::nextBlock() {
+    if (m_model->rowCount() == 0) return;
+    m_model->nextBlock(m_current);
+    emit currentChanged();
 }
 
 void TesterList::refresh() {

@@ -6,6 +6,7 @@
 #include "core/judge/tester_health.h"
 #include "plot/look.h"
 
+#include <map>
 #include <QAbstractListModel>
 #include <QListView>
 #include <QWidget>
@@ -28,9 +29,12 @@ public:
     /// "07:27", "not today", "40 to 65".
     QString word(int row) const;
     int count(State state) const;
+    /// The charts of this tester are of the next block it was read on.
+    void nextBlock(int row);
 
 private:
     const Document& m_document;
+    std::map<std::string, std::string> m_blocks; ///< tester -> block chosen for its charts
     std::vector<TesterHealth> m_health;
 };
 
@@ -44,6 +48,7 @@ public:
     const TesterListModel& model() const { return *m_model; }
     int current() const { return m_current; }
     void step(int by);
+    void nextBlock();
 
 signals:
     void currentChanged();

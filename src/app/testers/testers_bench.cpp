@@ -236,8 +236,10 @@ ColumnContent TestersBench::content() const {
         content.act = h->state == State::fail ? tr("Repeat the run") : tr("Verify %1").arg(name);
         content.detail = tr("five readings are better than two");
     }
-    content.below.push_back(
-        {Tone::note, tr("N new tester, K block, L line, E export, F what if the error were another"), {}, false});
+    content.below.push_back({Tone::note,
+                             tr("Tab next block, K blocks, L line, E export, S suspect readings, F what if, N new"),
+                             {},
+                             false});
     return content;
 }
 

@@ -363,6 +363,12 @@ private:
 
 } // namespace
 
+std::optional<double> inHrc(const Tables& tables, const Reading& reading) {
+    if (reading.scale == "HRC") return reading.value;
+    const Result<Converted> hrc = convertHardness(tables, reading.scale, reading.value, "HRC");
+    return hrc ? std::optional<double>(hrc->value) : std::nullopt;
+}
+
 ReadingSet standingReadings(const Batch& batch, const Blade& blade, const std::vector<const Reading*>& candidates,
                             const VerificationBook& book, const Tables& tables, double alloy_percent) {
     return Checker(batch, blade, book, tables).run(candidates, alloy_percent);

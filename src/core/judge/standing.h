@@ -57,6 +57,10 @@ struct ReadingSet {
     std::string verification; ///< id of the run
 };
 
+/// A reading in HRC, converted where it was read on another scale; none outside the conversion table. For drawing; a
+/// verdict also corrects and weighs it.
+std::optional<double> inHrc(const Tables& tables, const Reading& reading);
+
 /// Order of the checks, step 1: sorts the candidates (unstruck readings of one blade) into standing and left
 /// out, finds their verification and says what is valid and what is not. alloy_percent decides the uncertainty
 /// of a conversion.

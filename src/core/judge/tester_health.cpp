@@ -12,7 +12,7 @@
 namespace rollcall {
 
 TesterHealth testerHealth(const Tester& tester, const std::vector<Verification>& runs, const Tables& tables,
-                          const Instant& now) {
+                          const Instant& now, const std::string& block) {
     TesterHealth health;
     if (tester.kind == TesterKind::files || tester.kind == TesterKind::other) {
         health.state = State::excused;
@@ -42,7 +42,7 @@ TesterHealth testerHealth(const Tester& tester, const std::vector<Verification>&
     std::map<std::string, int> runsOn;
     for (const Run& run : own) {
         const int count = ++runsOn[run.run->block];
-        if (count < runsOn[health.block]) continue;
+        if (!block.empty() ? run.run->block != block : count < runsOn[health.block]) continue;
         health.block = run.run->block;
         health.allowed_error = run.answer.max_error;
         health.allowed_spread = run.answer.max_repeatability;

@@ -36,9 +36,10 @@ struct TesterHealth {
 /// How far back a drift is looked for: long enough to see 0.02 HRC a week, short enough to forget an old repair.
 inline constexpr int driftWeeks = 26;
 
-/// M6 and the control charts. Runs in the order they were made.
+/// M6 and the control charts. Runs in the order they were made. The charts are of the block named, else of the one most
+/// often read.
 TesterHealth testerHealth(const Tester& tester, const std::vector<Verification>& runs, const Tables& tables,
-                          const Instant& now);
+                          const Instant& now, const std::string& block = {});
 
 /// How far a block's face is used up, and how long it lasts at the rate of the last three months.
 struct BlockLife {
