@@ -5,7 +5,7 @@
 #include "app/frame/main_window.h"
 #include "app/shared/document.h"
 
-#include <QCoreApplication>
+#include <QApplication>
 #include <QDir>
 #include <QPixmap>
 #include <QThread>
@@ -39,6 +39,21 @@ public:
         m_document.selectBlade(m_document.indexOfMark(mark));
         m_window.openGate(gate);
     }
+    void command(const char* id) {
+        for (const Command& command : m_window.commands()) {
+            if (command.id == QLatin1String(id)) return command.run();
+        }
+    }
+    /// The dialog that is open, then closed.
+    bool dialogShot(const char* name) {
+        settle(m_document);
+        QWidget* dialog = QApplication::activeModalWidget();
+        if (dialog == nullptr) return false;
+        const bool saved = dialog->grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
+        dialog->close();
+        settle(m_document);
+        return saved;
+    }
     bool shot(const char* name) {
         settle(m_document);
         return m_window.grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
@@ -71,6 +86,15 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     all = tour.shot("call-dark") && all;
     look.palette = Palette::light();
     window.setLook(look);
+    window.openTesters();
+    all = tour.shot("testers") && all;
+    all = tour.batch("Hedge 5") && all;
+    tour.call("BH-3", Gate::temper);
+    tour.command("files");
+    all = tour.dialogShot("files") && all;
+    tour.call("BH-3", Gate::temper);
+    tour.command("why");
+    all = tour.dialogShot("why") && all;
     all = tour.batch("Galley 8") && all;
     tour.call("FK-1", Gate::quench);
     return tour.shot("call-quench") && all;

@@ -69,7 +69,7 @@ public:
         m_dial = must(m_logbook->addTester({"", "Bench 2", TesterKind::bench, 0.5, "cone D-2", "flat 50", {}, {}}));
         m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
         m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
-        must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
+        m_rebound = must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
         m_files = must(m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
         finishedYears();
         orchard12();
@@ -308,6 +308,23 @@ private:
         for (std::size_t i = 0; i < 6; ++i) readThree(fk[i], Gate::quench, 0, 50.4 + 0.3 * m_chance.normal());
         fk[6].taken = 0;
         log(fk[6], Gate::quench, 0, 50.6);
+        // The last one by rebound: the fourth strike went where the third had been, and the instrument averages it in.
+        SeriesDraft series;
+        series.instrument_mean = 51.4;
+        series.support = "coupled to a heavy block";
+        const std::array<double, 6> strikes{50.6, 50.9, 50.4, 55.0, 50.7, 50.8};
+        for (std::size_t i = 0; i < strikes.size(); ++i) {
+            ReadingDraft strike;
+            strike.blade = fk[7].id;
+            strike.gate = Gate::quench;
+            strike.after_cycle = 0;
+            strike.value = strikes[i];
+            strike.as_entered = tenthText(strikes[i]);
+            strike.tester = m_rebound;
+            strike.spot = Spot{20.0 + 22.0 * static_cast<double>(i == 3 ? 2 : i), 5.0};
+            series.strikes.push_back(std::move(strike));
+        }
+        must(m_logbook->logSeries(series));
     }
 
     Chance m_chance;
@@ -319,6 +336,7 @@ private:
     std::string m_block62;
     std::string m_block55;
     std::string m_files;
+    std::string m_rebound;
     std::string m_batch;
     double m_testerError = 0.2;
 };

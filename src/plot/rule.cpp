@@ -9,6 +9,7 @@
 #include <map>
 #include <QFontMetrics>
 #include <QObject>
+#include <QStringList>
 
 namespace rollcall {
 
@@ -126,21 +127,34 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
     // Needles; numbers of readings that lie too close together are stacked.
     std::vector<RuleData::Needle> needles(data.readings);
     std::stable_sort(needles.begin(), needles.end(), [](const auto& a, const auto& b) { return a.value < b.value; });
-    double lastLabel = -1000;
+    const int length = look.px(data.compact ? 18 : 26);
+    int lastX = -1000;
     int stack = 0;
-    for (const RuleData::Needle& needle : needles) {
-        const int at = x(needle.value);
-        const int length = look.px(data.compact ? 18 : 26);
-        painter.fillRect(at - 1, top - length, 2, length, p.ink);
-        // A number that would stand in the mean's bar steps beside it.
-        double label = at;
-        const double clear = look.width(needle.label, 16, true) / 2.0 + look.px(5);
-        if (data.mean && !data.compact && std::abs(label - x(*data.mean)) < clear)
-            label = x(*data.mean) + (label < x(*data.mean) ? -clear : clear);
-        stack = label - lastLabel < look.px(13) ? stack + 1 : 0;
-        if (stack == 0) lastLabel = label;
-        drawText(painter, lastLabel, top - length - look.px(4) - stack * look.px(15), needle.label, look.font(16, true),
-                 p.ink, Qt::AlignHCenter);
+    for (std::size_t i = 0; i < needles.size();) {
+        const int at = x(needles[i].value);
+        if (data.compact) { // many blades on one rule: their numbers are stacked
+            painter.fillRect(at - 1, top - length, 2, length, p.ink);
+            stack = at - lastX < look.px(13) ? stack + 1 : 0;
+            if (stack == 0) lastX = at;
+            drawText(painter, lastX, top - length - look.px(4) - stack * look.px(15), needles[i].label,
+                     look.font(16, true), p.ink, Qt::AlignHCenter);
+            ++i;
+            continue;
+        }
+        // Readings of one blade that lie close share a line, beside the mean's bar where they would stand in it.
+        QStringList labels;
+        int end = at;
+        for (; i < needles.size() && x(needles[i].value) - end <= look.px(13); ++i) {
+            end = x(needles[i].value);
+            painter.fillRect(end - 1, top - length, 2, length, p.ink);
+            labels << needles[i].label;
+        }
+        const QString label = labels.join(QLatin1Char(' '));
+        double middle = (at + end) / 2.0;
+        const double clear = look.width(label, 16, true) / 2.0 + look.px(6);
+        if (data.mean && std::abs(middle - x(*data.mean)) < clear)
+            middle = x(*data.mean) + (middle < x(*data.mean) ? -clear : clear);
+        drawText(painter, middle, top - length - look.px(4), label, look.font(16, true), p.ink, Qt::AlignHCenter);
     }
 
     if (!data.mean) return;

@@ -16,7 +16,8 @@ int main(int argc, char** argv) {
     parser.setApplicationDescription(QStringLiteral(
         "Simulated instruments for Rollcall. The path of the line is printed first; then commands are read from "
         "standard "
-        "input, one a line: read [VALUE], again, garbage, partial, rest, overshoot, flood N, unplug, plug, quit."));
+        "input, one a line: read [VALUE], again, garbage, partial, rest, overshoot, double, flood N, unplug, plug, "
+        "quit."));
     parser.addPositionalArgument(QStringLiteral("KIND"), QStringLiteral("tester or rebound"));
     const QCommandLineOption link(QStringLiteral("link"), QStringLiteral("A link that always leads to the line."),
                                   QStringLiteral("PATH"));

@@ -78,6 +78,8 @@ Result<Done> SimulatedTester::command(const QString& words) {
         send(std::exchange(m_rest, {}));
     } else if (what == QLatin1String("overshoot")) {
         send(nextLine(scattered() + 3));
+    } else if (what == QLatin1String("double")) {
+        send(nextLine(scattered() + 4)); // metal worked by the strike before reads points too hard
     } else if (what == QLatin1String("flood")) {
         for (int i = 0; i < parts.value(1).toInt(); ++i) send(nextLine(scattered()));
     } else if (what == QLatin1String("unplug")) {
@@ -85,8 +87,9 @@ Result<Done> SimulatedTester::command(const QString& words) {
     } else if (what == QLatin1String("plug")) {
         return plug();
     } else {
-        return Error{ErrorKind::argument, "",
-                     "the commands are read, again, garbage, partial, rest, overshoot, flood, unplug, plug, quit"};
+        return Error{
+            ErrorKind::argument, "",
+            "the commands are read, again, garbage, partial, rest, overshoot, double, flood, unplug, plug, quit"};
     }
     return Done{};
 }

@@ -30,7 +30,8 @@ public:
     const QString& path() const { return m_path; }
 
     /// read [VALUE] a reading; again the last line once more; garbage a line of rubbish; partial half of a line and
-    /// rest its other half; overshoot a reading 3 points too hard; flood N readings at once; unplug; plug. Errors
+    /// rest its other half; overshoot a reading 3 points too hard; double one struck on the spot
+    /// of the one before; flood N readings at once; unplug; plug. Errors
     /// (argument): another word.
     Result<Done> command(const QString& words);
 

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
+#include "core/judge/tester_health.h"
 #include "demo/demo.h"
 #include "tests/support/fixtures.h"
 
@@ -43,12 +44,21 @@ private slots:
                 }
             }
         }
+        // Bench 1 drifts by 0.02 a week and is reported while it is still good.
+        const Tester bench = log->shop().value().testers.at(0);
+        const std::vector<Verification> runs = log->verifications().value();
+        const TesterHealth health = testerHealth(bench, runs, fixtures::tables(), options.today);
+        QVERIFY(health.answer->ok);
+        QVERIFY(health.drift->likely && health.weeks_left.value() > 4);
+        QVERIFY(std::abs(health.drift->per_week - 0.02) < 0.006);
+        QVERIFY(bench.learned.has_value());
         QCOMPARE(states[Gate::temper].size(), std::size_t(5));
         QVERIFY(states[Gate::quench].count(State::pass) && states[Gate::quench].count(State::borderline) &&
                 states[Gate::quench].count(State::fail) && states[Gate::quench].count(State::notYet));
         for (const Fact fact : {Fact::tempersMissing, Fact::unevenBlade, Fact::notYetDone, Fact::testerNotVerified,
                                 Fact::moreReadingsSettle, Fact::allBladesVeryLow, Fact::onlyThisBladeLow,
-                                Fact::excusedBecause, Fact::outBecause}) {
+                                Fact::excusedBecause, Fact::outBecause, Fact::filesAgree, Fact::filesContradict,
+                                Fact::instrumentAverage, Fact::spacingBroken}) {
             QVERIFY2(facts.count(fact), qPrintable(QString::number(int(fact))));
         }
     }

@@ -25,9 +25,12 @@ public:
         return QFontMetrics(m_look.font(16))
             .boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, text);
     }
+    int widthOf(const QStyleOptionViewItem& option) const {
+        return (option.widget != nullptr ? option.widget->width() : option.rect.width()) - m_look.px(10);
+    }
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         // Room for the scroll bar is always kept, so that its coming does not change the heights.
-        const int width = (option.widget != nullptr ? option.widget->width() : option.rect.width()) - m_look.px(10);
+        const int width = widthOf(option);
         return {width, std::max(m_look.px(26), textRect(width, index.data().toString()).height() + m_look.px(7))};
     }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
@@ -41,8 +44,9 @@ public:
             drawToneGlyph(*painter, option.rect.left(), y, m_look.px(18), tone, m_look, p.paper);
         painter->setFont(m_look.font(16));
         painter->setPen(tone == Tone::unseen ? p.muted : p.ink);
-        painter->drawText(option.rect.adjusted(m_look.px(28), m_look.px(1), m_look.px(2), 0), Qt::TextWordWrap,
-                          index.data().toString());
+        const QRect text(option.rect.left() + m_look.px(28), option.rect.top() + m_look.px(1),
+                         widthOf(option) - m_look.px(30), option.rect.height());
+        painter->drawText(text, Qt::TextWordWrap, index.data().toString());
     }
 
 private:

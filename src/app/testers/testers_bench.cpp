@@ -385,9 +385,13 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     drawText(painter, width() - px(24), barTop + px(40), end, m_look.font(16), p.muted, Qt::AlignRight);
     if (!m_life->months_left) return;
     const double months = *m_life->months_left;
-    const QString lasts = months < 1.5  ? tr("about %1 weeks left").arg(qRound(months * 4.3))
-                          : months > 24 ? tr("over two years left")
-                                        : tr("about %1 months left").arg(qRound(months));
+    const QString lasts =
+        months < 1.5 ? tr("about %1 weeks left").arg(qRound(months * 4.3))
+        : months > 24
+            ? tr("over two years left")
+            : tr("about %1 months left, until %2")
+                  .arg(qRound(months))
+                  .arg(QLocale().standaloneMonthName(QDate::currentDate().addDays(qRound(months * 30.4)).month()));
     drawText(painter, left, barTop + px(66), lasts, m_look.font(18, true), p.ink);
 }
 
