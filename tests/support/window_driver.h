@@ -116,7 +116,7 @@ public:
     QString dialogText() {
         QStringList texts;
         for (auto* label : dialog()->findChildren<QLabel*>()) texts << label->text();
-        for (auto* row : dialog()->findChildren<RowButton*>()) texts << row->text();
+        for (auto* row : dialog()->findChildren<RowButton*>()) texts << row->text() << row->accessibleDescription();
         return texts.join('\n');
     }
 

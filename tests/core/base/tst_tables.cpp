@@ -95,6 +95,15 @@ private slots:
             << "grades.csv" << QByteArray("family") << QByteArray("kin") << "grades.csv line 1";
         QTest::newRow("a grade without its heat")
             << "heat_treat.csv" << QByteArray("\n1095,") << QByteArray("\n1096,") << "grades.csv line 7 column grade";
+        QTest::newRow("a hole in the convex corrections")
+            << "convex_correction_hrc.csv" << QByteArray("\nHRC;HRA;HRD,25,5,3/8")
+            << QByteArray("\nHRC;HRA;HRD,25,5.5,3/8") << "convex_correction_hrc.csv line 12 column radius_mm";
+        QTest::newRow("a correction that is no number")
+            << "convex_correction_15n_30n_45n.csv" << QByteArray("20,1.6,1/8,6.0") << QByteArray("20,1.6,1/8,six")
+            << "convex_correction_15n_30n_45n.csv line 2 column correction_add";
+        QTest::newRow("a dwell that cannot be")
+            << "e18_test_cycle.csv" << QByteArray("total force dwell t_TF,2.0,6.0")
+            << QByteArray("total force dwell t_TF,7.0,6.0") << "e18_test_cycle.csv line 5 column max";
         QTest::newRow("expectations out of order")
             << "heat_treat.csv" << QByteArray("60,63,65,no") << QByteArray("60,59,65,no")
             << "heat_treat.csv line 2 column as_quenched_hrc_typ";

@@ -1,0 +1,134 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sim/simulated_tester.h"
+
+#include <cmath>
+#include <fcntl.h>
+#include <QProcess>
+#include <QtTest>
+#include <unistd.h>
+
+using namespace rollcall;
+
+// The simulated instrument, looked at from its wire, and the program around it.
+class tst_Simulator : public QObject {
+    Q_OBJECT
+
+    // Reads what stands on the line now, as a program with its own open end would.
+    class Listener {
+    public:
+        explicit Listener(const QString& path)
+            : m_end(::open(path.toLocal8Bit().constData(), O_RDWR | O_NOCTTY | O_NONBLOCK)) {}
+        ~Listener() { ::close(m_end); }
+        QByteArray hear(int lines) {
+            QByteArray heard;
+            (void)QTest::qWaitFor(
+                [&] {
+                    char buffer[4096];
+                    const ssize_t got = ::read(m_end, buffer, sizeof buffer);
+                    if (got > 0) heard.append(buffer, got);
+                    return heard.count('\n') >= lines;
+                },
+                3000);
+            return heard;
+        }
+
+    private:
+        int m_end;
+    };
+
+private slots:
+    void countsItsReadings() {
+        SimulatedTester tester(0.2, 1);
+        QVERIFY(tester.plug().ok());
+        Listener wire(tester.path());
+        QVERIFY(tester.command("read 62.1").ok());
+        QVERIFY(tester.command("read 62.1").ok());
+        QVERIFY(tester.command("again").ok());
+        QCOMPARE(wire.hear(3), QByteArray("R 1 62.1 HRC\r\nR 2 62.1 HRC\r\nR 2 62.1 HRC\r\n"));
+        QVERIFY(tester.command("partial 60.0").ok());
+        QVERIFY(!wire.hear(1).contains('\n'));
+        QVERIFY(tester.command("rest").ok());
+        QVERIFY(wire.hear(1).endsWith("HRC\r\n"));
+        QVERIFY(!tester.command("dance").ok());
+    }
+
+    // 400 readings: mean within 4 standard errors of the truth, scatter as ordered, drift as ordered.
+    void scattersAndDriftsAsOrdered() {
+        const auto readings = [](double noise, double drift) {
+            SimulatedTester tester(noise, 7);
+            tester.truth = 60;
+            tester.drift = drift;
+            if (!tester.plug()) qFatal("no pseudo terminal");
+            Listener wire(tester.path());
+            QList<double> values;
+            for (int i = 0; i < 20; ++i) {
+                if (!tester.command("flood 20")) qFatal("no flood");
+                for (const QByteArray& line : wire.hear(20).split('\n')) {
+                    const QByteArrayList words = line.split(' ');
+                    if (words.size() == 4) values << words[2].toDouble();
+                }
+            }
+            return values;
+        };
+        const QList<double> steady = readings(0.3, 0);
+        QCOMPARE(steady.size(), 400);
+        double sum = 0, squares = 0;
+        for (const double v : steady) sum += v;
+        const double mean = sum / 400;
+        for (const double v : steady) squares += (v - mean) * (v - mean);
+        QVERIFY(std::abs(mean - 60) < 4 * 0.3 / 20);
+        QVERIFY(std::abs(std::sqrt(squares / 399) - 0.3) < 0.05);
+        const QList<double> drifting = readings(0.05, 0.01);
+        QVERIFY(std::abs(drifting.last() - drifting.first() - 3.99) < 0.4);
+    }
+
+    void faultsReadAsPromised() {
+        SimulatedTester tester(0.0, 1);
+        tester.truth = 62;
+        QVERIFY(tester.plug().ok());
+        Listener wire(tester.path());
+        for (const char* fault : {"overshoot", "double"}) QVERIFY(tester.command(fault).ok());
+        QCOMPARE(wire.hear(2), QByteArray("R 1 65.0 HRC\r\nR 2 66.0 HRC\r\n"));
+        QVERIFY(tester.command("garbage").ok());
+        QVERIFY(!wire.hear(1).startsWith("R "));
+    }
+
+    void theLinkFollowsThePlug() {
+        QTemporaryDir dir;
+        SimulatedTester tester(0.2, 1);
+        tester.link = dir.filePath("tester");
+        QVERIFY(tester.plug().ok());
+        QCOMPARE(QFileInfo(tester.link).canonicalFilePath(), tester.path());
+        QVERIFY(tester.command("unplug").ok());
+        QVERIFY(!QFileInfo::exists(tester.link));
+        QVERIFY(tester.command("read").ok()); // nobody is plugged in: nothing happens
+        QVERIFY(tester.command("plug").ok());
+        QCOMPARE(QFileInfo(tester.link).canonicalFilePath(), tester.path());
+    }
+
+    void theProgramTakesCommands() {
+        QProcess program;
+        program.start(QStringLiteral(ROLLCALL_SIM), {"rebound", "--truth", "55", "--seed", "3"});
+        QVERIFY(program.waitForReadyRead(10000));
+        const QString path = QString::fromLocal8Bit(program.readLine()).trimmed();
+        QVERIFY(QFileInfo::exists(path));
+        Listener wire(path);
+        program.write("read 61.2\ndance\nread\n");
+        const QByteArray heard = wire.hear(2);
+        QVERIFY2(heard.startsWith("R 1 61.2 HRC"), heard.constData());
+        QVERIFY(heard.contains("R 2 5")); // near 55
+        QTRY_VERIFY((program.waitForReadyRead(100), program.bytesAvailable() > 0));
+        QVERIFY(program.readAll().contains("ok"));
+        program.write("quit\n");
+        QVERIFY(program.waitForFinished(10000));
+        QCOMPARE(program.exitCode(), 0);
+        program.start(QStringLiteral(ROLLCALL_SIM), {"oboe"});
+        QVERIFY(program.waitForFinished(10000));
+        QCOMPARE(program.exitCode(), 2);
+        QVERIFY(program.readAllStandardError().contains("tester or rebound"));
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_Simulator)
+#include "tst_simulator.moc"
