@@ -106,6 +106,26 @@ private slots:
         QCOMPARE(answer["spots"].toArray().at(0)["y_mm"].toDouble(), 6.0);
     }
 
+    void bracketsAndComparesInTheirKeys() {
+        QJsonObject answer = json(line("files --skates 60"));
+        QCOMPARE(answer["lower"].toDouble(), 60.0);
+        QVERIFY(answer["upper"].isNull()); // open
+        answer = json(line("files --skates 62 --bites 58,65"));
+        QVERIFY(answer["lower"].isNull() && answer["upper"].isNull());
+        QVERIFY2(answer["reason"].toString().contains("58 bit where 62 skated"),
+                 qPrintable(answer["reason"].toString()));
+        answer = json(line("files --skates 60 --bites 60"));
+        QVERIFY(answer["reason"].toString().contains("skated and bit"));
+        answer = json(line("compare --a 62.0,61.4,63.2,60.8,62.1 --b 61,60,62,60,61 --explain"));
+        QVERIFY(std::abs(answer["interval"].toArray()[1].toDouble() - 1.3776) < 1e-3);
+        QVERIFY(std::abs(answer["limits_of_agreement"].toArray()[1].toDouble() - 1.78) < 0.01);
+        QVERIFY(answer["derivation"].toArray().size() > 0);
+        answer = json(line("verify --block 62.6 --readings 60.1,61.0,62.7,62.9 --seating 2"));
+        QCOMPARE(answer["n"].toInt(), 2);
+        QVERIFY(answer["ok"].toBool());
+        QVERIFY(json(line("verify --block 62.6 --readings 62,63.4"))["next"].toString().contains("repeat once"));
+    }
+
     void errorsAreOneLineAndExitTwo_data() {
         QTest::addColumn<QString>("command");
         for (const char* command : {"",
@@ -126,6 +146,15 @@ private slots:
                                     "judge --readings nan --min 60",
                                     "judge --readings 62 --min 60 --pooled-sd 0",
                                     "verify --block 62.6 --readings 62",
+                                    "verify --block 62.6 --readings 62,62.1,62.2 --seating 2",
+                                    "verify --block 62.6 --readings 62,62.1 --seating -1",
+                                    "verify --block 62.6 --readings 62,62.1 --seating 3",
+                                    "files",
+                                    "files --skates soft",
+                                    "files --skates 95",
+                                    "compare --a 62,61 --b 61,60",
+                                    "compare --a 62,61,63 --b 61,60",
+                                    "compare --a 62,61,63",
                                     "spots --length 0 --height 3 --thickness 2",
                                     "info /nowhere/at.rollcall",
                                     "show",

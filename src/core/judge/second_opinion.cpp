@@ -23,6 +23,7 @@ std::vector<const Reading*> readBy(const Blade& blade, Gate gate, const std::str
 
 double meanOfReadings(const std::vector<const Reading*>& readings) {
     std::vector<double> values;
+    values.reserve(readings.size());
     for (const Reading* r : readings) values.push_back(r->value);
     return meanOf(values);
 }
