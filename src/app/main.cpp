@@ -26,7 +26,7 @@ int fail(const QString& message) {
 QString freshDemo() {
     const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
     QDir().mkpath(folder);
-    const QString path = folder + QStringLiteral("/demo-%1.rollcall").arg(QCoreApplication::applicationPid());
+    QString path = folder + QStringLiteral("/demo-%1.rollcall").arg(QCoreApplication::applicationPid());
     QFile::remove(path);
     return path;
 }

@@ -132,8 +132,8 @@ private:
         draft.tester = tester.empty() ? m_bench : tester;
         const double step = gate == Gate::quench ? 0.0 : 3.2 * cycle;
         const double pitch = (piece.shape.length() - 16.0) / 3.0;
-        draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3),
-                          piece.shape.reading_line_mm + (piece.taken >= 3 ? 3.0 * (piece.taken / 3) : 0.0)};
+        const int row = piece.taken / 3;
+        draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3), piece.shape.reading_line_mm + 3.0 * row};
         ++piece.taken;
         pass(1);
         return must(m_logbook->logReading(draft));

@@ -89,11 +89,11 @@ Result<std::string> Logbook::addBatch(const BatchDraft& draft) {
                          const Result<std::string> grade = gradeId(draft.grade);
                          if (!grade) return grade.error();
                          lot = q(m_seams.newId());
-                         const auto done = m_database->insert("lot", {{"id", lot},
-                                                                      {"grade", q(*grade)},
-                                                                      {"name", q(draft.lot)},
-                                                                      {"supplier", ""},
-                                                                      {"heat_number", ""}});
+                         auto done = m_database->insert("lot", {{"id", lot},
+                                                                {"grade", q(*grade)},
+                                                                {"name", q(draft.lot)},
+                                                                {"supplier", ""},
+                                                                {"heat_number", ""}});
                          if (!done) return done;
                      }
                      const std::string purpose = m_seams.newId();

@@ -44,7 +44,7 @@ namespace {
 using State = std::map<QString, QJsonObject>; // id -> row
 
 void replay(const QString& payload, std::map<QString, State>& tables) {
-    for (const QJsonValue& value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
+    for (const QJsonValue value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
         const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()

@@ -157,7 +157,7 @@ Result<Done> Database::insert(const char* table, const Fields& fields) {
         places += places.isEmpty() ? QStringLiteral("?") : QStringLiteral(",?");
         values.push_back(value);
     }
-    const auto done =
+    auto done =
         run(QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)").arg(QLatin1String(table), columns, places), values);
     if (done) m_notes.append(noted(table, fields));
     return done;
@@ -172,7 +172,7 @@ Result<Done> Database::update(const char* table, const QString& id, const Fields
         values.push_back(value);
     }
     values.push_back(id);
-    const auto done = run(QStringLiteral("UPDATE %1 SET %2 WHERE id=?").arg(QLatin1String(table), assignments), values);
+    auto done = run(QStringLiteral("UPDATE %1 SET %2 WHERE id=?").arg(QLatin1String(table), assignments), values);
     if (done) {
         QJsonObject note = noted(table, fields);
         note.insert(QStringLiteral("id"), id);

@@ -392,7 +392,7 @@ private:
         std::string run;
         for (const ReadingLine& line : m_lines) {
             if (!line.block) continue;
-            constexpr std::int64_t longestPause_ms = 30 * 60 * 1000;
+            constexpr std::int64_t longestPause_ms = std::int64_t{30} * 60 * 1000;
             const bool sameRun =
                 before != nullptr && before->blade == line.blade && before->tester == line.tester &&
                 before->scale == line.scale && before->time.has_value() == line.time.has_value() &&

@@ -153,7 +153,10 @@ void drawNumberRule(QPainter& painter, const QRect& area, const NumberRule& rule
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(area.left(), top, area.width() - 1, body - 1);
     painter.fillRect(area.left(), top, area.width(), 2, p.ink);
-    for (double v = rule.low; v <= rule.high + 1e-9; v += rule.step) {
+    const int marks = static_cast<int>(std::floor((rule.high - rule.low) / rule.step + 1e-9));
+    for (int i = 0; i <= marks; ++i) {
+        const double v = rule.low + i * rule.step;
+
         painter.fillRect(x(v), top, 2, px(9), p.ink);
         drawText(painter, x(v), top + body - px(5),
                  rule.low < 0 && std::abs(v) > 1e-9 ? signedTenth(v) : QString::number(std::abs(v), 'g', 2),

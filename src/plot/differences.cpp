@@ -47,7 +47,9 @@ void drawDifferences(QPainter& painter, const QRect& area, const Comparison& c, 
     painter.fillRect(left, y(c.bias) - 1, right - left, 3, p.ink);
     drawText(painter, right + px(8), y(c.bias) + px(6), QObject::tr("bias %1").arg(tenth(c.bias)), look.font(16, true),
              p.ink);
-    for (double v = from; v <= to + 1e-9; v += 1) {
+    for (int i = 0; from + i <= to + 1e-9; ++i) {
+        const double v = from + i;
+
         painter.fillRect(x(v), bottom, 1, px(5), p.line);
         drawText(painter, x(v), bottom + px(20), QString::number(v), look.font(14), p.muted, Qt::AlignHCenter);
     }

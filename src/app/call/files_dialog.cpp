@@ -41,7 +41,7 @@ void TouchButton::paintEvent(QPaintEvent*) {
     painter.setPen(isChecked() ? p.primary : p.line);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     const QColor color = isChecked() ? p.on_primary : p.ink;
-    drawText(painter, m_look.px(12), height() / 2 + m_look.px(6), text(), m_look.font(16, isChecked()), color);
+    drawText(painter, m_look.px(12), height() / 2.0 + m_look.px(6), text(), m_look.font(16, isChecked()), color);
     drawKeyCap(painter, width() - m_look.px(8) - keyCapWidth(m_key, m_look), height() / 2, m_key, m_look, color);
 }
 

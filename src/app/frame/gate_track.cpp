@@ -15,7 +15,7 @@ GateCell::GateCell(Gate gate, const Document& document, const Look& look, QWidge
     setText(words::gateName(gate));
     setObjectName(QStringLiteral("gate-") + QString::fromLatin1(storedName(gate)));
     setFocusPolicy(Qt::TabFocus);
-    setFixedSize(sizeHint());
+    setFixedSize(GateCell::sizeHint());
 }
 
 QSize GateCell::sizeHint() const {

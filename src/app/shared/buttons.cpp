@@ -98,7 +98,7 @@ void SideButton::paintEvent(QPaintEvent*) {
     const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
     if (!m_key.isEmpty()) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
     const int pad = m_look.px(12);
-    drawText(painter, pad, height() / 2 + m_look.px(6), elided(text(), m_look.font(16), width() - keyWidth - 2 * pad),
+    drawText(painter, pad, height() / 2.0 + m_look.px(6), elided(text(), m_look.font(16), width() - keyWidth - 2 * pad),
              m_look.font(16), color);
     paintFocus(painter, *this, m_look);
 }

@@ -193,8 +193,12 @@ private:
             double closestNeeds = 0;
             for (auto other = m_indents.begin(); other != own; ++other) {
                 const double d = distance(*other->reading->spot, *reading->spot);
-                const bool strikes = isRebound(reading) && isRebound(other->reading);
                 const double marks = minSpacing(std::max(own->diameter, other->diameter));
+                // Far from it whatever the tester, and not the nearest: nothing to look up.
+                if (d > std::max({marks, betweenStrikes_mm, m_batch.shop_spacing.min_spacing_mm}) && closest &&
+                    d >= *closest)
+                    continue;
+                const bool strikes = isRebound(reading) && isRebound(other->reading);
                 const double limit = std::max(strikes ? betweenStrikes_mm : marks, m_batch.shop_spacing.min_spacing_mm);
                 if (!closest || d < *closest) {
                     closest = d;
@@ -271,7 +275,7 @@ private:
         if (m_set.standing.empty()) return;
         double slope = 1;
         for (const Reading* reading : m_set.standing) {
-            const double value = reading->value + m_convex[reading];
+            const double value = reading->value + (reading->convex_radius_mm ? m_convex[reading] : 0.0);
             if (reading->scale == "HRC") {
                 m_set.hrc.push_back(value);
                 continue;
