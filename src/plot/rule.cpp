@@ -189,11 +189,14 @@ void drawStrip(QPainter& painter, int left, int width, int baseline, const Axis&
     if (!strip.mean) return;
     const QColor color = p.number(strip.state);
     painter.fillRect(x(*strip.mean) - 1, baseline - look.px(32), 3, look.px(32), color);
-    const int from = x(*strip.mean - strip.uncertainty);
-    const int to = x(*strip.mean + strip.uncertainty);
+    // A wide whisker ends where the strip does, without its cap: the rest is off the axis.
+    const int wholeFrom = x(*strip.mean - strip.uncertainty);
+    const int wholeTo = x(*strip.mean + strip.uncertainty);
+    const int from = std::max(wholeFrom, left);
+    const int to = std::min(wholeTo, left + width);
     painter.fillRect(from, baseline - look.px(20), to - from, 2, color);
-    painter.fillRect(from, baseline - look.px(23), 2, look.px(8), color);
-    painter.fillRect(to - 2, baseline - look.px(23), 2, look.px(8), color);
+    if (from == wholeFrom) painter.fillRect(from, baseline - look.px(23), 2, look.px(8), color);
+    if (to == wholeTo) painter.fillRect(to - 2, baseline - look.px(23), 2, look.px(8), color);
 }
 
 void drawStripAxis(QPainter& painter, int left, int width, int y, const Axis& axis, const Look& look) {

@@ -268,6 +268,21 @@ private slots:
         d.press(Qt::Key_Return);
     }
 
+    // A shop that owns files only has no tester to type numbers for: the first number asks for one.
+    void filesAreNoTesterToReadWith() {
+        WindowDriver d;
+        d.type("r");
+        d.type("n");
+        d.fill("name", "Old files");
+        d.fill("kind", "set of files");
+        d.fill("files", "50 60");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        QCOMPARE(d.document().state().shop.testers.size(), std::size_t(1));
+        QVERIFY(d.document().tester() == nullptr);
+        QCOMPARE(d.word(), QStringLiteral("Usable"));
+    }
+
     // Six strikes, one of them on the spot of the one before: it reads high, and the instrument's average with it.
     void aStrikeOnTheSameSpotIsCaught() {
         WindowDriver d;

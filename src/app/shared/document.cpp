@@ -178,7 +178,10 @@ const Tester* Document::tester() const {
     for (const Tester& tester : m_state.shop.testers) {
         if (tester.id == m_tester) return &tester;
     }
-    return m_state.shop.testers.empty() ? nullptr : &m_state.shop.testers.front();
+    const auto reads = std::find_if(m_state.shop.testers.begin(), m_state.shop.testers.end(), [](const Tester& tester) {
+        return tester.kind == TesterKind::bench || tester.kind == TesterKind::rebound;
+    });
+    return reads == m_state.shop.testers.end() ? nullptr : &*reads;
 }
 
 void Document::chooseTester(const std::string& id) {

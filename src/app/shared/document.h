@@ -70,7 +70,7 @@ public:
     void selectBlade(int index);
     void selectGate(Gate gate);
 
-    /// The tester in use: the chosen one, else the first of the shop; null when the shop has none.
+    /// The tester in use: the chosen one, else the shop's first that gives numbers; null when there is none.
     const Tester* tester() const;
     void chooseTester(const std::string& id);
     const QString& person() const { return m_person; }

@@ -305,7 +305,7 @@ void TestersBench::paintRun(QPainter& painter, int top) const {
     }
     // Readings of the last run, as large as they fit.
     const std::vector<double>& readings = h.last->readings;
-    const int room = width() - px(24) - px(24) - ruleWidth - px(28);
+    const int room = std::min(px(420), width() - px(24) - px(24) - ruleWidth - px(28));
     const int columns = readings.size() <= 2 ? 2 : 3;
     const int size = columns == 2 ? 52 : 36;
     const QColor color = h.today ? p.ink : p.muted;
