@@ -190,6 +190,7 @@ QString sentence(const Reason& r) {
     case Fact::belowTenDepths:
         return tr("%1 mm is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2(1));
     case Fact::outsideScale:
+        if (r.rule == "M8") return tr("%1 %2 does not convert to HRC: not judged").arg(h(0), text(r, 0));
         return tr("%1 is outside the range of %2").arg(h(0), text(r, 0));
     case Fact::mixedScales:
         return tr("Read on more than one scale: Borderline at best");

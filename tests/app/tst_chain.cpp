@@ -231,6 +231,16 @@ private slots:
         QVERIFY(std::abs(d.document().verdict()->measurement->mean - 65) < 1e-9);
         QVERIFY2(d.reasons().contains("onverted"), qPrintable(d.reasons()));
         QVERIFY(d.rollText(1).contains("65.0"));
+        // A ball scale is recorded, but HRC windows cannot be asked with it.
+        d.type("k");
+        d.fill("scale", "HRBW");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.document().selectBlade(2);
+        d.settle();
+        d.type("95\n");
+        QTRY_COMPARE(d.document().blade()->readings.size(), std::size_t(1));
+        QVERIFY2(d.reasons().contains("95.0 HRBW does not convert to HRC: not judged"), qPrintable(d.reasons()));
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
     }
 
     void theDwellIsTimed() {

@@ -337,7 +337,7 @@ void ShopActions::why() {
 void ShopActions::chooseScale() {
     const Blade* blade = nullptr;
     if (!needsBlade(blade)) return;
-    // What converts to HRC, for the windows are HRC; the lighter scales that this stock can bear are named first.
+    // First what converts to HRC, for the windows are HRC; the lighter scales that this stock can bear are named first.
     const double work = m_station.expectedHrc().value_or(60.0);
     const double thickness = blade->shape.thickness_mm;
     const auto needed = minThickness(m_document.tables(), "HRC", work);
@@ -346,6 +346,9 @@ void ShopActions::chooseScale() {
     if (thin) scales = lighterScales(m_document.tables(), "HRC", work, thickness);
     for (const char* scale : {"HRC", "HR45N", "HR30N", "HRA", "HR15N", "HRD"}) {
         if (std::find(scales.begin(), scales.end(), scale) == scales.end()) scales.push_back(scale);
+    }
+    for (const RockwellScale& scale : m_document.tables().scales()) { // the rest is kept, but cannot be judged in HRC
+        if (std::find(scales.begin(), scales.end(), scale.symbol) == scales.end()) scales.push_back(scale.symbol);
     }
     QStringList names;
     for (const std::string& scale : scales) names << QString::fromStdString(scale);
