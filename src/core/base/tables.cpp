@@ -2,89 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/tables.h"
 
-#include "core/base/csv.h"
-#include "core/base/number.h"
+#include "core/base/table_file.h"
 
 #include <algorithm>
 #include <fmt/format.h>
-#include <fstream>
-#include <sstream>
 
 namespace rollcall {
 
 namespace {
-
-// Thrown inside this file only, so that a table's reader can be written as straight lines; Tables::load
-// turns it into the Error it carries.
-struct TableDamage {
-    Error error;
-};
-
-[[noreturn]] void damage(const std::string& place, const std::string& text) {
-    throw TableDamage{{ErrorKind::table, place, text}};
-}
-
-class TableFile {
-public:
-    TableFile(const std::string& folder, const std::string& name) : m_name(name) {
-        std::ifstream file(folder + "/" + name, std::ios::binary);
-        if (!file) damage(m_name, "this reference table is missing or cannot be read");
-        std::ostringstream bytes;
-        bytes << file.rdbuf();
-        Result<CsvText> csv = readCsv(bytes.str());
-        if (!csv) damage(csv.error().place.empty() ? m_name : m_name + " " + csv.error().place, csv.error().text);
-        m_csv = std::move(csv).value();
-        if (m_csv.rows.empty()) damage(m_name, "the table has no rows");
-    }
-
-    const std::vector<CsvRow>& rows() const { return m_csv.rows; }
-
-    std::string text(const CsvRow& row, std::string_view column) const {
-        const std::optional<std::size_t> index = m_csv.column(column);
-        if (!index) damage(m_name + " line 1", fmt::format("the column {} is missing", column));
-        if (*index >= row.fields.size()) damage(place(row, column), "the line ends too early");
-        return row.fields[*index];
-    }
-
-    std::string requiredText(const CsvRow& row, std::string_view column) const {
-        std::string field = text(row, column);
-        if (field.empty()) damage(place(row, column), "the field is empty");
-        return field;
-    }
-
-    std::optional<double> number(const CsvRow& row, std::string_view column) const {
-        const std::string field = text(row, column);
-        if (field.empty()) return std::nullopt;
-        const Result<double> value = parseNumber(field);
-        if (!value) damage(place(row, column), value.error().text);
-        return *value;
-    }
-
-    double requiredNumber(const CsvRow& row, std::string_view column, double low, double high) const {
-        const std::optional<double> value = number(row, column);
-        if (!value) damage(place(row, column), "the number is missing");
-        if (!(*value >= low && *value <= high)) {
-            damage(place(row, column), fmt::format("{} is outside {} to {}", *value, low, high));
-        }
-        return *value;
-    }
-
-    Confidence confidence(const CsvRow& row) const {
-        const std::string word = requiredText(row, "confidence");
-        if (word == "high") return Confidence::high;
-        if (word == "medium") return Confidence::medium;
-        if (word == "low") return Confidence::low;
-        damage(place(row, "confidence"), fmt::format("'{}' is not high, medium or low", word));
-    }
-
-    std::string place(const CsvRow& row, std::string_view column) const {
-        return fmt::format("{} line {} column {}", m_name, row.line, column);
-    }
-
-private:
-    std::string m_name;
-    CsvText m_csv;
-};
 
 std::vector<RockwellScale> readScales(const std::string& folder) {
     const TableFile file(folder, "rockwell_scales.csv");
@@ -175,43 +100,6 @@ std::vector<ThicknessRow> readThicknesses(const std::string& folder) {
     return rows;
 }
 
-double middleOf(const TableFile& file, const CsvRow& row, const std::string& element) {
-    const std::optional<double> low = file.number(row, element + "_min");
-    const std::optional<double> high = file.number(row, element + "_max");
-    if (low && high) return (*low + *high) / 2.0;
-    return high ? *high / 2.0 : low.value_or(0.0);
-}
-
-std::vector<Grade> readGrades(const std::string& folder) {
-    const TableFile chemistry(folder, "grades.csv");
-    const TableFile treatment(folder, "heat_treat.csv");
-    std::vector<Grade> grades;
-    for (const CsvRow& row : chemistry.rows()) {
-        Grade grade;
-        grade.name = chemistry.requiredText(row, "grade");
-        grade.family = chemistry.requiredText(row, "family");
-        grade.cobalt_max = chemistry.number(row, "Co_max").value_or(0.0);
-        for (const char* element : {"Cr", "Mo", "W", "V", "Co"})
-            grade.alloy_percent += middleOf(chemistry, row, element);
-
-        const auto match = std::find_if(treatment.rows().begin(), treatment.rows().end(), [&](const CsvRow& other) {
-            return treatment.text(other, "grade") == grade.name;
-        });
-        if (match == treatment.rows().end()) {
-            damage(chemistry.place(row, "grade"), fmt::format("{} has no row in heat_treat.csv", grade.name));
-        }
-        grade.quench_class = treatment.requiredText(*match, "quench_class");
-        grade.as_quenched_min = treatment.requiredNumber(*match, "as_quenched_hrc_min", 20, 70);
-        grade.as_quenched_typical = treatment.requiredNumber(*match, "as_quenched_hrc_typ", grade.as_quenched_min, 70);
-        grade.as_quenched_max = treatment.requiredNumber(*match, "as_quenched_hrc_max", grade.as_quenched_typical, 70);
-        grade.may_normalise = treatment.number(*match, "normalize_min_C").has_value() && !grade.needsFullAnneal();
-        // A verdict rests on the heat-treatment row; the composition row only names the family.
-        grade.confidence = treatment.confidence(*match);
-        grades.push_back(grade);
-    }
-    return grades;
-}
-
 ConvexTable readConvex(const std::string& folder, const std::string& name) {
     const TableFile file(folder, name);
     ConvexTable table;
@@ -257,12 +145,6 @@ TestCycle readTestCycle(const std::string& folder) {
 
 } // namespace
 
-int Grade::minimumTempers(std::optional<double> hottest_c) const {
-    if (isHighSpeed() && cobalt_max >= 3.0) return 3;
-    const bool hot = hottest_c && atLeast(*hottest_c, 450.0);
-    return isHighSpeed() || isStainless() || isAirHardening() || hot ? 2 : 1;
-}
-
 Result<Tables> Tables::load(const std::string& folder) {
     try {
         Tables tables;
@@ -271,6 +153,7 @@ Result<Tables> Tables::load(const std::string& folder) {
         tables.m_tolerances = readTolerances(folder);
         tables.m_thicknesses = readThicknesses(folder);
         tables.m_grades = readGrades(folder);
+        tables.m_oxideColours = readOxideColours(folder);
         for (const char* name : {"convex_correction_hrc.csv", "convex_correction_15n_30n_45n.csv"})
             tables.m_convex.push_back(readConvex(folder, name));
         tables.m_testCycle = readTestCycle(folder);

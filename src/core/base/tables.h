@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/grade.h"
 #include "core/base/result.h"
 
 #include <optional>
@@ -10,9 +11,6 @@
 #include <vector>
 
 namespace rollcall {
-
-/// How firmly a table value is known; travels with every answer that rests on it.
-enum class Confidence { high, medium, low };
 
 /// A Rockwell scale (table rockwell_scales): HR = N - h/S with h in mm.
 struct RockwellScale {
@@ -69,30 +67,6 @@ struct TestCycle {
     Confidence confidence = Confidence::high;
 };
 
-/// What a gate needs to know of a grade (tables grades and heat_treat).
-struct Grade {
-    std::string name; ///< AISI/SAE, EN or DIN designation
-    std::string family;
-    std::string quench_class;
-    double as_quenched_min = 0; ///< HRC, without cold treatment
-    double as_quenched_typical = 0;
-    double as_quenched_max = 0;
-    double cobalt_max = 0;    ///< per cent
-    double alloy_percent = 0; ///< middle of the ranges of Cr, Mo, W, V and Co added up
-    bool may_normalise = false;
-    Confidence confidence = Confidence::high;
-
-    bool isStainless() const { return family == "martensitic stainless"; }
-    bool isHighSpeed() const { return family == "high speed"; }
-    bool isAirHardening() const { return quench_class.find("air") != std::string::npos; }
-    /// Full annealing is needed before hardening again: air-hardening, stainless, high speed, over 5 % alloy.
-    bool needsFullAnneal() const { return isStainless() || isHighSpeed() || isAirHardening() || alloy_percent > 5.0; }
-    /// Smallest number of tempers after a quench; hottest is the hottest temper in degrees Celsius.
-    /// Judgement, temper gate: 3 for cobalt high speed steels, 2 for air-hardening, stainless, high speed and
-    /// any temper of 450 degrees or more, else 1.
-    int minimumTempers(std::optional<double> hottest_c) const;
-};
-
 /// All reference tables, read once from a folder and validated. The values are recalled, not copied from a
 /// printed standard; the shop's own copy of the standard governs.
 class Tables {
@@ -108,6 +82,8 @@ public:
     const std::vector<Grade>& grades() const { return m_grades; }
     const std::vector<ConvexTable>& convex() const { return m_convex; }
     const TestCycle& testCycle() const { return m_testCycle; }
+    /// Plain and low-alloy steel first, then stainless; each from pale to dark.
+    const std::vector<OxideColour>& oxideColours() const { return m_oxideColours; }
 
     /// The scale of this symbol ("HRC", "hr15n", "C"); kind argument when there is none.
     Result<RockwellScale> scale(std::string_view symbol) const;
@@ -116,7 +92,7 @@ public:
     /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
     static const std::vector<std::string>& conversionScales();
     /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.
-    static constexpr const char* edition = "2026-11";
+    static constexpr const char* edition = "2026-11b";
 
 private:
     std::vector<RockwellScale> m_scales;
@@ -126,6 +102,7 @@ private:
     std::vector<Grade> m_grades;
     std::vector<ConvexTable> m_convex;
     TestCycle m_testCycle;
+    std::vector<OxideColour> m_oxideColours;
 };
 
 } // namespace rollcall

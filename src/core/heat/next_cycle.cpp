@@ -1,0 +1,113 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/next_cycle.h"
+
+#include "core/base/number.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+TemperBranch branchOf(const TemperCurve& curve, const Grade& grade, std::optional<double> hottest) {
+    if (!curve.hump()) return TemperBranch::low;
+    if (hottest) {
+        return *hottest > curve.points()[curve.hump()->valley].temperature_c ? TemperBranch::high : TemperBranch::low;
+    }
+    return grade.isHighSpeed() ? TemperBranch::high : TemperBranch::low;
+}
+
+} // namespace
+
+std::optional<bool> embrittles(const Grade& grade, double temperature_c) {
+    if (!grade.embrittle_c.known()) return std::nullopt;
+    return grade.embrittle_c.holds(temperature_c);
+}
+
+Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate& blade, const TemperHeat& next,
+                                 const Window& window) {
+    std::vector<TemperHeat> tempers = blade.tempers;
+    tempers.push_back(next);
+    const Result<double> parameter = temperParameter(model.constant(), tempers);
+    if (!parameter) return parameter.error();
+    Result<TemperExpectation> expect = model.expect(*parameter, blade.heat, blade.blade);
+    if (!expect) return expect.error();
+    NextTemper answer{next.temperature_c, next.hours, std::move(expect).value(), 1, 0};
+    answer.chance_soft = window.low ? answer.expect.chanceBelow(*window.low) : 0.0;
+    const double below = window.high ? answer.expect.chanceBelow(*window.high) : 1.0;
+    answer.chance_inside = below - answer.chance_soft;
+    return answer;
+}
+
+Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
+                                  const TemperAim& aim) {
+    if (!aim.window.low) return Error{ErrorKind::range, "", "the window needs a lower limit to aim at"};
+    if (!(aim.hours > 0) || !(aim.oven_step_c > 0))
+        return Error{ErrorKind::range, "", "hours and the oven's step must be positive"};
+    const TemperCurve& curve = model.curve();
+    const double middle = aim.window.high ? (*aim.window.low + *aim.window.high) / 2.0 : *aim.window.low;
+    std::optional<double> hottest;
+    for (const TemperHeat& heat : blade.tempers)
+        hottest = std::max(hottest.value_or(heat.temperature_c), heat.temperature_c);
+
+    TemperAdvice advice;
+    advice.branch = aim.branch.value_or(branchOf(curve, grade, hottest));
+    // The branch in parameters: up to the valley, or from the top of the hump on.
+    double lowest = curve.lowest();
+    double highest = curve.highest();
+    if (curve.hump()) {
+        if (advice.branch == TemperBranch::low)
+            highest = curve.parameterOf(curve.hump()->valley);
+        else
+            lowest = curve.parameterOf(curve.hump()->peak);
+    }
+    const double step = aim.oven_step_c;
+    double from = temperatureFor(model.constant(), lowest, aim.hours);
+    if (hottest) from = std::max(from, *hottest);
+    const double first = std::ceil((from - limitTolerance) / step) * step;
+    const double last = temperatureFor(model.constant(), highest, aim.hours) + step;
+
+    bool avoided = false;
+    bool reached = false;
+    std::optional<NextTemper> coolest;
+    std::optional<NextTemper> warmest;
+    for (double t = std::max(first, 80.0); t <= std::min(last, 750.0); t += step) {
+        const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
+        if (!answer || answer->expect.parameter > highest + limitTolerance) {
+            if (reached) break; // beyond the branch's end
+            continue;
+        }
+        reached = true;
+        if (!aim.despite_embrittlement && embrittles(grade, t).value_or(false)) {
+            avoided = true;
+            continue;
+        }
+        if (!coolest) coolest = *answer;
+        warmest = *answer;
+        const bool highEnough = atLeast(answer->expect.hrc, middle);
+        if (highEnough && atMost(answer->chance_soft, aim.softness_risk)) advice.best = *answer;
+        if (highEnough && atMost(answer->chance_soft, aim.softness_risk / 4.0)) advice.cautious = *answer;
+    }
+    const auto warn = [&](TemperWarning warning) { advice.warnings.push_back(warning); };
+    if (!advice.best && coolest) {
+        warn(coolest->expect.hrc < *aim.window.low ? TemperWarning::alreadySoft : TemperWarning::onlyStepsTooSoft);
+    } else if (!coolest && avoided) {
+        warn(TemperWarning::insideEmbrittlement);
+    }
+    if (advice.best) {
+        const bool atEnd = advice.best->temperature_c == warmest->temperature_c;
+        if (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high) warn(TemperWarning::staysHard);
+        if (atEnd && avoided) warn(TemperWarning::insideEmbrittlement);
+        if (atEnd && !avoided) warn(TemperWarning::curveEnds);
+        if (advice.best->expect.confidence == Confidence::low) warn(TemperWarning::lowConfidence);
+        const auto inside = embrittles(grade, advice.best->temperature_c);
+        if (inside.value_or(false) && !atEnd) warn(TemperWarning::insideEmbrittlement);
+        if (!inside) warn(TemperWarning::embrittlementUnknown);
+        if (advice.cautious && advice.cautious->temperature_c == advice.best->temperature_c) advice.cautious.reset();
+    }
+    return advice;
+}
+
+} // namespace rollcall

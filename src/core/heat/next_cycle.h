@@ -1,0 +1,76 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/heat/temper.h"
+#include "core/judge/measurement.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace rollcall {
+
+/// Which side of the hump of secondary hardening a recipe tempers on.
+enum class TemperBranch { low, high };
+
+/// What the next temper is to reach, and by which means.
+struct TemperAim {
+    Window window; ///< of the blade's mean, HRC
+    double hours = 2;
+    double oven_step_c = 5;                            ///< the oven is set in steps of this
+    std::optional<TemperBranch> branch = std::nullopt; ///< none: by what was done before, else by the grade
+    double softness_risk = 0.10;                       ///< highest chance of ending below the window
+    bool despite_embrittlement = false;                ///< the maker has a reason to temper inside the window to avoid
+};
+
+/// One blade as far as the next temper concerns it.
+struct TemperCandidate {
+    std::string heat;
+    std::string blade;
+    std::vector<TemperHeat> tempers; ///< of its present round
+};
+
+/// Why there is no next temper, or what to mind with it.
+enum class TemperWarning {
+    insideEmbrittlement, ///< inside the temperatures the grade is to avoid
+    embrittlementUnknown,
+    lowConfidence,   ///< the curve's rows are of low confidence
+    alreadySoft,     ///< below the window by expectation: no temper raises it
+    curveEnds,       ///< the search ended where the curve does
+    staysHard,       ///< even the hottest temper of this branch leaves it above the window
+    onlyStepsTooSoft ///< the next step of the oven would be too soft; the coolest one is offered
+};
+
+/// M21. A next temper for one blade.
+struct NextTemper {
+    double temperature_c = 0;
+    double hours = 0;
+    TemperExpectation expect;
+    double chance_inside = 0;
+    double chance_soft = 0;
+};
+
+struct TemperAdvice {
+    std::optional<NextTemper> best; ///< none when no cycle can reach the window
+    std::optional<NextTemper>
+        cautious; ///< with a quarter of the risk of ending too soft; none when there is none cooler
+    std::vector<TemperWarning> warnings;
+    TemperBranch branch = TemperBranch::low;
+};
+
+/// What a temper at this temperature and time would do to a blade. Errors (range): as temperParameter and expect.
+Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate& blade, const TemperHeat& next,
+                                 const Window& window);
+
+/// M21. The highest temperature, in steps of the oven, of which the chance of a mean below the window is at most the
+/// risk and the expected hardness not below the window's middle (for a minimum: not below it), not below the hottest
+/// temper before, on one branch, outside the temperatures the grade is to avoid.
+/// Errors (range): a window without a lower limit, hours or step not positive.
+Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
+                                  const TemperAim& aim);
+
+/// Whether a temper at this temperature is one the grade is to avoid; none where that is not known.
+std::optional<bool> embrittles(const Grade& grade, double temperature_c);
+
+} // namespace rollcall

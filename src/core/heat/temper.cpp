@@ -1,0 +1,287 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/temper.h"
+
+#include "core/base/number.h"
+
+#include <algorithm>
+#include <boost/math/distributions/normal.hpp>
+#include <cmath>
+#include <Eigen/Dense>
+#include <fmt/format.h>
+#include <tuple>
+
+namespace rollcall {
+
+namespace {
+
+constexpr double kelvin = 273.15;
+constexpr double slopeSd = 1.5e-3; // HRC for each unit of P
+constexpr double heatSd = 0.8;     // HRC
+constexpr double bladeSd = 0.35;   // HRC
+constexpr double twoSided95 = 1.959963984540054;
+constexpr double leastSpreadWhenOff = 2.5; // HRC, soak or cold treatment not as the curve assumes
+constexpr double soakOffBy = 15;           // °C
+
+Result<Done> validate(const TemperHeat& heat) {
+    if (!(heat.temperature_c >= 80 && heat.temperature_c <= 750))
+        return Error{ErrorKind::range, "",
+                     fmt::format("a temper lies between 80 and 750 °C; this is {:g} °C", heat.temperature_c)};
+    if (!(heat.hours > 0 && heat.hours <= 48))
+        return Error{ErrorKind::range, "",
+                     fmt::format("a temper takes more than 0 and at most 48 hours; this is {:g} h", heat.hours)};
+    return Done{};
+}
+
+double ownParameter(double c, const TemperHeat& heat) {
+    return (heat.temperature_c + kelvin) * (c + std::log10(heat.hours));
+}
+
+} // namespace
+
+double equivalentHours(double c, const std::vector<TemperHeat>& before, double temperature_c) {
+    double hours = 0;
+    for (const TemperHeat& heat : before) hours += std::pow(10.0, ownParameter(c, heat) / (temperature_c + kelvin) - c);
+    return hours;
+}
+
+Result<double> temperParameter(double c, const std::vector<TemperHeat>& tempers) {
+    if (tempers.empty()) return Error{ErrorKind::range, "", "no temper is given"};
+    for (const TemperHeat& heat : tempers) {
+        if (const auto valid = validate(heat); !valid) return valid.error();
+    }
+    const TemperHeat& last = tempers.back();
+    const std::vector<TemperHeat> before(tempers.begin(), tempers.end() - 1);
+    return ownParameter(c, {last.temperature_c, last.hours + equivalentHours(c, before, last.temperature_c)});
+}
+
+double temperatureFor(double c, double parameter, double hours) {
+    return parameter / (c + std::log10(hours)) - kelvin;
+}
+
+Result<TemperCurve> TemperCurve::of(const Grade& grade) {
+    return through(grade.hj_c, grade.temper_curve);
+}
+
+Result<TemperCurve> TemperCurve::through(double c, const std::vector<TemperPoint>& points) {
+    if (points.size() < 4) return Error{ErrorKind::range, "", "a temper curve needs at least four points"};
+    TemperCurve curve;
+    curve.m_points = points;
+    for (const TemperPoint& point : points) {
+        curve.m_parameters.push_back(ownParameter(c, {point.temperature_c, point.hours * point.cycles}));
+        if (curve.m_parameters.size() > 1 &&
+            curve.m_parameters.back() <= curve.m_parameters[curve.m_parameters.size() - 2])
+            return Error{ErrorKind::range, "", "the points of a temper curve must rise"};
+    }
+    // Fritsch and Carlson's slopes by the weighted harmonic mean: no overshoot between points, a hump stays a hump.
+    const std::size_t n = points.size();
+    const std::vector<double>& p = curve.m_parameters;
+    const auto secant = [&](std::size_t i) { return (points[i + 1].hrc - points[i].hrc) / (p[i + 1] - p[i]); };
+    curve.m_slopes.assign(n, 0.0);
+    for (std::size_t i = 1; i + 1 < n; ++i) {
+        const double before = secant(i - 1);
+        const double after = secant(i);
+        if (before * after <= 0) continue;
+        const double w1 = 2 * (p[i + 1] - p[i]) + (p[i] - p[i - 1]);
+        const double w2 = (p[i + 1] - p[i]) + 2 * (p[i] - p[i - 1]);
+        curve.m_slopes[i] = (w1 + w2) / (w1 / before + w2 / after);
+    }
+    curve.m_slopes.front() = secant(0);
+    curve.m_slopes.back() = secant(n - 2);
+
+    constexpr double humpRise = 0.5; // HRC: less is within the table's own rounding
+    std::size_t lowest = 0;
+    double most = humpRise - limitTolerance;
+    for (std::size_t i = 1; i < n; ++i) {
+        if (points[i].hrc - points[lowest].hrc > most) {
+            most = points[i].hrc - points[lowest].hrc;
+            curve.m_hump = Hump{lowest, i};
+        }
+        if (points[i].hrc < points[lowest].hrc) lowest = i;
+    }
+    return curve;
+}
+
+bool TemperCurve::reaches(double parameter) const {
+    constexpr double slack = 1e-6; // of P, so that a table's own temperature is inside
+    return parameter >= lowest() - slack && parameter <= highest() + slack;
+}
+
+std::size_t TemperCurve::segment(double parameter) const {
+    const auto after = std::upper_bound(m_parameters.begin() + 1, m_parameters.end() - 1, parameter);
+    return static_cast<std::size_t>(after - m_parameters.begin()) - 1;
+}
+
+double TemperCurve::at(double parameter) const {
+    const std::size_t i = segment(parameter);
+    const double h = m_parameters[i + 1] - m_parameters[i];
+    const double t = (parameter - m_parameters[i]) / h;
+    const double t2 = t * t;
+    const double t3 = t2 * t;
+    return (2 * t3 - 3 * t2 + 1) * m_points[i].hrc + (t3 - 2 * t2 + t) * h * m_slopes[i] +
+           (3 * t2 - 2 * t3) * m_points[i + 1].hrc + (t3 - t2) * h * m_slopes[i + 1];
+}
+
+double TemperCurve::spreadAt(double parameter) const {
+    const std::size_t i = segment(parameter);
+    return std::max(m_points[i].plus_minus, m_points[i + 1].plus_minus);
+}
+
+Confidence TemperCurve::confidenceAt(double parameter) const {
+    const std::size_t i = segment(parameter);
+    return std::max(m_points[i].confidence, m_points[i + 1].confidence);
+}
+
+double TemperExpectation::chanceBelow(double limit) const {
+    return boost::math::cdf(boost::math::normal(hrc, u), limit);
+}
+
+std::pair<double, double> TemperExpectation::intervalOfReading(double reading_u) const {
+    const double half = twoSided95 * std::hypot(u, reading_u);
+    return {hrc - half, hrc + half};
+}
+
+Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState& hardening,
+                                       const std::vector<TemperObservation>& observations) {
+    Result<TemperCurve> curve = TemperCurve::of(grade);
+    if (!curve) return curve.error();
+    TemperModel model(std::move(curve).value(), grade.hj_c);
+    const TemperPoint& assumed = model.m_curve.points().front();
+    const bool soakOff = hardening.soak_c && std::abs(*hardening.soak_c - assumed.austenitise_assumed_c) > soakOffBy;
+    const bool coldOff = hardening.cold_treated && *hardening.cold_treated != assumed.cold_assumed;
+    if (soakOff || coldOff) model.m_leastSpread = leastSpreadWhenOff;
+
+    std::vector<TemperObservation> used;
+    double weights = 0;
+    for (const TemperObservation& o : observations) {
+        if (!(std::isfinite(o.parameter) && std::isfinite(o.hrc) && o.u > 0 && std::isfinite(o.u)))
+            return Error{ErrorKind::range, "", "an observation of the temper curve is not a number"};
+        if (!model.m_curve.reaches(o.parameter)) {
+            ++model.m_leftOut;
+            continue;
+        }
+        used.push_back(o);
+        const double weight = 1.0 / (o.u * o.u);
+        weights += weight;
+        model.m_pivot += weight * o.parameter;
+    }
+    if (weights > 0) model.m_pivot /= weights;
+    model.m_pivoted = weights > 0;
+    std::stable_sort(used.begin(), used.end(), [](const TemperObservation& a, const TemperObservation& b) {
+        return std::tie(a.heat, a.blade) < std::tie(b.heat, b.blade);
+    });
+    for (TemperObservation& o : used) {
+        if (model.m_heats.empty() || model.m_heats.back().front().heat != o.heat) model.m_heats.emplace_back();
+        model.m_heats.back().push_back(std::move(o));
+    }
+    return model;
+}
+
+double TemperModel::offsetSpread(double parameter) const {
+    return std::max(m_leastSpread, m_curve.spreadAt(parameter));
+}
+
+namespace {
+
+// Grade offset (in its own standard deviations), slope (likewise) and heat: independent standard normals before any
+// reading.
+using State = Eigen::Vector3d;
+using Information = Eigen::Matrix3d;
+
+struct BladeRows {
+    Eigen::Matrix<double, Eigen::Dynamic, 3> effects;
+    Eigen::VectorXd residuals;
+    Eigen::VectorXd precisions;
+    double precision_sum = 0;
+
+    // The inverse of diag(u^2) + bladeSd^2 * ones, applied to columns (Sherman and Morrison).
+    template<class Columns>
+    Eigen::MatrixXd whitened(const Columns& columns) const {
+        const Eigen::MatrixXd weighted = precisions.asDiagonal() * columns;
+        const double shrink = bladeSd * bladeSd / (1.0 + bladeSd * bladeSd * precision_sum);
+        return weighted - shrink * precisions * weighted.colwise().sum();
+    }
+};
+
+} // namespace
+
+Result<TemperExpectation> TemperModel::expect(double parameter, const std::string& heat,
+                                              const std::string& blade) const {
+    if (!(std::isfinite(parameter) && m_curve.reaches(parameter)))
+        return Error{ErrorKind::range, "",
+                     "this temper lies beyond the ends of the grade's curve: no prediction there"};
+    const double pivot = m_pivoted ? m_pivot : parameter;
+    const auto effectsAt = [&](double p) { return Eigen::RowVector3d(offsetSpread(p), slopeSd * (p - pivot), heatSd); };
+
+    // Shared over all heats: offset and slope. Each other heat's own draw is integrated out.
+    Eigen::Matrix2d shared = Eigen::Matrix2d::Identity();
+    Eigen::Vector2d pulled = Eigen::Vector2d::Zero();
+    Information own = Information::Identity();
+    State ownPulled = State::Zero();
+    std::optional<BladeRows> ownRows;
+    for (const std::vector<TemperObservation>& group : m_heats) {
+        Information information = Information::Zero();
+        State vector = State::Zero();
+        const bool isOwn = !heat.empty() && group.front().heat == heat;
+        for (std::size_t first = 0; first < group.size();) {
+            std::size_t last = first;
+            while (last < group.size() && group[last].blade == group[first].blade) ++last;
+            BladeRows rows;
+            const auto n = static_cast<Eigen::Index>(last - first);
+            rows.effects.resize(n, 3);
+            rows.residuals.resize(n);
+            rows.precisions.resize(n);
+            for (Eigen::Index i = 0; i < n; ++i) {
+                const TemperObservation& o = group[first + static_cast<std::size_t>(i)];
+                rows.effects.row(i) = effectsAt(o.parameter);
+                rows.residuals(i) = o.hrc - m_curve.at(o.parameter);
+                rows.precisions(i) = 1.0 / (o.u * o.u);
+            }
+            rows.precision_sum = rows.precisions.sum();
+            const Eigen::MatrixXd whitened = rows.whitened(rows.effects);
+            information += rows.effects.transpose() * whitened;
+            vector += whitened.transpose() * rows.residuals;
+            if (isOwn && group[first].blade == blade) ownRows = std::move(rows);
+            first = last;
+        }
+        if (isOwn) {
+            own += information;
+            ownPulled += vector;
+            continue;
+        }
+        const double heatPrecision = 1.0 + information(2, 2);
+        shared += information.topLeftCorner<2, 2>() -
+                  information.topRightCorner<2, 1>() * information.bottomLeftCorner<1, 2>() / heatPrecision;
+        pulled += vector.head<2>() - information.topRightCorner<2, 1>() * (vector(2) / heatPrecision);
+    }
+    own.topLeftCorner<2, 2>() += shared - Eigen::Matrix2d::Identity();
+    ownPulled.head<2>() += pulled;
+
+    const Eigen::Matrix3d covariance = own.inverse();
+    const State state = covariance * ownPulled;
+    Eigen::RowVector3d effects = effectsAt(parameter);
+    double hrc = m_curve.at(parameter);
+    double variance = bladeSd * bladeSd;
+    if (ownRows) {
+        // What the blade's own readings say beyond offset, slope and heat.
+        const Eigen::VectorXd ones = Eigen::VectorXd::Ones(ownRows->residuals.size());
+        const Eigen::RowVectorXd gain = bladeSd * bladeSd * ownRows->whitened(ones).transpose();
+        hrc += gain * ownRows->residuals;
+        effects -= gain * ownRows->effects;
+        variance -= gain.sum() * bladeSd * bladeSd;
+    }
+    hrc += effects * state;
+    variance += effects * covariance * effects.transpose();
+
+    TemperExpectation e;
+    e.hrc = hrc;
+    e.u = std::sqrt(variance);
+    e.low = hrc - twoSided95 * e.u;
+    e.high = hrc + twoSided95 * e.u;
+    e.parameter = parameter;
+    e.library_hrc = m_curve.at(parameter);
+    e.confidence = m_curve.confidenceAt(parameter);
+    return e;
+}
+
+} // namespace rollcall

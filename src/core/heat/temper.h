@@ -1,0 +1,136 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/grade.h"
+#include "core/base/result.h"
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace rollcall {
+
+/// One temper as the steel saw it.
+struct TemperHeat {
+    double temperature_c = 0;
+    double hours = 0;
+};
+
+/// M19. Hollomon-Jaffe parameter P = T (C + log10 t) of all tempers together, T in kelvin, t in hours: those before
+/// the last one become equivalent time at its temperature. 190 °C 2 h then 207 °C 2 h with C 15.5: 7637.7. From
+/// 450 °C up it is a time correction only: each temper also softens what the one before transformed.
+/// Errors (range): no temper, a temperature outside 80 to 750 °C, a time outside 0 to 48 h. Source: J. H. Hollomon,
+/// L. D. Jaffe, Trans. AIME 162 (1945).
+Result<double> temperParameter(double c, const std::vector<TemperHeat>& tempers);
+
+/// M19. Hours at a temperature that are worth the tempers before it.
+double equivalentHours(double c, const std::vector<TemperHeat>& before, double temperature_c);
+
+/// The inverse for one temper: the temperature in degrees Celsius that gives this parameter in these hours.
+double temperatureFor(double c, double parameter, double hours);
+
+/// M20. A grade's expected hardness over the parameter: a shape-preserving cubic (Fritsch and Carlson) through the
+/// points of its table. Not defined beyond its ends.
+class TemperCurve {
+public:
+    /// Errors (range): fewer than four points, or points whose parameters do not rise.
+    static Result<TemperCurve> of(const Grade& grade);
+    /// The same from points alone; for checks that leave one out.
+    static Result<TemperCurve> through(double c, const std::vector<TemperPoint>& points);
+
+    double lowest() const { return m_parameters.front(); }
+    double highest() const { return m_parameters.back(); }
+    bool reaches(double parameter) const;
+    /// Expected hardness in HRC; the parameter must lie within the ends.
+    double at(double parameter) const;
+    /// Honest spread of the rows on either side, the larger of the two.
+    double spreadAt(double parameter) const;
+    /// The weaker confidence of the rows on either side.
+    Confidence confidenceAt(double parameter) const;
+
+    /// Where hardness falls to before the hump of secondary hardening, and the top of the hump, as places among the
+    /// table's points; none where no row lies half a point or more above an earlier one.
+    struct Hump {
+        std::size_t valley = 0;
+        std::size_t peak = 0;
+    };
+    const std::optional<Hump>& hump() const { return m_hump; }
+    const std::vector<TemperPoint>& points() const { return m_points; }
+    double parameterOf(std::size_t point) const { return m_parameters[point]; }
+
+private:
+    std::size_t segment(double parameter) const;
+
+    std::vector<TemperPoint> m_points;
+    std::vector<double> m_parameters;
+    std::vector<double> m_slopes;
+    std::optional<Hump> m_hump;
+};
+
+/// How a blade was hardened, as far as it moves the curve; each may be unknown.
+struct HardeningState {
+    std::optional<double> soak_c;
+    std::optional<bool> cold_treated;
+};
+
+/// A reading after a temper, from which the shop's curve is learned.
+struct TemperObservation {
+    std::string heat;     ///< blades of one heat share its draw
+    std::string blade;    ///< readings of one blade share its draw
+    double parameter = 0; ///< M19, of its tempers up to the reading
+    double hrc = 0;       ///< mean, corrected for the tester's error
+    double u = 0.4;       ///< standard uncertainty of the mean; 0.4 when it is not known
+};
+
+/// M20. Hardness to expect, with how well it is known.
+struct TemperExpectation {
+    double hrc = 0;
+    double u = 0;   ///< standard uncertainty of the blade's true mean
+    double low = 0; ///< 95 % interval of the true mean
+    double high = 0;
+    double parameter = 0;   ///< M19
+    double library_hrc = 0; ///< the curve alone
+    Confidence confidence = Confidence::high;
+
+    /// Chance that the true mean lies below a hardness.
+    double chanceBelow(double limit) const;
+    /// 95 % interval of a mean read with this standard uncertainty.
+    std::pair<double, double> intervalOfReading(double reading_u) const;
+};
+
+/// M20. The grade's curve moved by what the shop has read: a linear Gaussian update of a grade offset (standard
+/// deviation: the curve's spread, 2.5 at least when the soak was over 15 °C from the assumed one or cold treatment
+/// differs), a slope (1.5 HRC per 1000 of P about the observations' weighted mean P), a draw for each heat (0.8) and
+/// for each blade (0.35). Cost: linear in the observations.
+class TemperModel {
+public:
+    /// Errors (range): as TemperCurve; an observation that is not finite, or without a positive uncertainty.
+    /// Observations beyond the curve's ends are left out and counted.
+    static Result<TemperModel> learn(const Grade& grade, const HardeningState& hardening,
+                                     const std::vector<TemperObservation>& observations);
+
+    const TemperCurve& curve() const { return m_curve; }
+    double constant() const { return m_c; }
+    int leftOut() const { return m_leftOut; }
+
+    /// Expectation at a parameter: for a blade of a heat (a blade without readings is a new one of that heat); with
+    /// an empty heat for a blade of a new heat. Errors (range): beyond the ends of the curve.
+    Result<TemperExpectation> expect(double parameter, const std::string& heat = {},
+                                     const std::string& blade = {}) const;
+
+private:
+    TemperModel(TemperCurve curve, double c) : m_curve(std::move(curve)), m_c(c) {}
+    double offsetSpread(double parameter) const;
+
+    TemperCurve m_curve;
+    double m_c = 20;
+    double m_leastSpread = 0;
+    double m_pivot = 0;
+    bool m_pivoted = false;
+    int m_leftOut = 0;
+    std::vector<std::vector<TemperObservation>> m_heats; ///< each sorted by blade
+};
+
+} // namespace rollcall

@@ -1,0 +1,69 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace rollcall {
+
+/// One sample of a logger.
+struct TraceSample {
+    double s = 0; ///< seconds from the trace's first sample
+    double c = 0; ///< degrees Celsius
+};
+
+/// What an oven or a piece was at, through time. Between samples it is taken to run straight. Seconds count from the
+/// first sample.
+class Trace {
+public:
+    Trace() = default;
+    /// Errors (range): fewer than two samples, a number that is not finite, a temperature below absolute zero or above
+    /// 2000 °C, time running backwards.
+    static Result<Trace> of(std::vector<TraceSample> samples);
+
+    bool empty() const { return m_samples.empty(); }
+    const std::vector<TraceSample>& samples() const { return m_samples; }
+    double end() const { return m_samples.empty() ? 0 : m_samples.back().s; }
+    /// Temperature at a moment; before the first and after the last sample that sample's.
+    double at(double s) const;
+    /// The samples of a stretch, with its ends put in.
+    std::vector<TraceSample> between(double from, double to) const;
+
+private:
+    std::vector<TraceSample> m_samples;
+};
+
+/// A trace from a file, with what could not be taken.
+struct TraceFile {
+    Trace trace;
+    bool fahrenheit = false;        ///< the header said so; the trace itself is in Celsius
+    std::optional<double> first_ms; ///< UTC of the first sample, milliseconds since 1970, when the times are dates with
+                                    ///< an offset; of the local clock when they have none
+    bool first_is_local = false;
+    struct Skipped {
+        int line = 0;
+        std::string reason;
+    };
+    std::vector<Skipped> skipped;
+    /// Gaps over five minutes.
+    struct Gap {
+        int line = 0; ///< of the sample after it
+        double minutes = 0;
+    };
+    std::vector<Gap> gaps;
+};
+
+/// Reads a trace.csv: two columns, time (seconds, mm:ss, hh:mm:ss or ISO 8601) and temperature; a header may say C or
+/// F, else Celsius. Lines that do not parse are skipped and named. Times of day may pass midnight once. Errors (input):
+/// fewer than two samples; time running backwards, naming the line.
+Result<TraceFile> readTrace(std::string_view text);
+
+/// Seconds of "mm:ss", "hh:mm:ss" or plain seconds; error (argument) for anything else.
+Result<double> parseClock(std::string_view text);
+
+} // namespace rollcall

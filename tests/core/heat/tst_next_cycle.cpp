@@ -1,0 +1,87 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/next_cycle.h"
+#include "tests/support/fixtures.h"
+
+#include <cmath>
+#include <QtTest>
+
+using namespace rollcall;
+using fixtures::tables;
+
+class tst_NextCycle : public QObject {
+    Q_OBJECT
+
+    static TemperModel model(const char* grade, const std::vector<TemperObservation>& seen = {}) {
+        return TemperModel::learn(*tables().grade(grade), {}, seen).value();
+    }
+    static TemperAdvice advise(const char* grade, const TemperCandidate& blade, const TemperAim& aim,
+                               const std::vector<TemperObservation>& seen = {}) {
+        return adviseTemper(model(grade, seen), *tables().grade(grade), blade, aim).value();
+    }
+    static bool warned(const TemperAdvice& advice, TemperWarning warning) {
+        return std::find(advice.warnings.begin(), advice.warnings.end(), warning) != advice.warnings.end();
+    }
+
+private slots:
+    // Whatever it answers must keep what it promises, and the next step of the oven must break it.
+    void hottestThatKeepsBothPromises() {
+        const double p = temperParameter(tables().grade("115CrV3")->hj_c, {{185, 2}}).value();
+        const std::vector<TemperObservation> seen{{"h", "b", p, 63.4, 0.3}};
+        const TemperAim aim{Window{61, 63}, 2, 5, std::nullopt, 0.10, false};
+        const TemperAdvice advice = advise("115CrV3", {"h", "b", {{185, 2}}}, aim, seen);
+        QVERIFY(advice.best);
+        QCOMPARE(std::fmod(advice.best->temperature_c, 5.0), 0.0);
+        QVERIFY(advice.best->temperature_c >= 185);
+        QVERIFY(advice.best->expect.hrc >= 62 && advice.best->chance_soft <= 0.10);
+        const auto hotter = predictTemper(model("115CrV3", seen), {"h", "b", {{185, 2}}},
+                                          {advice.best->temperature_c + 5, 2}, aim.window);
+        QVERIFY(hotter->expect.hrc < 62 || hotter->chance_soft > 0.10);
+        QVERIFY(!advice.cautious ||
+                (advice.cautious->temperature_c < advice.best->temperature_c && advice.cautious->chance_soft <= 0.025));
+    }
+    void chancesAddUp() {
+        const auto answer = predictTemper(model("1084"), {"h", "b", {}}, {205, 2}, Window{60, 62}).value();
+        const double hard = 1 - answer.expect.chanceBelow(62);
+        QVERIFY(std::abs(answer.chance_inside + answer.chance_soft + hard - 1) < 1e-12);
+    }
+    void softBladesGetNoTemper() {
+        const double p = temperParameter(tables().grade("115CrV3")->hj_c, {{185, 2}}).value();
+        const TemperAdvice advice =
+            advise("115CrV3", {"h", "b", {{185, 2}}}, {Window{61, 63}}, {{"h", "b", p, 58, 0.3}});
+        QVERIFY(!advice.best);
+        QVERIFY(warned(advice, TemperWarning::alreadySoft));
+    }
+    void neverInsideWhatTheGradeIsToAvoid() {
+        // 51CrV4 is to avoid 230 to 370 °C; its window asks for about 260.
+        const TemperCandidate fresh{"h", "b", {}};
+        const TemperAdvice refused = advise("51CrV4", fresh, {Window{53, 55}, 2, 5, std::nullopt, 0.10, false});
+        QVERIFY(!refused.best || refused.best->temperature_c < 230 || refused.best->temperature_c > 370);
+        const TemperAdvice allowed = advise("51CrV4", fresh, {Window{50, 55}, 2, 5, std::nullopt, 0.10, true});
+        QVERIFY(allowed.best && allowed.best->temperature_c >= 230 && allowed.best->temperature_c <= 370);
+        QVERIFY(warned(allowed, TemperWarning::insideEmbrittlement));
+    }
+    void branchesAreNotCrossed() {
+        const TemperCandidate fresh{"h", "b", {}};
+        const TemperAim low{Window{58, 62}, 2, 5, TemperBranch::low, 0.3, false};
+        const TemperAdvice below = advise("D2", fresh, low);
+        QVERIFY(below.best && below.best->temperature_c < 380);
+        const TemperAim high{Window{56, 60}, 2, 5, TemperBranch::high, 0.3, false};
+        const TemperAdvice above = advise("D2", fresh, high);
+        QVERIFY(above.best && above.best->temperature_c > 480);
+        QCOMPARE(advise("M2", fresh, {Window{62, 66}}).branch, TemperBranch::high);
+        QCOMPARE(advise("D2", {"h", "b", {{520, 2}}}, {Window{56, 60}}).branch, TemperBranch::high);
+    }
+    void notBelowTheHottestBefore() {
+        const TemperAdvice advice = advise("1084", {"h", "b", {{200, 2}}}, {Window{55, 62}});
+        QVERIFY(advice.best && advice.best->temperature_c >= 200);
+    }
+    void unreachableInputs() {
+        const Grade& g = *tables().grade("1084");
+        QVERIFY(!adviseTemper(model("1084"), g, {}, {Window{std::nullopt, 62}}));
+        QVERIFY(!adviseTemper(model("1084"), g, {}, {Window{60, 62}, 0}));
+    }
+};
+
+QTEST_APPLESS_MAIN(tst_NextCycle)
+#include "tst_next_cycle.moc"

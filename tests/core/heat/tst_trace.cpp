@@ -1,0 +1,84 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/trace.h"
+
+#include <cmath>
+#include <QtTest>
+
+using namespace rollcall;
+
+class tst_Trace : public QObject {
+    Q_OBJECT
+
+private slots:
+    void forms_data() {
+        QTest::addColumn<QByteArray>("text");
+        QTest::addColumn<double>("end_s");
+        QTest::addColumn<double>("last_c");
+        QTest::newRow("seconds, no header") << QByteArray("0,20\n60,800\n") << 60.0 << 800.0;
+        QTest::newRow("header, Fahrenheit") << QByteArray("time,temp F\n0,68\n30,1472\n") << 30.0 << 800.0;
+        QTest::newRow("header with unit in brackets")
+            << QByteArray("time;temperature (F)\r\n0;68\r\n30;1472\r\n") << 30.0 << 800.0;
+        QTest::newRow("clock") << QByteArray("time,C\n09:20:00,20\n09:21:30,800\n") << 90.0 << 800.0;
+        QTest::newRow("past midnight") << QByteArray("23:59:00,20\n00:01:00,30\n") << 120.0 << 30.0;
+        QTest::newRow("dates") << QByteArray("t,c\n2026-11-24T23:59:00,20\n2026-11-25T00:00:30,30\n") << 90.0 << 30.0;
+        QTest::newRow("dates with offset")
+            << QByteArray("2026-11-24T23:59:00Z,20\n2026-11-25T01:00:30+01:00,30\n") << 90.0 << 30.0;
+        QTest::newRow("semicolon, decimal comma, mark")
+            << QByteArray("\xEF\xBB\xBFs;°C\n0,5;20,5\n1,5;800,25\n") << -1.0 << 0.0;
+        QTest::newRow("decimal comma in the temperature") << QByteArray("s;°C\n0;20,5\n10;800,25\n") << 10.0 << 800.25;
+        QTest::newRow("quoted, third column")
+            << QByteArray("\"s\",\"c\",\"note\"\n\"0\",\"20\",\"in\"\n\"10\",\"21\",\"\"\n") << 10.0 << 21.0;
+    }
+    void forms() {
+        QFETCH(QByteArray, text);
+        QFETCH(double, end_s);
+        QFETCH(double, last_c);
+        const auto file = readTrace(text.toStdString());
+        QCOMPARE(file.ok(), end_s >= 0);
+        if (!file) return;
+        QVERIFY(std::abs(file->trace.end() - end_s) < 1e-6);
+        QVERIFY(std::abs(file->trace.samples().back().c - last_c) < 1e-9);
+        QVERIFY(file->skipped.empty());
+    }
+    void badLinesAreNamedAndSkipped() {
+        const auto file = readTrace("s,c\n0,20\nrubbish\n5,\n10,hot\n20,21\n30,nan\n400,22\n").value();
+        QCOMPARE(file.trace.samples().size(), std::size_t(3));
+        std::vector<int> lines;
+        for (const auto& skipped : file.skipped) lines.push_back(skipped.line);
+        QCOMPARE(lines, (std::vector<int>{3, 4, 5, 7}));
+        QCOMPARE(file.gaps.size(), std::size_t(1));
+        QCOMPARE(file.gaps[0].line, 8);
+    }
+    void timeRunningBackwardsNamesItsLine() {
+        const auto file = readTrace("0,20\n10,21\n5,22\n");
+        QVERIFY(!file);
+        QCOMPARE(file.error().place, std::string("line 3"));
+        QVERIFY(!readTrace("10:00:00,20\n09:00:00,22\n"));
+    }
+    void noTraceAtAll() {
+        QVERIFY(!readTrace(""));
+        QVERIFY(!readTrace("hello\nworld\n"));
+        QVERIFY(!Trace::of({{0, 20}}));
+        QVERIFY(!Trace::of({{0, 20}, {1, std::nan("")}}));
+        QVERIFY(!Trace::of({{1, 20}, {0, 30}}));
+    }
+    void straightBetweenSamples() {
+        const Trace trace = Trace::of({{100, 20}, {110, 40}, {120, 40}}).value();
+        QCOMPARE(trace.end(), 20.0);
+        QCOMPARE(trace.at(5), 30.0);
+        QCOMPARE(trace.at(-5), 20.0);
+        QCOMPARE(trace.at(99), 40.0);
+        QCOMPARE(trace.between(5, 15).size(), std::size_t(3));
+    }
+    void clocks() {
+        QCOMPARE(parseClock("12:30").value(), 750.0);
+        QCOMPARE(parseClock("1:00:05").value(), 3605.0);
+        QCOMPARE(parseClock("90").value(), 90.0);
+        QVERIFY(!parseClock("12:75"));
+        QVERIFY(!parseClock("noon"));
+    }
+};
+
+QTEST_APPLESS_MAIN(tst_Trace)
+#include "tst_trace.moc"
