@@ -16,10 +16,10 @@ struct Command {
     const char* name;
     Result<QJsonObject> (*run)(const Options&, const Tables&);
     int plainWords;
-    const char* options; ///< separated by blanks; those ending in '=' take a value
+    const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 15> commands{{
+constexpr std::array<Command, 19> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -30,10 +30,14 @@ constexpr std::array<Command, 15> commands{{
     {"spots", spots, 0, "length= height= thickness= n= value= scale= existing= edge-line="},
     {"files", files, 0, "skates= bites= touches="},
     {"compare", compare, 0, "a= b="},
+    {"temper", temper, 0, "grade= cycle* next= target= hours= oven-step= branch= despite-embrittlement"},
+    {"trace", trace, 1, "threshold= from= to= reference= ac1= thickness= surface="},
+    {"colour", colour, 0, "temper= hours= grade="},
+    {"warp", warp, 0, "blades="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
     {"check", check, 1, ""},
-    {"import", importCsv, 1, "csv="},
+    {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},
     {"demo", demo, 1, "seed= today= scale="},

@@ -1,8 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "core/heat/trace.h"
 #include "core/judge/gates.h"
+#include "core/judge/heat_book.h"
 #include "demo/demo.h"
+#include "logbook/history.h"
 #include "logbook/logbook.h"
 #include "words/words.h"
 
@@ -98,7 +101,80 @@ Result<QJsonObject> check(const Options& options, const Tables&) {
     return QJsonObject{{"ok", sentences.isEmpty()}, {"problems", sentences}};
 }
 
+namespace {
+
+Result<Batch> batchNamed(Logbook& logbook, const std::string& name) {
+    const auto batches = logbook.batches();
+    if (!batches) return batches.error();
+    for (const BatchSummary& summary : *batches) {
+        if (summary.name == name) return logbook.batch(summary.id);
+    }
+    return Error{ErrorKind::argument, name, "there is no such batch in this logbook"};
+}
+
+// A trace goes to the batch's last heat that has none; else a new heat begins with it.
+Result<QJsonObject> importTrace(const Options& options) {
+    QFile file(q(options.text("trace")));
+    if (!file.open(QIODevice::ReadOnly))
+        return Error{ErrorKind::input, options.text("trace"), "this file cannot be read"};
+    const Result<std::string> batchName = options.required("batch");
+    if (!batchName) return batchName.error();
+    const QByteArray bytes = file.readAll();
+    const auto read = readTrace(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!read)
+        return Error{ErrorKind::input,
+                     options.text("trace") + (read.error().place.empty() ? "" : " " + read.error().place),
+                     read.error().text};
+    auto logbook = openFor(options, Logbook::Access::write);
+    if (!logbook) return logbook.error();
+    Result<Batch> batch = batchNamed(**logbook, *batchName);
+    if (!batch) return batch.error();
+    TraceDraft draft;
+    draft.name = QFileInfo(file).fileName();
+    draft.file = bytes;
+    draft.trace = read->trace;
+    const bool waiting = !batch->heat_runs.empty() && batch->heat_runs.back().trace == nullptr;
+    if (waiting) {
+        draft.run = batch->heat_runs.back().id;
+        draft.shift_s = clockShift(batch->heat_runs.back(), *read);
+    } else {
+        HeatDraft heat;
+        heat.batch = batch->id;
+        const Result<std::string> set = options.required("set");
+        if (!set) return set.error();
+        const Result<double> degrees = parseQuantity(*set, Quantity::temperature);
+        if (!degrees) return Error{ErrorKind::argument, "--set", degrees.error().text};
+        heat.set_c = *degrees;
+        heat.as_entered = *set;
+        heat.zero = traceBegan(*read, (*logbook)->now());
+        const std::string ovenName = options.text("oven", "Oven 1");
+        const Result<Shop> shop = (*logbook)->shop();
+        if (!shop) return shop.error();
+        for (const Oven& oven : shop->ovens) {
+            if (oven.name == ovenName) heat.oven = oven.id;
+        }
+        if (heat.oven.empty()) {
+            const auto oven = (*logbook)->addOven({"", ovenName, 5, {}});
+            if (!oven) return oven.error();
+            heat.oven = *oven;
+        }
+        const auto run = (*logbook)->startHeat(heat);
+        if (!run) return run.error();
+        draft.run = *run;
+    }
+    if (const auto added = (*logbook)->addTrace(draft); !added) return added.error();
+    QJsonArray skipped;
+    for (const auto& line : read->skipped) skipped.append(QJsonObject{{"line", line.line}, {"reason", q(line.reason)}});
+    return QJsonObject{{"batch", q(*batchName)},
+                       {"samples", static_cast<int>(read->trace.samples().size())},
+                       {"new_heat", !waiting},
+                       {"skipped", skipped}};
+}
+
+} // namespace
+
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables) {
+    if (options.has("trace")) return importTrace(options);
     const Result<std::string> name = options.required("csv");
     if (!name) return name.error();
     QFile file(q(*name));
@@ -135,25 +211,23 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
 Result<QJsonObject> show(const Options& options, const Tables& tables) {
     auto logbook = openFor(options, Logbook::Access::read);
     if (!logbook) return logbook.error();
-    const auto batches = (*logbook)->batches();
-    if (!batches) return batches.error();
-    for (const BatchSummary& summary : *batches) {
-        if (q(summary.name) != options.word(1)) continue;
-        const auto batch = (*logbook)->batch(summary.id);
-        if (!batch) return batch.error();
-        const BatchVerdicts verdicts = judgeBatch(*batch, tables, (*logbook)->now());
-        QJsonArray blades;
-        for (std::size_t i = 0; i < batch->blades.size(); ++i) {
-            QJsonArray gates;
-            for (const Gate gate : allGates) {
-                if (const auto& verdict = verdicts.at(i, gate))
-                    gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
-            }
-            blades.append(QJsonObject{{"mark", q(batch->blades[i].mark)}, {"gates", gates}});
+    Result<Batch> batch = batchNamed(**logbook, options.word(1).toStdString());
+    if (!batch) return batch.error();
+    std::map<std::string, std::vector<TemperObservation>> known;
+    auto history = temperHistory(**logbook, tables, *batch, known);
+    if (!history) return history.error();
+    batch.value().temper_history = std::move(history).value();
+    const BatchVerdicts verdicts = judgeBatch(*batch, tables, (*logbook)->now());
+    QJsonArray blades;
+    for (std::size_t i = 0; i < batch->blades.size(); ++i) {
+        QJsonArray gates;
+        for (const Gate gate : allGates) {
+            if (const auto& verdict = verdicts.at(i, gate))
+                gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
         }
-        return QJsonObject{{"name", q(summary.name)}, {"blades", blades}};
+        blades.append(QJsonObject{{"mark", q(batch->blades[i].mark)}, {"gates", gates}});
     }
-    return Error{ErrorKind::argument, options.word(1).toStdString(), "there is no such batch in this logbook"};
+    return QJsonObject{{"name", q(batch->name)}, {"blades", blades}};
 }
 
 Result<QJsonObject> demo(const Options& options, const Tables&) {

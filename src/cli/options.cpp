@@ -26,9 +26,11 @@ Result<Options> Options::parse(const QStringList& words, const QStringList& know
         }
         const int equals = word.indexOf(QLatin1Char('='));
         const QString name = word.mid(2, equals < 0 ? -1 : equals - 2);
-        const bool takesValue = known.contains(name + QLatin1Char('='));
+        const bool repeats = known.contains(name + QLatin1Char('*'));
+        const bool takesValue = repeats || known.contains(name + QLatin1Char('='));
         if (!takesValue && !known.contains(name)) return wrong(word, QStringLiteral("this option is not known"));
-        if (options.m_values.contains(name)) return wrong(word, QStringLiteral("this option is given twice"));
+        if (!repeats && options.m_values.contains(name))
+            return wrong(word, QStringLiteral("this option is given twice"));
         if (!takesValue) {
             options.m_values.insert(name, QString());
         } else if (equals >= 0) {
@@ -38,6 +40,7 @@ Result<Options> Options::parse(const QStringList& words, const QStringList& know
         } else {
             return wrong(word, QStringLiteral("its value is missing"));
         }
+        if (repeats) options.m_repeated[name] << options.m_values[name];
     }
     if (options.m_words.size() < plainWords)
         return wrong(
@@ -83,6 +86,12 @@ Result<std::vector<double>> Options::numbers(const char* name) const {
     const Result<std::string> value = required(name);
     if (!value) return value.error();
     return placed(parseNumbers(*value), name);
+}
+
+std::vector<std::string> Options::all(const char* name) const {
+    std::vector<std::string> values;
+    for (const QString& value : m_repeated.value(QLatin1String(name))) values.push_back(value.toStdString());
+    return values;
 }
 
 } // namespace rollcall::cli

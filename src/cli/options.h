@@ -16,7 +16,8 @@ namespace rollcall::cli {
 /// The words behind a command: files and names in order, and --options with their values.
 class Options {
 public:
-    /// Understands the named options; those ending in '=' take a value. Errors (argument): an option that is
+    /// Understands the named options; those ending in '=' take a value, those ending in '*' take one and may be given
+    /// many times. Errors (argument): an option that is
     /// not known, given twice or without its value, more or fewer plain words than asked.
     static Result<Options> parse(const QStringList& words, const QStringList& known, int plainWords);
 
@@ -30,10 +31,13 @@ public:
     Result<std::optional<double>> optionalNumber(const char* name) const;
     Result<double> length(const char* name) const;
     Result<std::vector<double>> numbers(const char* name) const;
+    /// All values of an option that may be given many times, in order.
+    std::vector<std::string> all(const char* name) const;
 
 private:
     QStringList m_words;
     QHash<QString, QString> m_values;
+    QHash<QString, QStringList> m_repeated;
 };
 
 } // namespace rollcall::cli

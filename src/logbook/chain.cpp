@@ -16,14 +16,6 @@ namespace {
 constexpr std::array<const char*, 4> kinds{"bench", "rebound", "files", "other"};
 constexpr std::array<const char*, 3> surfaces{"bare", "scale", "decarburised"};
 
-template<class Enum, std::size_t N>
-Enum named(const std::array<const char*, N>& names, const std::string& name) {
-    for (std::size_t i = 0; i < N; ++i) {
-        if (name == names[i]) return static_cast<Enum>(i);
-    }
-    return static_cast<Enum>(0); // the schema lets no other name in
-}
-
 std::string joined(const std::vector<double>& values) {
     std::string text;
     for (const double value : values) text += (text.empty() ? "" : " ") + fmt::format("{}", value);
@@ -68,7 +60,7 @@ FileTest fileTestOf(const Row& row) {
          {std::pair(5U, FileTouch::skates), std::pair(6U, FileTouch::bites), std::pair(7U, FileTouch::touches)}) {
         for (const double file : numbersIn(row[column])) test.trials.push_back({file, touch});
     }
-    test.surface = named<Surface>(surfaces, s(row[8]));
+    test.surface = enumNamed<Surface>(surfaces, s(row[8]));
     test.person = s(row[9]);
     test.at = instantOf(row[10], row[11]);
     return test;
@@ -139,7 +131,7 @@ Result<std::vector<Tester>> Logbook::testers() {
         Tester tester;
         tester.id = s(row[0]);
         tester.name = s(row[1]);
-        tester.kind = named<TesterKind>(kinds, s(row[2]));
+        tester.kind = enumNamed<TesterKind>(kinds, s(row[2]));
         tester.resolution = row[3].toDouble();
         tester.indenter = s(row[4]);
         tester.anvil = s(row[5]);

@@ -336,29 +336,19 @@ private:
 
     Result<Done> keepFile(const QString& fileName, const QByteArray& bytes) {
         const QString sha = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
-        Database& database = *m_logbook.m_database;
-        if (auto done = database.run(
-                QStringLiteral("INSERT OR IGNORE INTO attachment_blob (sha256, bytes) VALUES (?,?)"), {sha, bytes});
-            !done)
-            return done;
-        const std::string attachment = m_logbook.m_seams.newId();
-        auto done = database.insert("attachment", {{"id", q(attachment)},
-                                                   {"sha256", sha},
-                                                   {"name", fileName},
-                                                   {"media_type", "text/csv"},
-                                                   {"size", bytes.size()}});
-        if (!done) return done;
+        const Result<std::string> attachment = m_logbook.insertAttachment(fileName, "text/csv", bytes);
+        if (!attachment) return attachment.error();
         m_import = m_logbook.m_seams.newId();
         const Instant now = m_logbook.now();
-        return database.insert("import", {{"id", q(m_import)},
-                                          {"attachment", q(attachment)},
-                                          {"sha256", sha},
-                                          {"taken", m_report.readings},
-                                          {"already_there", m_report.already_there},
-                                          {"rejected", static_cast<int>(m_report.rejected.size())},
-                                          {"person", q(m_logbook.person())},
-                                          {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
-                                          {"at_offset", now.offset_minutes}});
+        return m_logbook.m_database->insert("import", {{"id", q(m_import)},
+                                                       {"attachment", q(*attachment)},
+                                                       {"sha256", sha},
+                                                       {"taken", m_report.readings},
+                                                       {"already_there", m_report.already_there},
+                                                       {"rejected", static_cast<int>(m_report.rejected.size())},
+                                                       {"person", q(m_logbook.person())},
+                                                       {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                                       {"at_offset", now.offset_minutes}});
     }
 
     Result<Done> add(const ReadingLine& line, const std::string& blade, int round, const std::string& verification) {

@@ -52,6 +52,12 @@ Result<Shop> Logbook::shop() {
     Result<std::vector<Block>> blocks = this->blocks();
     if (!blocks) return blocks.error();
     shop.blocks = std::move(blocks).value();
+    Result<std::vector<Oven>> ovens = this->ovens();
+    if (!ovens) return ovens.error();
+    shop.ovens = std::move(ovens).value();
+    Result<std::vector<PlannedCycle>> day = plannedCycles();
+    if (!day) return day.error();
+    shop.day = std::move(day).value();
     const auto settings = m_database->select(QStringLiteral("SELECT id, value FROM setting"));
     if (!settings) return settings.error();
     for (const Row& row : *settings) shop.settings[s(row[0])] = s(row[1]);
@@ -220,6 +226,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
                  "BY t.rowid",
                  [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
+    if (done) done = loadHeats(batch, index);
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.

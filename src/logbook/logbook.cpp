@@ -64,7 +64,7 @@ Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSea
         return Error{opened.error().kind, path.toStdString(), opened.error().text};
     }
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock).value(), std::move(seams)));
-    if (const auto ready = logbook->prepare(true); !ready)
+    if (const auto ready = logbook->prepare(path, true); !ready)
         return Error{ready.error().kind, path.toStdString(), ready.error().text};
     return logbook;
 }
@@ -97,14 +97,24 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     if (application->toInt() != schema::applicationId)
         return Error{ErrorKind::damaged, place, "this file is not a Rollcall logbook"};
 
+    // One of an older Rollcall is brought up to date even when only reading was asked.
+    bool reading = readOnly;
+    const Result<QVariant> stored = database->single(QStringLiteral("PRAGMA user_version"));
+    if (readOnly && folderWritable && stored && stored->toInt() >= 1 && stored->toInt() < schema::version) {
+        database = std::make_unique<Database>();
+        opened = database->open(path, Database::Mode::readWrite);
+        if (!opened) return Error{opened.error().kind, place, opened.error().text};
+        reading = false;
+    }
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock), std::move(seams)));
-    logbook->m_readOnly = readOnly;
+    logbook->m_readOnly = reading;
     logbook->m_readOnlyReason = reason;
-    if (const auto ready = logbook->prepare(false); !ready) return Error{ready.error().kind, place, ready.error().text};
+    if (const auto ready = logbook->prepare(path, false); !ready)
+        return Error{ready.error().kind, place, ready.error().text};
     return logbook;
 }
 
-Result<Done> Logbook::prepare(bool fresh) {
+Result<Done> Logbook::prepare(const QString& path, bool fresh) {
     const Result<QVariant> stored = m_database->single(QStringLiteral("PRAGMA user_version"));
     if (!stored) return stored.error();
     m_schema = stored->toInt();
@@ -113,19 +123,31 @@ Result<Done> Logbook::prepare(bool fresh) {
         m_readOnlyReason = "it was written by a newer Rollcall";
     }
     if (!fresh && m_schema < 1) return Error{ErrorKind::damaged, "", "the logbook does not say which version it is"};
-    if (!fresh) return Done{};
-
-    if (auto begun = m_database->run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun.error();
-    for (const char* statement : schema::migration(schema::version)) {
-        if (auto done = m_database->run(QString::fromLatin1(statement)); !done) return done.error();
+    if (m_schema >= schema::version) return Done{};
+    if (m_readOnly)
+        return Error{ErrorKind::refused, "",
+                     "this logbook was written by an older Rollcall and must be brought up to date before it can be "
+                     "read: copy it into a folder that can be written to"};
+    if (!fresh) {
+        // Nothing is lost should the new schema be at fault: the file as it was stays beside it.
+        const QString backup = QStringLiteral("%1.before-schema-%2").arg(path).arg(schema::version);
+        if (!QFileInfo::exists(backup)) {
+            if (auto kept = m_database->run(QStringLiteral("VACUUM INTO ?"), {backup}); !kept) return kept.error();
+        }
     }
-    for (const char* table : schema::appendOnlyTables()) {
-        for (const char* verb : {"UPDATE", "DELETE"}) {
-            const QString trigger =
-                QStringLiteral(
-                    "CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
-                    .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
-            if (auto done = m_database->run(trigger); !done) return done.error();
+    if (auto begun = m_database->run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun.error();
+    for (int version = m_schema + 1; version <= schema::version; ++version) {
+        for (const char* statement : schema::migration(version)) {
+            if (auto done = m_database->run(QString::fromLatin1(statement)); !done) return done.error();
+        }
+        for (const char* table : schema::appendOnlyTables(version)) {
+            for (const char* verb : {"UPDATE", "DELETE"}) {
+                const QString trigger =
+                    QStringLiteral(
+                        "CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
+                        .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
+                if (auto done = m_database->run(trigger); !done) return done.error();
+            }
         }
     }
     if (auto done = m_database->run(QStringLiteral("PRAGMA application_id=%1").arg(schema::applicationId)); !done)

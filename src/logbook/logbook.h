@@ -4,18 +4,19 @@
 
 #include "core/base/result.h"
 #include "core/base/tables.h"
+#include "core/heat/schedule.h"
 #include "core/judge/record.h"
 
 #include <functional>
 #include <map>
 #include <memory>
 #include <optional>
+#include <QByteArray>
+#include <QString>
 #include <string>
 #include <vector>
 
-class QByteArray;
 class QLockFile;
-class QString;
 
 namespace rollcall {
 
@@ -48,11 +49,21 @@ struct Block {
     int used = 0;             ///< indents logged on it here, struck out ones too; counted, not stored
 };
 
-/// People, testers and blocks of the shop.
+/// An oven of the shop.
+struct Oven {
+    std::string id;
+    std::string name;
+    double step_c = 5;              ///< it is set in steps of this
+    std::optional<Instant> checked; ///< against a known thermocouple
+};
+
+/// People, testers, blocks and ovens of the shop, and the day's cycles.
 struct Shop {
     std::vector<Person> people;
     std::vector<Tester> testers;
     std::vector<Block> blocks;
+    std::vector<Oven> ovens;
+    std::vector<PlannedCycle> day; ///< planned cycles that are not over for longer than a day
     std::map<std::string, std::string> settings;
 };
 
@@ -117,6 +128,48 @@ struct CycleDraft {
     std::optional<double> hours;
     std::string as_entered;
     std::optional<Instant> time;
+};
+
+/// A heat about to begin; its clock starts at zero.
+struct HeatDraft {
+    std::string batch;
+    std::string oven; ///< id
+    double set_c = 0;
+    double near_c = 10;
+    std::optional<double> min_minutes;
+    std::optional<double> max_minutes;
+    HeatSurface surface = HeatSurface::scaled;
+    std::string medium;
+    std::optional<double> medium_c;
+    double medium_tolerance_c = 15;
+    std::optional<double> edge_mm;
+    std::string as_entered;
+    std::optional<Instant> zero; ///< none: now
+};
+
+/// A stretch of trace to be kept with a heat.
+struct TraceDraft {
+    std::string run;
+    QString name;
+    QByteArray file; ///< as given, kept as an attachment; empty for samples from a wire
+    Trace trace;
+    double shift_s = 0; ///< of the trace's clock on the run's
+    bool fresh = true;  ///< begins the trace anew; else goes on where it ended
+};
+
+enum class HeatMoment { in, out, quenched };
+
+/// What was noted of a blade in a heat; what is none is left as it was noted before.
+struct HeatNoteDraft {
+    std::string run;
+    std::string blade;
+    int round = 1;
+    std::optional<double> transfer_s;
+    std::optional<double> quenchant_c;
+    std::optional<double> noted_c;
+    std::optional<double> noted_minutes;
+    std::string note;
+    std::string as_entered;
 };
 
 /// A reading with where it was taken, for lists across batches.
@@ -220,6 +273,31 @@ public:
                                  const std::optional<Instant>& quenched);
     Result<Done> excuse(const std::string& blade, Gate gate, const std::string& reason);
     Result<Done> takeOut(const std::string& blade, Fate fate, Gate gate, const std::string& reason);
+    // --- the heat
+    Result<std::string> addOven(const Oven& oven);
+    Result<Done> changeOven(const Oven& oven);
+    /// All recipes, the newest version of each first.
+    Result<std::vector<Recipe>> recipes();
+    /// Keeps a recipe; one of a known name becomes its next version. Errors (refused): no name, no stages.
+    Result<std::string> addRecipe(const Recipe& recipe);
+    /// The version a batch runs from now on.
+    Result<Done> useRecipe(const std::string& batch, const std::string& recipe);
+    /// Errors (refused): a set point outside 100 to 1400 °C, limits of soak that are swapped.
+    Result<std::string> startHeat(const HeatDraft& draft);
+    Result<Done> strikeHeat(const std::string& run, const std::string& reason);
+    Result<Done> addTrace(const TraceDraft& draft);
+    /// A blade's moment on the run's clock. A later mark of the same kind takes the place of an earlier one.
+    Result<Done> markHeat(const std::string& run, const std::string& blade, int round, HeatMoment moment,
+                          double clock_s);
+    Result<Done> noteHeat(const HeatNoteDraft& note);
+    /// Errors (refused): the oven is taken then, and by what.
+    Result<std::string> planCycle(const PlannedCycle& cycle, const std::string& as_entered);
+    /// kind: started, out, cancelled.
+    Result<Done> markPlanned(const std::string& planned, const char* kind);
+    Result<Done> logWarp(const std::string& blade, int round, int after_cycle, const Warp& warp,
+                         const std::string& as_entered);
+    Result<Done> logColour(const std::string& blade, const ColourNote& note);
+
     /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
     /// nothing. Errors: input when it is no such file, refused when not a single line could be taken.
     Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes);
@@ -228,7 +306,8 @@ private:
     friend class ReadingsImport;
     Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> lock, LogbookSeams seams);
 
-    Result<Done> prepare(bool fresh);
+    /// Makes the schema, or brings an older one up to date after a copy of the file.
+    Result<Done> prepare(const QString& path, bool fresh);
     /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace.
     Result<Done> transact(const char* action, const std::function<Result<Done>()>& work);
     Result<Done> insertBlade(const std::string& batch, const std::string& id, const BladeDraft& draft, int position);
@@ -240,6 +319,13 @@ private:
     Result<std::vector<Tester>> testers();
     Result<Tester> testerById(const std::string& id);
     Result<std::vector<Block>> blocks();
+    /// Keeps a file and gives the id of its attachment.
+    Result<std::string> insertAttachment(const QString& name, const char* mediaType, const QByteArray& bytes);
+    Result<Done> keepBytes(const QString& sha, const QByteArray& bytes);
+    Result<std::vector<Oven>> ovens();
+    Result<std::vector<PlannedCycle>> plannedCycles();
+    Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
+    Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);
     /// Logs a cycle without a transaction of its own; numbers it for each blade.
     Result<Done> insertCycle(const std::string& id, const CycleDraft& draft);
 
@@ -248,6 +334,7 @@ private:
     LogbookSeams m_seams;
     std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
     std::int64_t m_learnedDay = -1;
+    std::map<std::string, std::shared_ptr<const Trace>> m_traces; ///< by their parts; decoded once
     std::string m_person;
     std::string m_readOnlyReason;
     bool m_readOnly = false;

@@ -107,24 +107,91 @@ const std::vector<const char*>& migration(int toVersion) {
         " reason TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE setting (id TEXT PRIMARY KEY, value TEXT NOT NULL)",
     };
+    // Ovens, recipes, heats with their traces and marks, the schedule, warp and temper colours.
+    static const std::vector<const char*> second{
+        "CREATE TABLE oven (id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, step_c REAL NOT NULL CHECK (step_c > 0),"
+        " checked_ms INTEGER, checked_offset INTEGER)",
+        "CREATE TABLE recipe (id TEXT PRIMARY KEY, name TEXT NOT NULL, version INTEGER NOT NULL CHECK (version >= 1),"
+        " grade TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL, UNIQUE (name, "
+        "version))",
+        "CREATE TABLE recipe_stage (id TEXT PRIMARY KEY, recipe TEXT NOT NULL REFERENCES recipe(id), position INTEGER "
+        "NOT NULL,"
+        " kind TEXT NOT NULL, temperature_c REAL NOT NULL, minutes REAL NOT NULL, max_minutes REAL, tolerance_c REAL "
+        "NOT NULL,"
+        " cooling TEXT NOT NULL, as_entered TEXT NOT NULL)",
+        "CREATE TABLE batch_recipe (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), recipe TEXT NOT "
+        "NULL REFERENCES recipe(id),"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE heat_run (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), oven TEXT NOT NULL "
+        "REFERENCES oven(id),"
+        " set_c REAL NOT NULL, near_c REAL NOT NULL, min_minutes REAL, max_minutes REAL, surface TEXT NOT NULL CHECK "
+        "(surface IN ('scaled','foil')),"
+        " medium TEXT NOT NULL, medium_c REAL, medium_tolerance_c REAL NOT NULL, edge_mm REAL, as_entered TEXT NOT "
+        "NULL,"
+        " zero_ms INTEGER NOT NULL, zero_offset INTEGER NOT NULL, person TEXT NOT NULL)",
+        "CREATE TABLE heat_run_mark (id TEXT PRIMARY KEY, run TEXT NOT NULL UNIQUE REFERENCES heat_run(id), reason "
+        "TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        // Samples as little-endian doubles, seconds and degrees Celsius by turns; a fresh part begins the trace anew.
+        "CREATE TABLE trace_part (id TEXT PRIMARY KEY, run TEXT NOT NULL REFERENCES heat_run(id), attachment TEXT "
+        "REFERENCES attachment(id),"
+        " name TEXT NOT NULL, fresh INTEGER NOT NULL, samples TEXT NOT NULL REFERENCES attachment_blob(sha256), "
+        "shift_s REAL NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE heat_mark (id TEXT PRIMARY KEY, run TEXT NOT NULL REFERENCES heat_run(id), blade TEXT NOT NULL "
+        "REFERENCES blade(id),"
+        " round INTEGER NOT NULL, kind TEXT NOT NULL CHECK (kind IN ('in','out','quenched')), clock_s REAL NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE heat_note (id TEXT PRIMARY KEY, run TEXT NOT NULL REFERENCES heat_run(id), blade TEXT NOT NULL "
+        "REFERENCES blade(id),"
+        " round INTEGER NOT NULL, transfer_s REAL, quenchant_c REAL, noted_c REAL, noted_minutes REAL, note TEXT NOT "
+        "NULL, as_entered TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE planned_cycle (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), oven TEXT NOT NULL "
+        "REFERENCES oven(id),"
+        " what TEXT NOT NULL, temperature_c REAL NOT NULL, hours REAL NOT NULL, warm_minutes REAL NOT NULL, "
+        "cool_minutes REAL NOT NULL,"
+        " as_entered TEXT NOT NULL, start_ms INTEGER NOT NULL, start_offset INTEGER NOT NULL, person TEXT NOT NULL,"
+        " at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE planned_mark (id TEXT PRIMARY KEY, planned TEXT NOT NULL REFERENCES planned_cycle(id),"
+        " kind TEXT NOT NULL CHECK (kind IN ('started','out','cancelled')), person TEXT NOT NULL, at_ms INTEGER NOT "
+        "NULL,"
+        " at_offset INTEGER NOT NULL, UNIQUE (planned, kind))",
+        "CREATE TABLE warp (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT NULL, "
+        "after_cycle INTEGER NOT NULL,"
+        " mm REAL NOT NULL CHECK (mm >= 0), as_entered TEXT NOT NULL, high TEXT NOT NULL CHECK (high IN "
+        "('left','right')),"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE temper_colour (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT "
+        "NULL, after_cycle INTEGER NOT NULL,"
+        " zone TEXT NOT NULL, colour TEXT NOT NULL, surface TEXT NOT NULL CHECK (surface IN "
+        "('bare','coated','scaled','foil')), torch INTEGER NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+    };
     static const std::vector<const char*> none;
-    return toVersion == 1 ? first : none;
+    return toVersion == 1 ? first : toVersion == 2 ? second : none;
 }
 
-const std::vector<const char*>& appendOnlyTables() {
-    static const std::vector<const char*> tables{"change",       "hardening_round", "cycle",        "cycle_blade",
-                                                 "cycle_mark",   "attachment_blob", "attachment",   "import",
-                                                 "verification", "reading",         "reading_mark", "excuse",
-                                                 "blade_fate",   "signature",       "file_test",    "strike_series"};
-    return tables;
+const std::vector<const char*>& appendOnlyTables(int ofVersion) {
+    static const std::vector<const char*> first{"change",       "hardening_round", "cycle",        "cycle_blade",
+                                                "cycle_mark",   "attachment_blob", "attachment",   "import",
+                                                "verification", "reading",         "reading_mark", "excuse",
+                                                "blade_fate",   "signature",       "file_test",    "strike_series"};
+    static const std::vector<const char*> second{"recipe",        "recipe_stage", "batch_recipe", "heat_run",
+                                                 "heat_run_mark", "trace_part",   "heat_mark",    "heat_note",
+                                                 "planned_cycle", "planned_mark", "warp",         "temper_colour"};
+    static const std::vector<const char*> none;
+    return ofVersion == 1 ? first : ofVersion == 2 ? second : none;
 }
 
 const std::vector<const char*>& recordedTables() {
     static const std::vector<const char*> tables{
-        "person",     "tester",     "block",     "grade",           "lot",       "purpose",
-        "batch",      "gate_plan",  "blade",     "hardening_round", "cycle",     "cycle_blade",
-        "cycle_mark", "attachment", "import",    "verification",    "reading",   "reading_mark",
-        "excuse",     "blade_fate", "signature", "setting",         "file_test", "strike_series"};
+        "person",    "tester",        "block",           "grade",        "lot",         "purpose",       "batch",
+        "gate_plan", "blade",         "hardening_round", "cycle",        "cycle_blade", "cycle_mark",    "attachment",
+        "import",    "verification",  "reading",         "reading_mark", "excuse",      "blade_fate",    "signature",
+        "setting",   "file_test",     "strike_series",   "oven",         "recipe",      "recipe_stage",  "batch_recipe",
+        "heat_run",  "heat_run_mark", "trace_part",      "heat_mark",    "heat_note",   "planned_cycle", "planned_mark",
+        "warp",      "temper_colour"};
     return tables;
 }
 

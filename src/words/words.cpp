@@ -33,6 +33,23 @@ QString testerName(const Reason& reason) {
     return name.isEmpty() ? tr("The tester") : name;
 }
 
+QString minutes(double value) {
+    return QString::number(value, 'f', 1);
+}
+
+QString seconds(double value) {
+    return QString::number(value, 'f', 1);
+}
+
+QString planText(double least, double most) {
+    if (least > 0 && most > 0) return tr("%1 to %2").arg(least).arg(most);
+    return least > 0 ? tr("%1 or more").arg(least) : tr("up to %1").arg(most);
+}
+
+QString signedHardness(double value) {
+    return (value > 0 ? QStringLiteral("+") : QString()) + hardness(value);
+}
+
 QString evidenceName(const QString& code) {
     if (code == QLatin1String("files")) return tr("files");
     if (code == QLatin1String("expectation")) return tr("expected hardness");
@@ -117,6 +134,14 @@ QString hardness(double value) {
 
 QString uncertainty(double value) {
     return QString::fromStdString(uncertaintyText(value));
+}
+
+QString degrees(double celsius) {
+    return QStringLiteral("%1 °C").arg(std::lround(celsius));
+}
+
+QString hours(double value) {
+    return value < 1 ? tr("%1 min").arg(std::lround(value * 60)) : tr("%1 h").arg(value, 0, 'g', 3);
 }
 
 QString percent(double chance) {
@@ -322,6 +347,74 @@ QString sentence(const Reason& r) {
                                     : tr("%1 is not in the library: its rules cannot be looked up").arg(text(r, 0));
     case Fact::siblingsShiftedToo:
         return tr("All siblings are off the same way (%1): look at oven and tester").arg(h(0));
+    case Fact::noHeatLogged:
+        return tr("No heat is logged for it");
+    case Fact::notInYet:
+        return tr("Not in the oven yet");
+    case Fact::notOutYet:
+        return tr("In the oven: mark it as it leaves");
+    case Fact::soakGood:
+        return number(r, 1) > 0 || number(r, 2) > 0
+                   ? tr("Soak %1 min, plan %2").arg(minutes(number(r, 0)), planText(number(r, 1), number(r, 2)))
+                   : tr("Soak %1 min; no limits set").arg(minutes(number(r, 0)));
+    case Fact::soakOver:
+        return number(r, 2) > 0 ? tr("Soaked %1 min, %2 at most; worth %3 min at the set point")
+                                      .arg(minutes(number(r, 0)), minutes(number(r, 1)), minutes(number(r, 2)))
+                                : tr("Soaked %1 min, %2 at most").arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakUnder:
+        return tr("Soaked %1 min, %2 at least").arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakApart:
+        return tr("Soak worth %1 min, the others' middle %2: they do not compare")
+            .arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakByOven:
+        return tr("Thickness not known: the oven's time counts, the steel's was shorter");
+    case Fact::soakByClock:
+        return tr("No trace: %1 min between its marks, the steel lags behind").arg(minutes(number(r, 0)));
+    case Fact::ovenOvershot:
+        return tr("The oven went to %1, set %2: 10 °C more is half as much soak again")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::ovenNeverChecked:
+        return tr("The oven was never checked: 10 °C off is a factor 1.5 of soak");
+    case Fact::transferGood:
+        return tr("%1 s to the quench, about %2 on entering").arg(seconds(number(r, 0)), degrees(number(r, 1)));
+    case Fact::transferLate:
+        return tr("%1 s to the quench: the edge fell to about %2, Ac1 is %3")
+            .arg(seconds(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));
+    case Fact::transferNotNoted:
+        return tr("Transfer: not looked at");
+    case Fact::quenchantGood:
+        return tr("Quenchant at %1").arg(degrees(number(r, 0)));
+    case Fact::quenchantOff:
+        return tr("Quenchant at %1, aimed at %2").arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::quenchantNotNoted:
+        return tr("Quenchant: not looked at");
+    case Fact::noteAgainstTrace:
+        return text(r, 0) == QLatin1String("soak")
+                   ? tr("The note says %1 min of soak, the trace %2").arg(minutes(number(r, 0)), minutes(number(r, 1)))
+                   : tr("The note says %1, the oven was set to %2").arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::surprise:
+        return tr("%1 %2 than expected (%3 to %4): oven, log, reading or steel?")
+            .arg(hardness(std::abs(number(r, 0))), number(r, 0) > 0 ? tr("harder") : tr("softer"), h(1), h(2));
+    case Fact::surpriseAlone:
+        return tr("Its siblings came as expected: suspect this blade");
+    case Fact::surpriseShared:
+        return tr("Its siblings are off the same way (%1): suspect oven or tester").arg(signedHardness(number(r, 0)));
+    case Fact::nextTemper:
+        return tr("Next: %1 for %2, expect %3; %4 inside, %5 too soft")
+            .arg(degrees(number(r, 0)), hours(number(r, 1)), h(2), percent(number(r, 3)), percent(number(r, 4)));
+    case Fact::nextTemperCautious:
+        return tr("Or with more care: %1, expect %2, %3 too soft")
+            .arg(degrees(number(r, 0)), h(2), percent(number(r, 4)));
+    case Fact::noTemperReaches:
+        return tr("No temper allowed for this grade reaches the window");
+    case Fact::temperAvoided:
+        return tr("%1 to %2 is left out: the grade turns brittle there")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::temperBlind:
+        return tr("Nothing can be foretold: %1").arg(text(r, 0));
+    case Fact::colourAgainstOven:
+        return tr("%1 on the steel means %2 to %3; the oven said %4: check the oven")
+            .arg(text(r, 0), degrees(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));
     case Fact::excusedBecause:
         return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
     case Fact::outBecause:
@@ -338,10 +431,15 @@ QString headline(const Verdict& v) {
         }
     }
     if (v.state == State::notYet) {
+        if (v.gate == Gate::cycle) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
         if (v.has(Fact::noMinimumSet)) return tr("No minimum set.");
         if (v.has(Fact::noWindowSet)) return tr("No window set.");
         const int left = std::max(1, v.planned) - v.taken;
         return left == 1 ? tr("One reading to go.") : tr("%1 readings to go.").arg(left);
+    }
+    if (v.gate == Gate::cycle) {
+        if (v.state == State::pass) return tr("Soaked and quenched to plan.");
+        return v.reasons.empty() ? QString() : sentence(v.reasons.front());
     }
     if (!v.measurement) return {};
     const Measurement& m = *v.measurement;
@@ -380,9 +478,22 @@ NextWords nextStep(const Verdict& v) {
     case Act::verifyTester:
         return {tr("Verify the tester"), tr("on a block near the work")};
     case Act::logTemper:
+        if (v.next.numbers.size() >= 5)
+            return {tr("Temper %1 at %2").arg(n(0) + 1).arg(degrees(v.next.numbers[2])),
+                    tr("for %1, expect %2").arg(hours(v.next.numbers[3]), hardness(v.next.numbers[4]))};
         return {tr("Log temper %1").arg(n(0) + 1), tr("%1 needed before a Pass").arg(n(1))};
     case Act::temperAgain:
+        if (v.next.numbers.size() >= 3)
+            return {tr("Temper again at %1").arg(degrees(v.next.numbers[0])),
+                    tr("for %1, expect %2").arg(hours(v.next.numbers[1]), hardness(v.next.numbers[2]))};
         return {tr("Temper again"), tr("a little hotter, then read")};
+    case Act::markBlade:
+        return {tr("Mark it in the oven"), tr("and as it leaves")};
+    case Act::startHeat:
+        return {tr("Start the heat"), tr("oven, set point, soak")};
+    case Act::breakCoupon:
+        return {tr("Break a coupon"), tr("that soaked %1 min, before finishing")
+                                          .arg(v.next.numbers.empty() ? QString() : minutes(v.next.numbers[0]))};
     case Act::falseSoftness:
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
@@ -411,6 +522,12 @@ QString cautionText(Caution caution) {
         return tr("Glass-hard: do not drop or flex. Face shield, nobody in line, temper today.");
     case Caution::hotWork:
         return tr("Hot oven, hot steel: dry tongs, gloves. The oven's manual and local codes come first.");
+    case Caution::quenchOil:
+        return tr("Oil 50 °C below its flash point, lid and extinguisher at hand, never water. Face shield.");
+    case Caution::clampedStack:
+        return tr("Never clamp an untempered blade. A clamped stack is a spring: no galvanised clamps.");
+    case Caution::torch:
+        return tr("Torch: nothing that burns near it, edge in water or wet sand, eyes shielded.");
     case Caution::overhang:
         return tr("Long blade: support the overhang, it tilts on the anvil.");
     }

@@ -23,6 +23,10 @@ QString hardness(double value);
 QString uncertainty(double value);
 /// A chance as whole per cent, clipped to 1..99.
 QString percent(double chance);
+/// A temperature in whole degrees, such as "207 °C".
+QString degrees(double celsius);
+/// A time as "2 h" or "45 min".
+QString hours(double value);
 /// A length in mm at one decimal.
 QString millimetres(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".

@@ -21,10 +21,6 @@ namespace {
 constexpr int headHeight = 48;
 constexpr int testerHeight = 56;
 
-QString temperatureText(double celsius) {
-    return QStringLiteral("%1 °C").arg(celsius, 0, 'f', celsius == qRound(celsius) ? 0 : 1);
-}
-
 } // namespace
 
 CallBench::CallBench(Document& document, ReadingStation& station, const DeviceLink& link, const Look& look,
@@ -81,8 +77,8 @@ void CallBench::paintHead(QPainter& painter) const {
         for (const TemperCycle& cycle : blade->cycles) {
             if (cycle.round != blade->round || cycle.number != last) continue;
             QStringList parts;
-            if (cycle.temperature_c) parts << temperatureText(*cycle.temperature_c);
-            if (cycle.hours) parts << tr("%1 h").arg(*cycle.hours);
+            if (cycle.temperature_c) parts << words::degrees(*cycle.temperature_c);
+            if (cycle.hours) parts << words::hours(*cycle.hours);
             context = tr("after temper %1").arg(last) +
                       (parts.isEmpty() ? QString() : QStringLiteral(", ") + parts.join(QStringLiteral(", ")));
         }

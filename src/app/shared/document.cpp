@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/document.h"
 
+#include "logbook/history.h"
+
 #include <algorithm>
 
 namespace rollcall {
@@ -33,6 +35,7 @@ void Document::open(const QString& path, bool create, Then then) {
     QMetaObject::invokeMethod(m_worker, [this, path, create, person = m_person, then] {
         m_logbook.reset();
         m_elsewhere.clear();
+        m_observations.clear();
         auto opened = create ? Logbook::create(path) : Logbook::open(path, Logbook::Access::write);
         Result<Done> done = Done{};
         Snapshot snapshot;
@@ -114,6 +117,11 @@ Snapshot Document::takeSnapshot(const std::string& batchId) {
         if (!inHand && (!inWork || m_elsewhere.count(summary.name) != 0)) continue;
         Result<Batch> batch = m_logbook->batch(summary.id);
         if (!batch) continue;
+        if (inHand) {
+            m_observations.erase(summary.id); // it is changing
+            auto history = temperHistory(*m_logbook, m_tables, *batch, m_observations);
+            if (history) batch.value().temper_history = std::move(history).value();
+        }
         BatchVerdicts verdicts = judgeBatch(*batch, m_tables, now);
         const std::vector<Task> tasks = agenda(*batch, verdicts);
         m_elsewhere[summary.name] = tasks.empty() ? std::pair(Task{}, std::string())

@@ -86,9 +86,10 @@ private:
 
     Tables m_tables;
     QThread m_thread;
-    QObject* m_worker;                                               ///< lives on the storage thread
-    std::unique_ptr<Logbook> m_logbook;                              ///< touched by the storage thread only
-    std::map<std::string, std::pair<Task, std::string>> m_elsewhere; ///< storage thread only
+    QObject* m_worker;                                                    ///< lives on the storage thread
+    std::unique_ptr<Logbook> m_logbook;                                   ///< touched by the storage thread only
+    std::map<std::string, std::pair<Task, std::string>> m_elsewhere;      ///< storage thread only
+    std::map<std::string, std::vector<TemperObservation>> m_observations; ///< by batch; storage thread only
     Snapshot m_state;
     QString m_path;
     QString m_readOnlyReason;

@@ -26,10 +26,10 @@ constexpr double roomC = 20;
 Result<Done> checkStretch(const Trace& trace, double from, double to) {
     if (trace.empty()) return Error{ErrorKind::range, "", "there is no trace"};
     if (!(to > from)) return Error{ErrorKind::range, "", "the end of the stretch lies before its beginning"};
-    if (!(from >= -limitTolerance && to <= trace.end() + limitTolerance))
-        return Error{
-            ErrorKind::range, "",
-            fmt::format("the trace runs from 0 to {:.0f} s; {:.0f} to {:.0f} s lies outside", trace.end(), from, to)};
+    if (!(from >= trace.start() - limitTolerance && to <= trace.end() + limitTolerance))
+        return Error{ErrorKind::range, "",
+                     fmt::format("the trace runs from {:.0f} to {:.0f} s; {:.0f} to {:.0f} s lies outside",
+                                 trace.start(), trace.end(), from, to)};
     return Done{};
 }
 
@@ -170,7 +170,7 @@ Result<Trace> steelInOven(const Trace& oven, double thickness_mm, HeatSurface su
             steel.push_back({part[i - 1].s + dt * (k + 1) / steps, t - kelvin});
         }
     }
-    // Its own seconds count from the moment it goes in.
+    for (TraceSample& sample : steel) sample.s -= from_s;
     return Trace::of(std::move(steel));
 }
 
@@ -216,6 +216,7 @@ Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const So
         soak.oven_minutes = oven->minutes_above;
         soak.peak_c = oven->peak_c;
         soak.minutes = soak.oven_minutes;
+        soak.leaving_c = trace.at(mark.out_s);
         const auto minutes = [&](const Trace& through, double from, double to) {
             return equivalentMinutes(through, plan.set_c, plan.ac1_c, from, to);
         };
@@ -228,6 +229,7 @@ Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const So
             soak.steel_minutes = above->minutes_above;
             soak.minutes = soak.steel_minutes;
             soak.by_steel = true;
+            soak.leaving_c = own.at(stay);
             equivalent = minutes(own, 0, stay);
         } else {
             equivalent = minutes(trace, mark.in_s, mark.out_s);

@@ -28,7 +28,8 @@ Result<SoakAnswer> soakAbove(const Trace& trace, double threshold_c, double from
 /// Errors: as soakAbove.
 Result<double> equivalentMinutes(const Trace& trace, double reference_c, double ac1_c, double from_s, double to_s);
 
-/// M23. The steel's own temperature in an oven that runs as the trace says, from the moment it goes in; an estimate:
+/// M23. The steel's own temperature in an oven that runs as the trace says, in seconds from the moment it goes in; an
+/// estimate:
 /// rho c (s/2) dT/dt = h (To - T) + eps sigma (To^4 - T^4) with rho 7850 kg/m3, c 700 J/kgK, both faces; h 15 W/m2K and
 /// eps 0.8, in foil or bright h 10 and eps 0.3. Errors (range): thickness outside 0.1 to 50 mm, as soakAbove.
 Result<Trace> steelInOven(const Trace& oven, double thickness_mm, HeatSurface surface, double from_s, double to_s,
@@ -61,6 +62,7 @@ struct BladeSoak {
     double minutes = 0;       ///< what is judged: the steel's, or the oven's when the thickness is not known
     double peak_c = 0;        ///< of the oven
     double equivalent_minutes = 0;
+    double leaving_c = 0; ///< estimated steel as it comes out; the oven when the thickness is not known
     bool by_steel = false;
     bool under = false;
     bool over = false;

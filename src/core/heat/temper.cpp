@@ -9,7 +9,7 @@
 #include <cmath>
 #include <Eigen/Dense>
 #include <fmt/format.h>
-#include <tuple>
+#include <map>
 
 namespace rollcall {
 
@@ -141,6 +141,71 @@ std::pair<double, double> TemperExpectation::intervalOfReading(double reading_u)
     return {hrc - half, hrc + half};
 }
 
+namespace {
+
+// Grade offset (in its own standard deviations), slope (likewise) and heat: independent standard normals before any
+// reading.
+using Effects = Eigen::RowVector3d;
+using State = Eigen::Vector3d;
+using Information = Eigen::Matrix3d;
+
+// One blade's readings, for the part of them that only this blade shares.
+struct BladeRows {
+    Eigen::Matrix<double, Eigen::Dynamic, 3> effects;
+    Eigen::VectorXd residuals;
+    Eigen::VectorXd precisions;
+
+    // The inverse of diag(u^2) + bladeSd^2 * ones, applied to columns (Sherman and Morrison).
+    template<class Columns>
+    Eigen::MatrixXd whitened(const Columns& columns) const {
+        const Eigen::MatrixXd weighted = precisions.asDiagonal() * columns;
+        const double shrink = bladeSd * bladeSd / (1.0 + bladeSd * bladeSd * precisions.sum());
+        return weighted - shrink * precisions * weighted.colwise().sum();
+    }
+};
+
+struct HeatRows {
+    Information information = Information::Zero();
+    State vector = State::Zero();
+    std::map<std::string, BladeRows> blades;
+
+    // What a heat says of offset and slope when its own draw is integrated out.
+    Eigen::Matrix2d sharedInformation() const {
+        return information.topLeftCorner<2, 2>() -
+               information.topRightCorner<2, 1>() * information.bottomLeftCorner<1, 2>() / (1.0 + information(2, 2));
+    }
+    Eigen::Vector2d sharedVector() const {
+        return vector.head<2>() - information.topRightCorner<2, 1>() * (vector(2) / (1.0 + information(2, 2)));
+    }
+};
+
+// Belief about offset, slope and the draw of one heat.
+struct Belief {
+    Information covariance = Information::Identity();
+    State mean = State::Zero();
+};
+
+Belief beliefOf(const Information& information, const State& vector) {
+    Belief belief;
+    belief.covariance = information.inverse();
+    belief.mean = belief.covariance * vector;
+    return belief;
+}
+
+} // namespace
+
+struct TemperModel::Learned {
+    bool any = false;
+    double pivot = 0; ///< weighted mean parameter of the observations
+    std::map<std::string, HeatRows> heats;
+    std::map<std::string, Belief> beliefs; ///< by heat
+    Belief newHeat;
+
+    Effects effectsAt(double parameter, double spread) const {
+        return {spread, any ? slopeSd * (parameter - pivot) : 0.0, heatSd};
+    }
+};
+
 Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState& hardening,
                                        const std::vector<TemperObservation>& observations) {
     Result<TemperCurve> curve = TemperCurve::of(grade);
@@ -151,7 +216,8 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
     const bool coldOff = hardening.cold_treated && *hardening.cold_treated != assumed.cold_assumed;
     if (soakOff || coldOff) model.m_leastSpread = leastSpreadWhenOff;
 
-    std::vector<TemperObservation> used;
+    auto learned = std::make_shared<Learned>();
+    std::map<std::pair<std::string, std::string>, std::vector<const TemperObservation*>> blades;
     double weights = 0;
     for (const TemperObservation& o : observations) {
         if (!(std::isfinite(o.parameter) && std::isfinite(o.hrc) && o.u > 0 && std::isfinite(o.u)))
@@ -160,20 +226,48 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
             ++model.m_leftOut;
             continue;
         }
-        used.push_back(o);
+        blades[{o.heat, o.blade}].push_back(&o);
         const double weight = 1.0 / (o.u * o.u);
         weights += weight;
-        model.m_pivot += weight * o.parameter;
+        learned->pivot += weight * o.parameter;
     }
-    if (weights > 0) model.m_pivot /= weights;
-    model.m_pivoted = weights > 0;
-    std::stable_sort(used.begin(), used.end(), [](const TemperObservation& a, const TemperObservation& b) {
-        return std::tie(a.heat, a.blade) < std::tie(b.heat, b.blade);
-    });
-    for (TemperObservation& o : used) {
-        if (model.m_heats.empty() || model.m_heats.back().front().heat != o.heat) model.m_heats.emplace_back();
-        model.m_heats.back().push_back(std::move(o));
+    learned->any = weights > 0;
+    if (learned->any) learned->pivot /= weights;
+
+    for (const auto& [key, list] : blades) {
+        BladeRows rows;
+        const auto n = static_cast<Eigen::Index>(list.size());
+        rows.effects.resize(n, 3);
+        rows.residuals.resize(n);
+        rows.precisions.resize(n);
+        for (Eigen::Index i = 0; i < n; ++i) {
+            const TemperObservation& o = *list[static_cast<std::size_t>(i)];
+            rows.effects.row(i) = learned->effectsAt(o.parameter, model.offsetSpread(o.parameter));
+            rows.residuals(i) = o.hrc - model.m_curve.at(o.parameter);
+            rows.precisions(i) = 1.0 / (o.u * o.u);
+        }
+        const Eigen::MatrixXd whitened = rows.whitened(rows.effects);
+        HeatRows& heat = learned->heats[key.first];
+        heat.information += rows.effects.transpose() * whitened;
+        heat.vector += whitened.transpose() * rows.residuals;
+        heat.blades[key.second] = std::move(rows);
     }
+    Information shared = Information::Identity();
+    State pulled = State::Zero();
+    for (const auto& [name, heat] : learned->heats) {
+        shared.topLeftCorner<2, 2>() += heat.sharedInformation();
+        pulled.head<2>() += heat.sharedVector();
+    }
+    learned->newHeat = beliefOf(shared, pulled);
+    for (const auto& [name, heat] : learned->heats) {
+        // Its own readings count whole, with its draw; what it said of the shared part alone is taken back.
+        Information own = shared + heat.information;
+        State ownPulled = pulled + heat.vector;
+        own.topLeftCorner<2, 2>() -= heat.sharedInformation();
+        ownPulled.head<2>() -= heat.sharedVector();
+        learned->beliefs[name] = beliefOf(own, ownPulled);
+    }
+    model.m_learned = std::move(learned);
     return model;
 }
 
@@ -181,97 +275,31 @@ double TemperModel::offsetSpread(double parameter) const {
     return std::max(m_leastSpread, m_curve.spreadAt(parameter));
 }
 
-namespace {
-
-// Grade offset (in its own standard deviations), slope (likewise) and heat: independent standard normals before any
-// reading.
-using State = Eigen::Vector3d;
-using Information = Eigen::Matrix3d;
-
-struct BladeRows {
-    Eigen::Matrix<double, Eigen::Dynamic, 3> effects;
-    Eigen::VectorXd residuals;
-    Eigen::VectorXd precisions;
-    double precision_sum = 0;
-
-    // The inverse of diag(u^2) + bladeSd^2 * ones, applied to columns (Sherman and Morrison).
-    template<class Columns>
-    Eigen::MatrixXd whitened(const Columns& columns) const {
-        const Eigen::MatrixXd weighted = precisions.asDiagonal() * columns;
-        const double shrink = bladeSd * bladeSd / (1.0 + bladeSd * bladeSd * precision_sum);
-        return weighted - shrink * precisions * weighted.colwise().sum();
-    }
-};
-
-} // namespace
-
 Result<TemperExpectation> TemperModel::expect(double parameter, const std::string& heat,
                                               const std::string& blade) const {
     if (!(std::isfinite(parameter) && m_curve.reaches(parameter)))
         return Error{ErrorKind::range, "",
                      "this temper lies beyond the ends of the grade's curve: no prediction there"};
-    const double pivot = m_pivoted ? m_pivot : parameter;
-    const auto effectsAt = [&](double p) { return Eigen::RowVector3d(offsetSpread(p), slopeSd * (p - pivot), heatSd); };
-
-    // Shared over all heats: offset and slope. Each other heat's own draw is integrated out.
-    Eigen::Matrix2d shared = Eigen::Matrix2d::Identity();
-    Eigen::Vector2d pulled = Eigen::Vector2d::Zero();
-    Information own = Information::Identity();
-    State ownPulled = State::Zero();
-    std::optional<BladeRows> ownRows;
-    for (const std::vector<TemperObservation>& group : m_heats) {
-        Information information = Information::Zero();
-        State vector = State::Zero();
-        const bool isOwn = !heat.empty() && group.front().heat == heat;
-        for (std::size_t first = 0; first < group.size();) {
-            std::size_t last = first;
-            while (last < group.size() && group[last].blade == group[first].blade) ++last;
-            BladeRows rows;
-            const auto n = static_cast<Eigen::Index>(last - first);
-            rows.effects.resize(n, 3);
-            rows.residuals.resize(n);
-            rows.precisions.resize(n);
-            for (Eigen::Index i = 0; i < n; ++i) {
-                const TemperObservation& o = group[first + static_cast<std::size_t>(i)];
-                rows.effects.row(i) = effectsAt(o.parameter);
-                rows.residuals(i) = o.hrc - m_curve.at(o.parameter);
-                rows.precisions(i) = 1.0 / (o.u * o.u);
-            }
-            rows.precision_sum = rows.precisions.sum();
-            const Eigen::MatrixXd whitened = rows.whitened(rows.effects);
-            information += rows.effects.transpose() * whitened;
-            vector += whitened.transpose() * rows.residuals;
-            if (isOwn && group[first].blade == blade) ownRows = std::move(rows);
-            first = last;
-        }
-        if (isOwn) {
-            own += information;
-            ownPulled += vector;
-            continue;
-        }
-        const double heatPrecision = 1.0 + information(2, 2);
-        shared += information.topLeftCorner<2, 2>() -
-                  information.topRightCorner<2, 1>() * information.bottomLeftCorner<1, 2>() / heatPrecision;
-        pulled += vector.head<2>() - information.topRightCorner<2, 1>() * (vector(2) / heatPrecision);
-    }
-    own.topLeftCorner<2, 2>() += shared - Eigen::Matrix2d::Identity();
-    ownPulled.head<2>() += pulled;
-
-    const Eigen::Matrix3d covariance = own.inverse();
-    const State state = covariance * ownPulled;
-    Eigen::RowVector3d effects = effectsAt(parameter);
+    const auto known = m_learned->beliefs.find(heat);
+    const bool isKnown = !heat.empty() && known != m_learned->beliefs.end();
+    const Belief& belief = isKnown ? known->second : m_learned->newHeat;
+    Effects effects = m_learned->effectsAt(parameter, offsetSpread(parameter));
     double hrc = m_curve.at(parameter);
     double variance = bladeSd * bladeSd;
-    if (ownRows) {
-        // What the blade's own readings say beyond offset, slope and heat.
-        const Eigen::VectorXd ones = Eigen::VectorXd::Ones(ownRows->residuals.size());
-        const Eigen::RowVectorXd gain = bladeSd * bladeSd * ownRows->whitened(ones).transpose();
-        hrc += gain * ownRows->residuals;
-        effects -= gain * ownRows->effects;
-        variance -= gain.sum() * bladeSd * bladeSd;
+    if (isKnown) {
+        const std::map<std::string, BladeRows>& blades = m_learned->heats.at(heat).blades;
+        if (const auto own = blades.find(blade); own != blades.end()) {
+            // What the blade's own readings say beyond offset, slope and heat.
+            const BladeRows& rows = own->second;
+            const Eigen::VectorXd ones = Eigen::VectorXd::Ones(rows.residuals.size());
+            const Eigen::RowVectorXd gain = bladeSd * bladeSd * rows.whitened(ones).transpose();
+            hrc += gain * rows.residuals;
+            effects -= gain * rows.effects;
+            variance -= gain.sum() * bladeSd * bladeSd;
+        }
     }
-    hrc += effects * state;
-    variance += effects * covariance * effects.transpose();
+    hrc += effects * belief.mean;
+    variance += effects * belief.covariance * effects.transpose();
 
     TemperExpectation e;
     e.hrc = hrc;

@@ -5,6 +5,7 @@
 #include "core/base/grade.h"
 #include "core/base/result.h"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <utility>
@@ -103,7 +104,8 @@ struct TemperExpectation {
 /// M20. The grade's curve moved by what the shop has read: a linear Gaussian update of a grade offset (standard
 /// deviation: the curve's spread, 2.5 at least when the soak was over 15 °C from the assumed one or cold treatment
 /// differs), a slope (1.5 HRC per 1000 of P about the observations' weighted mean P), a draw for each heat (0.8) and
-/// for each blade (0.35). Cost: linear in the observations.
+/// for each blade (0.35). Learning is linear in the observations, an expectation
+/// costs the same however many there are.
 class TemperModel {
 public:
     /// Errors (range): as TemperCurve; an observation that is not finite, or without a positive uncertainty.
@@ -121,16 +123,16 @@ public:
                                      const std::string& blade = {}) const;
 
 private:
+    struct Learned; ///< what the observations say, worked out once
+
     TemperModel(TemperCurve curve, double c) : m_curve(std::move(curve)), m_c(c) {}
     double offsetSpread(double parameter) const;
 
     TemperCurve m_curve;
     double m_c = 20;
     double m_leastSpread = 0;
-    double m_pivot = 0;
-    bool m_pivoted = false;
     int m_leftOut = 0;
-    std::vector<std::vector<TemperObservation>> m_heats; ///< each sorted by blade
+    std::shared_ptr<const Learned> m_learned;
 };
 
 } // namespace rollcall

@@ -21,10 +21,14 @@ Result<Trace> Trace::of(std::vector<TraceSample> samples) {
         if (i > 0 && sample.s < samples[i - 1].s)
             return Error{ErrorKind::range, "", fmt::format("time runs backwards at sample {} of the trace", i + 1)};
     }
-    const double start = samples.front().s;
-    for (TraceSample& sample : samples) sample.s -= start;
     Trace trace;
     trace.m_samples = std::move(samples);
+    return trace;
+}
+
+Trace Trace::shifted(double seconds) const {
+    Trace trace = *this;
+    for (TraceSample& sample : trace.m_samples) sample.s += seconds;
     return trace;
 }
 
@@ -244,6 +248,9 @@ Result<TraceFile> readTrace(std::string_view text) {
     }
     if (samples.size() < 2)
         return Error{ErrorKind::input, "", "this is no trace: fewer than two lines hold a time and a temperature"};
+    const double start = samples.front().s;
+    if (form == TimeForm::clock) file.first_clock_s = start;
+    for (TraceSample& sample : samples) sample.s -= start;
     Result<Trace> trace = Trace::of(std::move(samples));
     if (!trace) return Error{ErrorKind::input, "", trace.error().text};
     file.trace = std::move(trace).value();

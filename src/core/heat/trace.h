@@ -13,12 +13,11 @@ namespace rollcall {
 
 /// One sample of a logger.
 struct TraceSample {
-    double s = 0; ///< seconds from the trace's first sample
+    double s = 0; ///< seconds of the clock in use
     double c = 0; ///< degrees Celsius
 };
 
-/// What an oven or a piece was at, through time. Between samples it is taken to run straight. Seconds count from the
-/// first sample.
+/// What an oven or a piece was at, through time. Between samples it is taken to run straight.
 class Trace {
 public:
     Trace() = default;
@@ -28,9 +27,12 @@ public:
 
     bool empty() const { return m_samples.empty(); }
     const std::vector<TraceSample>& samples() const { return m_samples; }
+    double start() const { return m_samples.empty() ? 0 : m_samples.front().s; }
     double end() const { return m_samples.empty() ? 0 : m_samples.back().s; }
     /// Temperature at a moment; before the first and after the last sample that sample's.
     double at(double s) const;
+    /// The same trace on a clock that reads so many seconds more.
+    Trace shifted(double seconds) const;
     /// The samples of a stretch, with its ends put in.
     std::vector<TraceSample> between(double from, double to) const;
 
@@ -38,13 +40,14 @@ private:
     std::vector<TraceSample> m_samples;
 };
 
-/// A trace from a file, with what could not be taken.
+/// A trace from a file, with what could not be taken. Its seconds count from the first sample.
 struct TraceFile {
     Trace trace;
     bool fahrenheit = false;        ///< the header said so; the trace itself is in Celsius
     std::optional<double> first_ms; ///< UTC of the first sample, milliseconds since 1970, when the times are dates with
                                     ///< an offset; of the local clock when they have none
     bool first_is_local = false;
+    std::optional<double> first_clock_s; ///< time of day of the first sample, when the times are hh:mm:ss
     struct Skipped {
         int line = 0;
         std::string reason;

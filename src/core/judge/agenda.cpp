@@ -16,6 +16,7 @@ int urgency(const NextStep& next) {
         return 0;
     case Act::takeReadings:
     case Act::readThicker:
+    case Act::markBlade:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
@@ -24,10 +25,12 @@ int urgency(const NextStep& next) {
     case Act::logTemper:
     case Act::temperAgain:
     case Act::setWindow:
+    case Act::startHeat:
         return 3;
     case Act::backToSteel:
     case Act::falseSoftness:
     case Act::makerDecides:
+    case Act::breakCoupon:
         return 4;
     case Act::nothing:
     case Act::done:
@@ -48,7 +51,9 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
             if (!verdict || verdict->state == State::excused) continue;
             const bool begun = verdict->taken > 0 || !verdict->left_out.empty() ||
                                (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
-            const bool open = current == nullptr || current->state == State::pass;
+            // What the heat did is read at Quench: a Borderline of the Cycle gate does not hold that up.
+            const bool open = current == nullptr || current->state == State::pass ||
+                              (current->gate == Gate::cycle && current->state == State::borderline);
             if (begun || open) current = &*verdict;
         }
         if (current == nullptr || current->state == State::pass) continue;

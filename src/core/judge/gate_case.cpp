@@ -9,6 +9,37 @@
 
 namespace rollcall {
 
+int rankOf(Tone tone) {
+    switch (tone) {
+    case Tone::bad:
+    case Tone::caution:
+        return 0;
+    case Tone::open:
+        return 1;
+    case Tone::note:
+        return 2;
+    case Tone::good:
+        return 3;
+    case Tone::unseen:
+        return 4;
+    }
+    return 4;
+}
+
+bool sayExcused(const Blade& blade, Verdict& verdict) {
+    const auto excuse = std::find_if(blade.excuses.begin(), blade.excuses.end(),
+                                     [&](const Excuse& e) { return e.gate == verdict.gate; });
+    const bool isExcused = excuse != blade.excuses.end();
+    if (!isExcused && !isOutBefore(blade, verdict.gate)) return false;
+    verdict.state = State::excused;
+    if (isExcused)
+        verdict.reasons.push_back({Fact::excusedBecause, Tone::note, "record", {}, {excuse->reason, excuse->by}});
+    else
+        verdict.reasons.push_back({Fact::outBecause, Tone::note, "record", {}, {blade.fate->reason}});
+    verdict.next = {Act::out, {}};
+    return true;
+}
+
 std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle) {
     std::vector<const Reading*> candidates;
     for (const Reading& reading : blade.readings) {

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/heat/next_cycle.h"
 #include "core/judge/gates.h"
 #include "core/judge/standing.h"
 
@@ -27,6 +28,25 @@ std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycl
 
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
+
+/// What a blade was expected to read after its latest temper, and how its siblings compare with theirs.
+struct Outlook {
+    std::optional<TemperExpectation> expected;
+    double by = 0;  ///< mean read minus expected
+    double low = 0; ///< 95 % interval of a mean read like this one
+    double high = 0;
+    bool surprise = false;
+    int siblings = 0;                   ///< others of the same temper that can be compared
+    int shifted = 0;                    ///< of them, surprises to the same side
+    double median_by = 0;               ///< of the others
+    std::optional<TemperAdvice> advice; ///< where a next temper is to be advised
+};
+
+/// Order in which reasons speak: what is wrong, what is open, notes, what is good, what nobody saw.
+int rankOf(Tone tone);
+
+/// Fills in the verdict of a blade that is excused at a gate, or out before it; false when it is neither.
+bool sayExcused(const Blade& blade, Verdict& verdict);
 
 // What the other blades of the batch show at the same gate.
 struct Siblings {

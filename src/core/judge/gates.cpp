@@ -3,7 +3,9 @@
 #include "core/judge/gates.h"
 
 #include "core/base/number.h"
+#include "core/judge/expectation.h"
 #include "core/judge/gate_case.h"
+#include "core/judge/heat_book.h"
 #include "core/judge/standing.h"
 #include "core/measure/statistics.h"
 #include "core/measure/verification.h"
@@ -22,10 +24,10 @@ constexpr int fewestReboundStrikes = 5; // M11
 
 class GateJudge {
 public:
-    GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings,
-              const std::optional<Instant>& now)
-        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_now(now),
-          m_grade(tables.grade(batch.grade)) {
+    GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const Outlook& outlook,
+              std::optional<bool> soak, const std::optional<Instant>& now)
+        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_outlook(outlook), m_soak(soak),
+          m_now(now), m_grade(tables.grade(batch.grade)) {
         m_verdict.reasons.reserve(16); // most verdicts have a dozen
         m_verdict.gate = c.gate;
         m_verdict.blade = c.blade->id;
@@ -40,7 +42,7 @@ public:
     }
 
     Verdict judged() {
-        if (excused()) return std::move(m_verdict);
+        if (sayExcused(*m_case.blade, m_verdict)) return std::move(m_verdict);
         m_verdict.cautions.push_back(m_case.gate == Gate::quench ? Caution::glassHard : Caution::hotWork);
         if (m_case.blade->shape.length() > 200) m_verdict.cautions.push_back(Caution::overhang);
         m_window = windowOf(m_batch, m_case.gate, m_tables);
@@ -62,22 +64,6 @@ private:
     }
     void next(Act act, std::vector<double> numbers = {}) { m_verdict.next = {act, std::move(numbers)}; }
     const Measurement& measured() const { return *m_case.measurement; }
-
-    bool excused() {
-        const Blade& blade = *m_case.blade;
-        for (const Excuse& excuse : blade.excuses) {
-            if (excuse.gate != m_case.gate) continue;
-            m_verdict.state = State::excused;
-            say(Fact::excusedBecause, Tone::note, "record", {}, {excuse.reason, excuse.by});
-            next(Act::out);
-            return true;
-        }
-        if (!isOutBefore(blade, m_case.gate)) return false;
-        m_verdict.state = State::excused;
-        say(Fact::outBecause, Tone::note, "record", {}, {blade.fate->reason});
-        next(Act::out);
-        return true;
-    }
 
     void reportReadings() {
         const bool enough = m_verdict.taken >= m_verdict.planned;
@@ -128,16 +114,6 @@ private:
     // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.
     void reportEvidence() {
         const OtherEvidence& other = m_case.blade->evidence;
-        const auto bracket = [&](const std::optional<Interval>& interval, const char* what, const char* rule) {
-            if (!interval) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
-            if (!m_case.measurement) return;
-            const double low = measured().decided_mean - measured().decided_uncertainty;
-            const double high = measured().decided_mean + measured().decided_uncertainty;
-            const bool overlap = atLeast(high, interval->low) && atMost(low, interval->high);
-            say(overlap ? Fact::evidenceAgrees : Fact::evidenceConflicts, overlap ? Tone::good : Tone::caution, rule,
-                {interval->low, interval->high}, {what});
-            m_conflict = m_conflict || !overlap;
-        };
         const auto answer = [&](const std::optional<bool>& agrees, const char* what, const char* rule) {
             if (!agrees) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
             say(*agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, *agrees ? Tone::good : Tone::caution, rule,
@@ -145,10 +121,73 @@ private:
             m_conflict = m_conflict || !*agrees;
         };
         reportFiles();
-        if (m_case.gate == Gate::temper) bracket(other.expected_hrc, "expectation", "M20");
-        if (!reportSuperseded()) bracket(other.second_tester_hrc, "second tester", "M14");
+        if (m_case.gate == Gate::temper) reportExpectation();
+        if (!reportSuperseded()) say(Fact::notLookedAt, Tone::unseen, "M14", {}, {"second tester"});
         answer(other.steel_consistent, "steel", "M26");
-        answer(other.soak_in_limits, "soak", "M22");
+        answer(m_soak, "soak", "M22");
+    }
+
+    // M20. A surprise is a finding, not a failure: the window is what was promised.
+    void reportExpectation() {
+        if (!m_outlook.expected) return say(Fact::notLookedAt, Tone::unseen, "M20", {}, {"expectation"});
+        if (!m_case.measurement) return;
+        const Outlook& o = m_outlook;
+        if (!o.surprise) return say(Fact::evidenceAgrees, Tone::good, "M20", {o.low, o.high}, {"expectation"});
+        say(Fact::surprise, Tone::caution, "M20", {o.by, o.low, o.high});
+        if (o.siblings == 0) return;
+        if (2 * o.shifted > o.siblings)
+            say(Fact::surpriseShared, Tone::caution, "M20", {o.median_by});
+        else
+            say(Fact::surpriseAlone, Tone::note, "M20", {double(o.siblings)});
+    }
+
+    // M25. A colour on bare metal that the oven's number does not explain.
+    void reportColours() {
+        const Blade& blade = *m_case.blade;
+        for (const ColourNote& seen : blade.colours) {
+            if (seen.round != blade.round || seen.torch || m_grade == nullptr) continue;
+            for (const TemperCycle& cycle : blade.cycles) {
+                if (cycle.round != seen.round || cycle.number != seen.after_cycle || !cycle.temperature_c ||
+                    !cycle.hours)
+                    continue;
+                const auto range = colourRange(m_tables, seen.colour, *cycle.hours, seen.surface,
+                                               m_grade->chromium_percent, m_grade->isStainless());
+                if (!range || range->chart_of_minutes ||
+                    std::abs(offColour(*range, *cycle.temperature_c)) <= colourOff_c)
+                    continue;
+                say(Fact::colourAgainstOven, Tone::caution, "M25", {range->low_c, range->high_c, *cycle.temperature_c},
+                    {seen.colour});
+            }
+        }
+    }
+
+    // M21. The next temper with what it promises; what stands in its way.
+    void adviseTemper(Act act, std::vector<double> numbers) {
+        const auto told = [](const NextTemper& t) {
+            return std::vector<double>{t.temperature_c, t.hours, t.expect.hrc, t.chance_inside, t.chance_soft};
+        };
+        if (m_outlook.advice) {
+            const TemperAdvice& advice = *m_outlook.advice;
+            if (advice.best) {
+                say(Fact::nextTemper, Tone::note, "M21", told(*advice.best));
+                for (const double n : told(*advice.best)) numbers.push_back(n);
+            }
+            if (advice.cautious) say(Fact::nextTemperCautious, Tone::note, "M21", told(*advice.cautious));
+            for (const TemperWarning warning : advice.warnings) {
+                if (warning == TemperWarning::insideEmbrittlement)
+                    say(Fact::temperAvoided, Tone::caution, "M21",
+                        {*m_grade->embrittle_c.low, *m_grade->embrittle_c.high});
+                if (warning == TemperWarning::lowConfidence)
+                    say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {"temper curve"});
+            }
+        }
+        next(act, std::move(numbers));
+    }
+    // No temper of this branch reaches the window from the hard side.
+    bool outOfReach() const {
+        if (!m_outlook.advice) return false;
+        const TemperAdvice& advice = *m_outlook.advice;
+        return !advice.best || std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::staysHard) > 0;
     }
 
     // M14. A set of another tester's readings that was superseded stays visible beside the one that stands.
@@ -367,13 +406,14 @@ private:
         }
         reportNarrowWindow();
         reportUntied(blade, logged);
+        reportColours();
         if (m_case.measurement) reportAgainstWindow();
         if (logged < needed) {
             say(Fact::tempersMissing, Tone::open, "temper", {double(logged), double(needed)});
             m_verdict.state = State::notYet;
             if (m_grade == nullptr && !m_batch.minimum_tempers)
                 say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
-            return next(Act::logTemper, {double(logged), double(needed)});
+            return adviseTemper(Act::logTemper, {double(logged), double(needed)});
         }
         if (m_verdict.taken == 0 && logged > 0)
             say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(logged)});
@@ -383,12 +423,18 @@ private:
         const Measurement& m = measured();
         // Harder than the window is not yet done: tempering still lowers it.
         const bool hard = m.side == Side::hard;
-        settle(hard && m.outcome == Outcome::fail ? Outcome::borderline : m.outcome);
+        const bool unreachable = hard && m.outcome == Outcome::fail && outOfReach();
+        settle(hard && m.outcome == Outcome::fail && !unreachable ? Outcome::borderline : m.outcome);
         if (hard) {
-            softenTone(Fact::hard);
-            if (m.outcome != Outcome::pass) {
+            if (unreachable) {
+                say(Fact::noTemperReaches, Tone::bad, "M21");
+                next(Act::makerDecides);
+            } else {
+                softenTone(Fact::hard);
+            }
+            if (m.outcome != Outcome::pass && !unreachable) {
                 say(Fact::notYetDone, Tone::note, "temper");
-                if (m_case.set.verified && !m.agreement.uneven) next(Act::temperAgain);
+                if (m_case.set.verified && !m.agreement.uneven) adviseTemper(Act::temperAgain, {});
             }
             if (m_siblings.judged >= 2 && m_siblings.hard == m_siblings.judged) shifted();
         } else if (m.side == Side::soft) {
@@ -445,30 +491,16 @@ private:
 
     // The first that bites speaks first, in the order of the checks; then what is good; last what nobody saw.
     void sortReasons() {
-        const auto rank = [](const Reason& r) {
-            switch (r.tone) {
-            case Tone::bad:
-            case Tone::caution:
-                return 0;
-            case Tone::open:
-                return 1;
-            case Tone::note:
-                return 2;
-            case Tone::good:
-                return 3;
-            case Tone::unseen:
-                return 4;
-            }
-            return 4;
-        };
         std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(),
-                         [&](const Reason& a, const Reason& b) { return rank(a) < rank(b); });
+                         [&](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
     }
 
     const Batch& m_batch;
     const Tables& m_tables;
     const Case& m_case;
     const Siblings& m_siblings;
+    const Outlook& m_outlook;
+    std::optional<bool> m_soak;
     const std::optional<Instant>& m_now;
     const Grade* m_grade;
     Window m_window;
@@ -525,6 +557,11 @@ std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
     BatchVerdicts verdicts;
     verdicts.blades.resize(batch.blades.size());
+    const HeatBook heats(batch, tables);
+    if (batch.planOf(Gate::cycle).required) {
+        for (std::size_t i = 0; i < batch.blades.size(); ++i)
+            verdicts.blades[i][indexOf(Gate::cycle)] = judgeCycle(batch, i, heats, tables);
+    }
     const VerificationBook book(batch, tables);
     for (const Gate gate : {Gate::quench, Gate::temper}) {
         if (!batch.planOf(gate).required) continue;
@@ -532,9 +569,15 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
         cases.reserve(batch.blades.size());
         for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
         const Family family(cases);
+        std::vector<Outlook> outlooks(cases.size());
+        if (gate == Gate::temper) {
+            TemperBook tempers(batch, tables);
+            outlooks = outlooksOf(batch, cases, tempers, tables);
+        }
         for (std::size_t i = 0; i < cases.size(); ++i) {
             const Siblings siblings = family.siblingsOf(cases[i]);
-            verdicts.blades[i][indexOf(gate)] = GateJudge(batch, tables, cases[i], siblings, now).judged();
+            verdicts.blades[i][indexOf(gate)] =
+                GateJudge(batch, tables, cases[i], siblings, outlooks[i], heats.soakInLimits(i), now).judged();
         }
     }
     return verdicts;

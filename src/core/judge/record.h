@@ -2,6 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/heat/colour.h"
+#include "core/heat/recipe.h"
+#include "core/heat/soak.h"
+#include "core/heat/temper.h"
+#include "core/heat/warp.h"
 #include "core/judge/measurement.h"
 #include "core/measure/control.h"
 #include "core/measure/files.h"
@@ -9,6 +14,7 @@
 
 #include <array>
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -151,10 +157,66 @@ struct Interval {
 
 /// What other checks say about the same blade. Each that is absent reads 'not looked at', never as passed.
 struct OtherEvidence {
-    std::optional<Interval> expected_hrc;      ///< predicted interval (M20)
-    std::optional<Interval> second_tester_hrc; ///< mean of another tester with its uncertainty (M14)
-    std::optional<bool> steel_consistent;      ///< composition answers to the claim (M26)
-    std::optional<bool> soak_in_limits;        ///< soak clock within the recipe (M22)
+    std::optional<bool> steel_consistent; ///< composition answers to the claim (M26)
+};
+
+/// One heat of an austenitise in an oven, and the clock that its blades' marks are read from.
+struct HeatRun {
+    std::string id;
+    std::string oven;                    ///< name
+    std::optional<Instant> oven_checked; ///< against a known thermocouple; none: never
+    double set_c = 0;
+    double near_c = 10; ///< soaking counts from this much below the set point
+    std::optional<double> min_minutes;
+    std::optional<double> max_minutes;
+    HeatSurface surface = HeatSurface::scaled;
+    std::string medium;
+    std::optional<double> medium_c; ///< aimed at
+    double medium_tolerance_c = 15;
+    std::optional<double> edge_mm;      ///< thickness left at the edge before hardening; none: full stock
+    Instant zero;                       ///< second 0 of its clock
+    std::shared_ptr<const Trace> trace; ///< of the oven; null when there is none
+    std::string trace_name;
+};
+
+/// A blade in a heat: its own moments on the run's clock, and what was noted by hand.
+struct BladeHeat {
+    std::string run; ///< id
+    int round = 1;
+    std::optional<double> in_s;
+    std::optional<double> out_s;
+    std::optional<double> quenched_s;
+    std::optional<double> noted_transfer_s;
+    std::optional<double> quenchant_c;
+    std::optional<double> noted_c;       ///< soak temperature in the written note
+    std::optional<double> noted_minutes; ///< soak in the written note
+    std::string note;
+
+    /// Seconds from the oven into the quench: by its marks, else as noted.
+    std::optional<double> transfer_s() const {
+        if (out_s && quenched_s) return *quenched_s - *out_s;
+        return noted_transfer_s;
+    }
+};
+
+/// A blade laid on the plate.
+struct WarpReading {
+    int round = 1;
+    int after_cycle = 0; ///< 0 as quenched
+    double mm = 0;
+    WarpSide high = WarpSide::left;
+    Instant at;
+};
+
+/// A temper colour seen on a part of a blade.
+struct ColourNote {
+    int round = 1;
+    int after_cycle = 0;
+    std::string zone; ///< edge, flat, spine
+    std::string colour;
+    OxideSurface surface = OxideSurface::bare;
+    bool torch = false; ///< a selective softening pass, not the oven
+    Instant at;
 };
 
 /// A series of rebound strikes: what the instrument made of it, and how the blade lay.
@@ -174,6 +236,9 @@ struct Blade {
     std::vector<TemperCycle> cycles;    ///< all, of all rounds, in order
     std::vector<StrikeSeries> series;
     std::vector<FileTest> file_tests; ///< all, in the order they were made
+    std::vector<BladeHeat> heats;     ///< in the order of the runs
+    std::vector<WarpReading> warps;   ///< in order
+    std::vector<ColourNote> colours;  ///< in order
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
     OtherEvidence evidence;
@@ -203,6 +268,9 @@ struct Batch {
     std::vector<Verification> verifications; ///< of all testers used, in order of time
     std::vector<Tester> testers;
     std::optional<Instant> created;
+    std::optional<Recipe> recipe; ///< the version this batch runs
+    std::vector<HeatRun> heat_runs;
+    std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }
     const Tester* tester(const std::string& testerId) const {

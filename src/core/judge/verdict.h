@@ -92,6 +92,35 @@ enum class Fact {
     normaliseFirst,     ///< text: grade
     gradeUnknown,       ///< text: grade
     siblingsShiftedToo, ///< numbers: median against window
+    // cycle gate
+    noHeatLogged,
+    notInYet,
+    notOutYet,
+    soakGood,     ///< numbers: minutes, least, most (0: none), equivalent minutes
+    soakOver,     ///< numbers: minutes, most, equivalent minutes
+    soakUnder,    ///< numbers: minutes, least
+    soakApart,    ///< numbers: equivalent minutes, the batch's median
+    soakByOven,   ///< the thickness is not known: the oven's time is judged
+    soakByClock,  ///< numbers: minutes in the oven; there is no trace
+    ovenOvershot, ///< numbers: peak, set point
+    ovenNeverChecked,
+    transferGood, ///< numbers: seconds, degrees on entering
+    transferLate, ///< numbers: seconds, degrees on entering, lower critical point
+    transferNotNoted,
+    quenchantGood, ///< numbers: degrees
+    quenchantOff,  ///< numbers: degrees, aimed at
+    quenchantNotNoted,
+    noteAgainstTrace, ///< numbers: noted, by the trace; text: temperature or soak
+    // expectation and the next temper
+    surprise,           ///< numbers: by how much, low, high
+    surpriseAlone,      ///< siblings came as expected
+    surpriseShared,     ///< numbers: the siblings' median difference
+    nextTemper,         ///< numbers: temperature, hours, expected, chance inside, chance too soft
+    nextTemperCautious, ///< numbers: as nextTemper
+    noTemperReaches,
+    temperAvoided,     ///< numbers: from, to; the temperatures the grade is to avoid
+    temperBlind,       ///< text: why nothing can be foretold
+    colourAgainstOven, ///< numbers: low, high, oven; text: colour
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -126,6 +155,9 @@ enum class Act {
     setWindow,
     readThicker,
     clearConflict,
+    markBlade,
+    startHeat,
+    breakCoupon,
     done,
     out
 };
@@ -136,7 +168,7 @@ struct NextStep {
 };
 
 /// Hazards to show beside this work.
-enum class Caution { glassHard, hotWork, overhang };
+enum class Caution { glassHard, hotWork, overhang, quenchOil, clampedStack, torch };
 
 /// The computed verdict of one blade at one gate. A value; never typed in, never stored as truth.
 struct Verdict {

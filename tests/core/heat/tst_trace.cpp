@@ -64,7 +64,8 @@ private slots:
         QVERIFY(!Trace::of({{1, 20}, {0, 30}}));
     }
     void straightBetweenSamples() {
-        const Trace trace = Trace::of({{100, 20}, {110, 40}, {120, 40}}).value();
+        const Trace trace = Trace::of({{100, 20}, {110, 40}, {120, 40}}).value().shifted(-100);
+        QCOMPARE(trace.start(), 0.0);
         QCOMPARE(trace.end(), 20.0);
         QCOMPARE(trace.at(5), 30.0);
         QCOMPARE(trace.at(-5), 20.0);

@@ -1,0 +1,64 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/heat/next_cycle.h"
+#include "core/judge/gate_case.h"
+#include "core/judge/standing.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+/// M20 and M21 on a batch: what its blades were expected to read, and which temper comes next.
+namespace rollcall {
+
+/// What the blades of a batch have shown after their tempers, for the shop's curve: one observation for each blade and
+/// temper of its present round that was read, corrected for the tester's error; uneven sets are left out.
+std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables);
+
+/// A blade's tempers of its present round up to a cycle; none when one of them has no temperature or time.
+std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int cycle);
+
+/// The next temper a recipe or the last cycle suggests: its hours, and the step of the oven.
+TemperAim temperAim(const Batch& batch, const Blade& blade);
+
+/// An observation and the cycle after which it was read.
+struct ReadTemper {
+    int cycle = 0;
+    TemperObservation observation;
+};
+
+/// The shop's curve for a batch, learned once from its history and its own readings. A batch of an unknown grade, or
+/// one whose blades are below the grade's as-quenched minimum, has none.
+class TemperBook {
+public:
+    TemperBook(const Batch& batch, const Tables& tables);
+
+    /// The curve with everything read so far; null when nothing can be foretold.
+    const TemperModel* now() { return before(allCycles); }
+    /// The curve as it was known before the readings after this cycle.
+    const TemperModel* before(int cycle);
+    TemperCandidate candidate(const Blade& blade, int upToCycle) const;
+    std::optional<TemperExpectation> expected(const Blade& blade);
+    std::optional<TemperAdvice> advice(const Blade& blade);
+    /// Blades that came soft from the quench follow no curve.
+    bool quenchedTooSoft(const Blade& blade) const;
+
+private:
+    static constexpr int allCycles = 1000;
+    const Batch& m_batch;
+    const Grade* m_grade;
+    std::vector<ReadTemper> m_seen;
+    std::map<int, std::optional<TemperModel>> m_models; ///< by the cycle before whose readings it was known
+    HardeningState m_hardening;
+};
+
+/// Each blade's expectation beside what it read, in the order of the cases, and how many siblings of the same temper
+/// are off the same way; for a blade that is hard or has tempers missing, the next one.
+std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cases, TemperBook& book,
+                                const Tables& tables);
+
+} // namespace rollcall
