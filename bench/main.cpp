@@ -1,5 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/next_cycle.h"
+#include "core/heat/soak.h"
 #include "core/judge/gates.h"
 #include "demo/demo.h"
 #include "logbook/logbook.h"
@@ -175,6 +177,32 @@ void firstPaint(const QString& folder) {
 
 } // namespace
 
+// A logger's file of a million samples, read and integrated; and the next temper worked out anew with 60 readings of
+// the batch and 300 of the shop behind it.
+void heat(const Tables& tables) {
+    std::string text = "seconds,celsius\n";
+    for (int i = 0; i < 1000000; ++i) text += std::to_string(i) + ',' + std::to_string(780 + i % 40) + ".25\n";
+    row("trace of 1,000,000 samples read and integrated (limit 1000)", timed(7, [&] {
+            const auto file = readTrace(text);
+            require(file.ok() && file->trace.samples().size() == 1000000, QStringLiteral("the trace was not read"));
+            const double end = file->trace.end();
+            require(soakAbove(file->trace, 800, 0, end).ok() && equivalentMinutes(file->trace, 800, 735, 0, end).ok(),
+                    QStringLiteral("the trace was not integrated"));
+        }));
+    const Grade& grade = *tables.grade("115CrV3");
+    std::vector<TemperObservation> observations;
+    for (int i = 0; i < 360; ++i)
+        observations.push_back({i < 300 ? "h" + std::to_string(i / 10) : "now", "b" + std::to_string(i / 2),
+                                6800.0 + 40 * (i % 9), 62.0 + 0.1 * (i % 7), 0.3});
+    TemperAim aim;
+    aim.window = {61, 63};
+    row("next temper advised anew, 360 readings behind it (limit 5)", timed(100, [&] {
+            const auto model = TemperModel::learn(grade, {}, observations);
+            require(model.ok() && adviseTemper(*model, grade, {"now", "b150", {{185, 2}}}, aim).ok(),
+                    QStringLiteral("no advice"));
+        }));
+}
+
 int main(int argc, char** argv) {
     const QCoreApplication application(argc, argv);
     const QTemporaryDir folder;
@@ -183,6 +211,7 @@ int main(int argc, char** argv) {
         std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
         durableReading(folder.path(), tables);
         judgeThousand(tables);
+        heat(tables);
         firstPaint(folder.path());
     } catch (const std::exception& trouble) {
         std::fprintf(stderr, "rollcall_bench: %s\n", trouble.what());

@@ -75,6 +75,18 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     bool all = tour.batch("Orchard 12");
     window.openOverview();
     all = tour.shot("overview") && all;
+    tour.call("GK-8", Gate::cycle);
+    all = tour.shot("cycle") && all;
+    tour.call("GK-9", Gate::cycle);
+    for (const auto& [page, name] :
+         {std::pair(CycleBench::Page::ladder, "temper"), std::pair(CycleBench::Page::recipe, "recipe"),
+          std::pair(CycleBench::Page::day, "day"), std::pair(CycleBench::Page::warp, "warp"),
+          std::pair(CycleBench::Page::colour, "colour")}) {
+        if (page == CycleBench::Page::colour) tour.call("GK-1", Gate::cycle);
+        window.openCycle(page);
+        all = tour.shot(name) && all;
+    }
+    window.openCycle(CycleBench::Page::soak);
     tour.call("GK-4", Gate::temper);
     all = tour.shot("call") && all;
     tour.call("GK-8", Gate::temper);

@@ -70,6 +70,8 @@ public:
         m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
         m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
         m_rebound = must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
+        m_oven = must(m_logbook->addOven({"", "Oven 1", 5, m_now}));
+        m_smallOven = must(m_logbook->addOven({"", "Oven 2", 1, std::nullopt}));
         m_files = must(m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
         finishedYears();
         orchard12();
@@ -207,7 +209,9 @@ private:
         draft.plan = hardnessPlan(2, 3);
         BladeShape shape = BladeShape::knife(58, 16, 2.4);
         shape.reading_line_mm = 2.6;
+        draft.plan[indexOf(Gate::cycle)] = {true, 1};
         std::vector<Piece> gk = addBatch(draft, "GK", 9, shape, "2.4");
+        orchardHeat(gk);
         m_testerError = 0.2;
         verify(m_bench, m_block62, {62.7, 62.9, 62.8, 62.8, 62.9});
         const std::array<double, 9> quenched{65.4, 63.1, 65.3, 65.2, 65.1, 65.4, 65.7, 65.4, 65.2};
@@ -237,12 +241,101 @@ private:
         three(2, 61.9, 62.2, 62.0);
         three(6, 63.0, 62.6, 62.8); // may be hard: more readings would settle it
         three(7, 62.2, 60.4, 63.6); // uneven
+        ColourNote straw;
+        straw.after_cycle = 2;
+        straw.zone = "flat";
+        straw.colour = "straw";
+        must(m_logbook->logColour(gk[0].id, straw));
+        straw.zone = "spine";
+        straw.colour = "dark blue";
+        straw.torch = true;
+        must(m_logbook->logColour(gk[0].id, straw));
+        for (const auto& [i, mm] : {std::pair(0U, 0.3), std::pair(2U, 0.2), std::pair(3U, 0.7)})
+            must(m_logbook->logWarp(gk[i].id, 1, 2, {"", mm, i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
+        plan(m_smallOven, "temper 2 of GK-9", 205, 2, 40, false);
         gk[8].taken = 0;
         for (const double value : {62.4, 62.2, 62.3})
             log(gk[8], Gate::temper, 1, value); // in its window, a temper missing
         gk[3].taken = 0;
         log(gk[3], Gate::temper, 2, 62.1);
         log(gk[3], Gate::temper, 2, 62.2);
+    }
+
+    // An oven that falls when nine cold blades go in and comes back within some minutes.
+    Trace ovenTrace(double set_c, double in_s, double end_s, double fall_c) {
+        std::vector<TraceSample> samples;
+        for (double s = 0; s <= end_s; s += 5) {
+            const double since = s - in_s;
+            const double fall = since < 0    ? 0
+                                : since < 60 ? fall_c * since / 60
+                                             : fall_c * std::exp(-(since - 60) / 200);
+            samples.push_back({s, set_c - fall + 1.2 * std::sin(s / 37) + 0.15 * m_chance.normal()});
+        }
+        return must(Trace::of(std::move(samples)));
+    }
+
+    // In together, pulled one by one: the last two soak longer than the plan, one goes slowly into the oil.
+    void orchardHeat(const std::vector<Piece>& gk) {
+        Recipe recipe;
+        recipe.name = "Grafting knives";
+        recipe.grade = "115CrV3";
+        recipe.stages = {{StageKind::austenitise, 810, 6, 12, 10, "", "810 6 min"},
+                         {StageKind::quench, 55, 0, std::nullopt, 15, "fast oil", "55"},
+                         {StageKind::temper, 185, 120, std::nullopt, 5, "still air", "185 2 h"},
+                         {StageKind::temper, 205, 120, std::nullopt, 5, "still air", "205 2 h"}};
+        must(m_logbook->useRecipe(m_batch, must(m_logbook->addRecipe(recipe))));
+        HeatDraft heat;
+        heat.batch = m_batch;
+        heat.oven = m_oven;
+        heat.set_c = 810;
+        heat.min_minutes = 6;
+        heat.max_minutes = 12;
+        heat.medium = "fast oil";
+        heat.medium_c = 55;
+        heat.edge_mm = 0.75;
+        heat.as_entered = "810";
+        const std::string run = must(m_logbook->startHeat(heat));
+        constexpr double in_s = 180;
+        TraceDraft trace;
+        trace.run = run;
+        trace.name = QStringLiteral("orchard-12-oven.csv");
+        trace.trace = ovenTrace(810, in_s, 2100, 62);
+        trace.file = "seconds,celsius\n";
+        for (const TraceSample& sample : trace.trace.samples())
+            trace.file += QByteArray::number(sample.s) + ',' + QByteArray::number(sample.c, 'f', 1) + '\n';
+        must(m_logbook->addTrace(trace));
+        for (std::size_t i = 0; i < gk.size(); ++i) {
+            const double out = in_s + 810 + 62 * static_cast<double>(i);
+            must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::in, in_s));
+            must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::out, out));
+            must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::quenched, out + (i == 1 ? 3.4 : 1.1)));
+            HeatNoteDraft note;
+            note.run = run;
+            note.blade = gk[i].id;
+            note.quenchant_c = 54 + static_cast<double>(i);
+            if (i == 4) note.noted_minutes = 6; // the card says one soak for all
+            note.as_entered = "oil";
+            must(m_logbook->noteHeat(note));
+        }
+        const std::array<double, 5> bows{1.2, 0.4, 0.9, 2.0, 0.6};
+        for (std::size_t i = 0; i < bows.size(); ++i)
+            must(m_logbook->logWarp(gk[i].id, 1, 0, {"", bows[i], i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
+    }
+
+    void plan(const std::string& oven, const char* what, double temperature_c, double hours, double minutesFromNow,
+              bool started) {
+        PlannedCycle cycle;
+        cycle.batch = m_batch;
+        cycle.oven = oven;
+        cycle.what = what;
+        cycle.temperature_c = temperature_c;
+        cycle.hours = hours;
+        cycle.cool_minutes = 30;
+        cycle.start_ms = m_options.today.utc_ms + static_cast<std::int64_t>(minutesFromNow * minute_ms);
+        const std::string id = must(m_logbook->planCycle(cycle, ""));
+        if (!started) return;
+        m_now = {cycle.start_ms, m_options.today.offset_minutes};
+        must(m_logbook->markPlanned(id, "started"));
     }
 
     // Five billhooks: hard after the first temper, one spot struck out, one too near another.
@@ -263,7 +356,7 @@ private:
         const std::array<double, 5> quenched{60.6, 60.2, 60.4, 56.1, 60.5};
         for (std::size_t i = 0; i < bh.size(); ++i) readThree(bh[i], Gate::quench, 0, quenched[i]);
         at(0, 200);
-        temper({bh[0], bh[1], bh[2], bh[4]}, 260, 2);
+        temper({bh[0], bh[1], bh[2], bh[4]}, 225, 2);
         at(0, 45);
         // Bench 2 has not seen a block today.
         bh[0].taken = 0;
@@ -287,6 +380,8 @@ private:
         files(bh[2], {{50, FileTouch::skates}, {55, FileTouch::touches}, {60, FileTouch::bites}});
         files(bh[1], {{55, FileTouch::bites}, {60, FileTouch::skates}});
         must(m_logbook->excuse(bh[4].id, Gate::temper, "goes to the bend test as it is"));
+        plan(m_oven, "temper 2", 240, 2, -70, true);
+        at(0, 38);
     }
 
     // Eight filleting knives whose bar does not answer to its name: all far too soft from the quench.
@@ -337,6 +432,8 @@ private:
     std::string m_block55;
     std::string m_files;
     std::string m_rebound;
+    std::string m_oven;
+    std::string m_smallOven;
     std::string m_batch;
     double m_testerError = 0.2;
 };

@@ -1,24 +1,25 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "sim/simulated_oven.h"
 #include "sim/simulated_tester.h"
 
 #include <cstdio>
+#include <memory>
 #include <QCommandLineParser>
 #include <QCoreApplication>
 #include <QSocketNotifier>
 #include <QTimer>
 #include <unistd.h>
 
-// A hardness tester that is none: it speaks over a pseudo terminal as a real one would, with faults to order.
+// Instruments that are none: they speak over a pseudo terminal as real ones would, with faults to order.
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral(
         "Simulated instruments for Rollcall. The path of the line is printed first; then commands are read from "
-        "standard "
-        "input, one a line: read [VALUE], again, garbage, partial, rest, overshoot, double, flood N, unplug, plug, "
-        "quit."));
-    parser.addPositionalArgument(QStringLiteral("KIND"), QStringLiteral("tester or rebound"));
+        "standard input, one a line: again, garbage, unplug, plug, quit; a tester: read [VALUE], partial, rest, "
+        "overshoot, double, flood N; an oven: tick, set C, open, broken."));
+    parser.addPositionalArgument(QStringLiteral("KIND"), QStringLiteral("tester, rebound or oven"));
     const QCommandLineOption link(QStringLiteral("link"), QStringLiteral("A link that always leads to the line."),
                                   QStringLiteral("PATH"));
     const QCommandLineOption truth(QStringLiteral("truth"), QStringLiteral("True hardness, HRC."),
@@ -27,33 +28,49 @@ int main(int argc, char** argv) {
                                    QStringLiteral("SD"));
     const QCommandLineOption drift(QStringLiteral("drift"), QStringLiteral("Drift a reading, HRC."),
                                    QStringLiteral("HRC"), QStringLiteral("0"));
-    const QCommandLineOption every(
-        QStringLiteral("every"), QStringLiteral("Reads by itself, so many milliseconds apart."), QStringLiteral("MS"));
+    const QCommandLineOption every(QStringLiteral("every"),
+                                   QStringLiteral("Says a line by itself, so many milliseconds apart."),
+                                   QStringLiteral("MS"));
     const QCommandLineOption seed(QStringLiteral("seed"), QStringLiteral("Seed of the scatter."), QStringLiteral("N"),
                                   QStringLiteral("1"));
-    parser.addOptions({link, truth, noise, drift, every, seed});
+    const QCommandLineOption set(QStringLiteral("set"), QStringLiteral("Set point of an oven, °C."),
+                                 QStringLiteral("C"), QStringLiteral("800"));
+    const QCommandLineOption start(QStringLiteral("start"), QStringLiteral("Where an oven begins, °C."),
+                                   QStringLiteral("C"), QStringLiteral("800"));
+    parser.addOptions({link, truth, noise, drift, every, seed, set, start});
     parser.addHelpOption();
     parser.process(application);
     const QString kind = parser.positionalArguments().value(0);
-    if (kind != QLatin1String("tester") && kind != QLatin1String("rebound")) {
-        std::fprintf(stderr, "rollcall-sim: the kind is tester or rebound\n");
+    const quint64 seeded = parser.value(seed).toULongLong();
+    std::unique_ptr<rollcall::SimulatedInstrument> instrument;
+    if (kind == QLatin1String("tester") || kind == QLatin1String("rebound")) {
+        auto tester = std::make_unique<rollcall::SimulatedTester>(kind == QLatin1String("rebound") ? 0.8 : 0.2, seeded);
+        tester->truth = parser.value(truth).toDouble();
+        if (parser.isSet(noise)) tester->noise = parser.value(noise).toDouble();
+        tester->drift = parser.value(drift).toDouble();
+        instrument = std::move(tester);
+    } else if (kind == QLatin1String("oven")) {
+        auto oven = std::make_unique<rollcall::SimulatedOven>(seeded);
+        oven->set_c = parser.value(set).toDouble();
+        oven->now_c = parser.value(start).toDouble();
+        if (parser.isSet(every)) oven->step_s = parser.value(every).toDouble() / 1000;
+        instrument = std::move(oven);
+    } else {
+        std::fprintf(stderr, "rollcall-sim: the kind is tester, rebound or oven\n");
         return 2;
     }
-    rollcall::SimulatedTester tester(kind == QLatin1String("rebound") ? 0.8 : 0.2, parser.value(seed).toULongLong());
-    tester.truth = parser.value(truth).toDouble();
-    if (parser.isSet(noise)) tester.noise = parser.value(noise).toDouble();
-    tester.drift = parser.value(drift).toDouble();
-    tester.link = parser.value(link);
-    if (const auto plugged = tester.plug(); !plugged) {
+    instrument->link = parser.value(link);
+    if (const auto plugged = instrument->plug(); !plugged) {
         std::fprintf(stderr, "rollcall-sim: %s\n", plugged.error().message().c_str());
         return 1;
     }
-    std::printf("%s\n", qPrintable(tester.path()));
+    std::printf("%s\n", qPrintable(instrument->path()));
     std::fflush(stdout);
 
     QTimer timer;
     if (parser.isSet(every)) {
-        QObject::connect(&timer, &QTimer::timeout, &timer, [&] { (void)tester.command(QStringLiteral("read")); });
+        QObject::connect(&timer, &QTimer::timeout, &timer,
+                         [&] { (void)instrument->command(instrument->usualCommand()); });
         timer.start(std::max(1, parser.value(every).toInt()));
     }
     QByteArray input;
@@ -71,7 +88,7 @@ int main(int argc, char** argv) {
             const QString line = QString::fromUtf8(input.left(end)).trimmed();
             input.remove(0, end + 1);
             if (line == QLatin1String("quit")) return QCoreApplication::quit();
-            const auto done = tester.command(line);
+            const auto done = instrument->command(line);
             std::printf("%s\n", done ? "ok" : done.error().text.c_str());
             std::fflush(stdout);
         }

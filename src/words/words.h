@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/heat/recipe.h"
 #include "core/judge/gates.h"
 
 #include <QString>
@@ -16,6 +17,9 @@ QString gateName(Gate gate);
 QString stateName(State state);
 QString strikeName(StrikeReason reason);
 QString ruleName(DecisionRule rule);
+QString stageName(StageKind kind);
+/// What is odd about a stage of a recipe.
+QString recipeWarning(const RecipeFinding& finding);
 
 /// A hardness at one decimal with the true minus sign.
 QString hardness(double value);

@@ -31,6 +31,40 @@ class tst_Cli : public QObject {
     }
 
 private slots:
+    void tracesAndWarp() {
+        const QString path = write("trace.csv", "s,c\n0,700\n600,900\nx,1\n1200,700\n");
+        const QJsonObject whole = json(run({"trace", path, "--threshold", "800"}));
+        QCOMPARE(whole["minutes_above"].toDouble(), 10.0);
+        QCOMPARE(whole["peak_c"].toDouble(), 900.0);
+        QCOMPARE(whole["skipped"].toArray()[0].toObject()["line"].toInt(), 4);
+        QCOMPARE(json(run({"trace", path, "--threshold", "1472F", "--from", "5:00", "--to", "10:00"}))["minutes_above"]
+                     .toDouble(),
+                 5.0);
+        const QJsonObject thick =
+            json(run({"trace", path, "--threshold", "800", "--thickness", "3", "--surface", "foil"}));
+        QVERIFY(thick["steel_minutes_above"].toDouble() < 10.0);
+        const QJsonArray order = json(run({"warp", "--blades", "A=1.2L,B=0.8R,C=2.0L"}))["order"].toArray();
+        QCOMPARE(order[0].toObject()["blade"].toString(), QStringLiteral("C"));
+        QVERIFY(!order[0].toObject()["turn_over"].toBool() && order[1].toObject()["turn_over"].toBool());
+        QCOMPARE(run({"trace", path}).exit_code, 2);
+        QCOMPARE(run({"trace", "nowhere.csv", "--threshold", "800"}).exit_code, 2);
+        QCOMPARE(line("temper --grade Unobtainium --next 200:2").exit_code, 2);
+        QCOMPARE(line("temper --grade 1084 --next 900:2").exit_code, 2);
+        QCOMPARE(line("warp --blades A=bent").exit_code, 2);
+        QCOMPARE(line("colour --temper mauve").exit_code, 2);
+    }
+    void tracesAreImported() {
+        const QString book = m_dir.filePath("heat.rollcall");
+        QVERIFY(run({"demo", book}).exit_code == 0);
+        const QString path = write("oven.csv", "s,c\n0,20\n600,845\n");
+        QCOMPARE(run({"import", book, "--trace", path, "--batch", "Nowhere", "--set", "845"}).exit_code, 2);
+        const QJsonObject answer =
+            json(run({"import", book, "--trace", path, "--batch", "Hedge 5", "--set", "845", "--oven", "Kiln"}));
+        QVERIFY(answer["new_heat"].toBool());
+        QCOMPARE(answer["samples"].toInt(), 2);
+        QVERIFY(json(run({"check", book}))["ok"].toBool());
+    }
+
     // Commands and values named by the specification and the method; all known to the table or worked by hand.
     void computes_data() {
         QTest::addColumn<QString>("command");
@@ -40,6 +74,12 @@ private slots:
             QTest::newRow(qPrintable(QString("%1 > %2").arg(command, key))) << command << key << value;
         };
         row("rockwell --scale HRC --depth 0.0800", "value", 60.0);
+        // T (C + log10 t) by hand, the example of the method; the curve's own row at 200 °C, 1 h; the colour table.
+        row("temper --grade 115CrV3 --cycle 190:2 --next 207:2", "parameter", 7154.152484899579);
+        row("temper --grade 115CrV3 --next 392F:60min", "predicted_hrc", 61.5);
+        row("temper --grade 115CrV3 --cycle 185:2=58 --target 61:63", "temperature_c", QVariant::fromValue(nullptr));
+        row("colour --temper straw", "low_c", 180.0);
+        row("colour --temper straw", "high_c", 221.0);
         row("rockwell --scale C --depth 0.07711", "value", 61.4); // 61.445
         row("convert --from HRC --value 60.5 --to HV", "result", 708.5);
         row("indent --scale HRC --value 60 --thickness 0.7", "min_thickness_mm", 0.762);
@@ -173,7 +213,7 @@ private slots:
 
     void newInfoAndTheirErrors() {
         const QString path = m_dir.filePath("new.rollcall");
-        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 1);
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 2);
         const cli::Answer again = run({"new", path});
         QCOMPARE(again.exit_code, 1);
         QVERIFY(again.error.contains("not overwritten"));

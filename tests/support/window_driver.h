@@ -111,6 +111,13 @@ public:
         else
             qFatal("no field %s", field);
     }
+    /// What stands in a field of the open form.
+    QString formValue(const char* field) {
+        QDialog* form = dialog();
+        if (auto* line = form->findChild<QLineEdit*>(QLatin1String(field))) return line->text();
+        auto* box = form->findChild<QComboBox*>(QLatin1String(field));
+        return box != nullptr ? box->currentText() : QString();
+    }
     QString formMessage() { return dialog()->findChild<QLabel*>(QStringLiteral("message"))->text(); }
     /// Everything a dialog says.
     QString dialogText() {

@@ -21,17 +21,19 @@ QString tr(const char* text) {
 // What a batch is for decides which gates are asked.
 struct Profile {
     const char* name;
+    bool cycle;
     bool quench;
     bool temper;
     std::optional<int> minimumTempers;
 };
 const std::vector<Profile>& profiles() {
     static const std::vector<Profile> all{
-        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), true, true, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Temper only"), false, true, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Quench only"), true, false, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), false, true, true, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Cycle, Quench and Temper"), true, true, true, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Temper only"), false, false, true, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Quench only"), false, true, false, std::nullopt},
         // Finished knives come from elsewhere: nobody can log their tempers.
-        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), false, true, 0}};
+        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), false, false, true, 0}};
     return all;
 }
 
@@ -97,8 +99,8 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
         const bool quench = like->planOf(Gate::quench).required;
         const bool temper = like->planOf(Gate::temper).required;
         for (const Profile& profile : profiles()) {
-            if (profile.quench == quench && profile.temper == temper &&
-                (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
+            if (profile.cycle == like->planOf(Gate::cycle).required && profile.quench == quench &&
+                profile.temper == temper && (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
                 v["profile"] = tr(profile.name);
         }
         v["name"] = nextName(like->name, known);
@@ -187,6 +189,7 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     const int planned = text("planned").toInt(&isNumber);
     if (!isNumber || planned < 1 || planned > 10)
         return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
+    draft.plan[indexOf(Gate::cycle)] = {profile->cycle, 1};
     draft.plan[indexOf(Gate::quench)] = {profile->quench, planned};
     draft.plan[indexOf(Gate::temper)] = {profile->temper, planned};
     draft.minimum_tempers = profile->minimumTempers;

@@ -7,6 +7,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/picture.h"
 #include "core/base/number.h"
+#include "core/heat/next_cycle.h"
 #include "core/judge/second_opinion.h"
 #include "core/measure/indent.h"
 #include "plot/differences.h"
@@ -51,7 +52,7 @@ void ShopActions::excuse() {
               });
 }
 
-void ShopActions::logTemper() {
+void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     if (!m_document.hasBatch()) return;
     const Batch& batch = m_document.batch();
     // Offered: all blades that have had as many tempers as the one in hand, and are still in the batch.
@@ -69,16 +70,33 @@ void ShopActions::logTemper() {
         if (current->cycles.back().temperature_c) temperature = QString::number(*current->cycles.back().temperature_c);
         if (current->cycles.back().hours) hours = QString::number(*current->cycles.back().hours);
     }
-    auto* form = new FormDialog(tr("Log a temper cycle"), tr("Log it"),
-                                {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
-                                 {"hours", tr("Time"), tr("hours, or 90min"), hours, {}, false},
-                                 {"blades",
-                                  tr("Blades"),
-                                  tr("marks, separated by commas"),
-                                  onlyThis ? QString::fromStdString(current->mark) : marks.join(QStringLiteral(", ")),
-                                  {},
-                                  false}},
-                                m_look, m_window);
+    // Advised numbers stand last in what comes next: temperature, hours, expected hardness, chances.
+    if (verdict != nullptr && !start) {
+        const std::vector<double>& n = verdict->next.numbers;
+        const std::size_t at = verdict->next.act == Act::logTemper ? 2 : 0;
+        const bool advised = verdict->next.act == Act::logTemper || verdict->next.act == Act::temperAgain;
+        if (advised && n.size() >= at + 2) {
+            temperature = QString::number(n[at]);
+            hours = QString::number(n[at + 1]);
+        }
+    }
+    if (start) {
+        temperature = QString::number(start->temperature_c);
+        hours = QString::number(start->hours);
+    }
+    const Grade* grade = m_document.tables().grade(batch.grade);
+    auto* form =
+        new FormDialog(tr("Log a temper cycle"), tr("Log it"),
+                       {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
+                        {"hours", tr("Time"), tr("hours, or 90min"), hours, {}, false},
+                        {"blades",
+                         tr("Blades"),
+                         tr("marks, separated by commas"),
+                         onlyThis ? QString::fromStdString(current->mark) : marks.join(QStringLiteral(", ")),
+                         {},
+                         false},
+                        {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false}},
+                       m_look, m_window);
     const auto chosen = [this](const QString& text, QString* unknown) {
         std::vector<std::string> ids;
         for (const QString& mark : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
@@ -91,7 +109,7 @@ void ShopActions::logTemper() {
         return ids;
     };
     form->ask(
-        [chosen](const FormValues& v) -> FormFault {
+        [chosen, grade](const FormValues& v) -> FormFault {
             const auto t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
             if (!t) return {QStringLiteral("temperature"), tr("Type the temperature, such as 205 or 401F.")};
             if (*t < 80 || *t > 750)
@@ -104,6 +122,11 @@ void ShopActions::logTemper() {
             if (chosen(v["blades"], &unknown).empty() && unknown.isEmpty())
                 return {QStringLiteral("blades"), tr("Type at least one mark.")};
             if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
+            if (grade != nullptr && embrittles(*grade, *t).value_or(false) && v["reason"].isEmpty())
+                return {QStringLiteral("reason"),
+                        tr("%1 to %2 makes %3 brittle: give the reason.")
+                            .arg(words::degrees(*grade->embrittle_c.low), words::degrees(*grade->embrittle_c.high),
+                                 QString::fromStdString(grade->name))};
             return {};
         },
         [this, chosen](const FormValues& v) {
@@ -113,7 +136,9 @@ void ShopActions::logTemper() {
             cycle.blades = chosen(v["blades"], &unknown);
             cycle.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
             cycle.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
-            cycle.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"]).toStdString();
+            cycle.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"] +
+                                (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
+                                   .toStdString();
             m_document.perform(
                 [cycle](Logbook& logbook) mutable -> Result<Done> {
                     cycle.time = logbook.now();

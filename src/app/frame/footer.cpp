@@ -11,8 +11,8 @@
 
 namespace rollcall {
 
-Footer::Footer(const Document& document, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_look(look) {
+Footer::Footer(const Document& document, const DayClock& day, const Look& look, QWidget* parent)
+    : QWidget(parent), m_document(document), m_day(day), m_look(look) {
     setObjectName(QStringLiteral("now-line"));
     setFixedHeight(look.px(48));
     m_clock.setInterval(20000);
@@ -47,16 +47,28 @@ QString Footer::nowText() const {
             return QObject::tr("%1: back to Steel").arg(mark);
         case Act::setWindow:
             return QObject::tr("%1: set the limits").arg(mark);
+        case Act::startHeat:
+            return QObject::tr("start the heat of %1").arg(mark);
+        case Act::markBlade:
+            return QObject::tr("%1 through the heat").arg(mark);
+        case Act::breakCoupon:
+            return QObject::tr("%1 soaked long: break a coupon").arg(mark);
         default:
             return QObject::tr("%1: you decide").arg(mark);
         }
     };
+    // What is due in an oven comes before everything: it does not wait.
+    bool due = false;
+    const QString oven = m_day.nextText(&due);
+    if (due) parts << tr("Now: %1").arg(oven);
     if (!tasks.empty()) {
-        parts << tr("Now: %1").arg(
-            describe(QString::fromStdString(batch.blades[tasks.front().blade].mark), tasks.front().next.act));
-    } else {
+        parts << (due ? tr("then %1") : tr("Now: %1"))
+                     .arg(describe(QString::fromStdString(batch.blades[tasks.front().blade].mark),
+                                   tasks.front().next.act));
+    } else if (!due) {
         parts << tr("Now: %1 has answered").arg(QString::fromStdString(batch.name));
     }
+    if (!due && !oven.isEmpty()) parts << oven;
     for (const auto& [name, task] : m_document.state().elsewhere) {
         parts << tr("%1: %2").arg(
             QString::fromStdString(name),

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/cycle/day_clock.h"
 #include "app/shared/document.h"
 #include "plot/look.h"
 
@@ -16,7 +17,7 @@ class Footer : public QWidget {
     Q_OBJECT
 
 public:
-    Footer(const Document& document, const Look& look, QWidget* parent = nullptr);
+    Footer(const Document& document, const DayClock& day, const Look& look, QWidget* parent = nullptr);
     void refresh();
     /// A message instead of the Now line until the next key: what went wrong, or what was just done.
     void say(const QString& message, bool trouble);
@@ -30,6 +31,7 @@ private:
     QString nowText() const;
 
     const Document& m_document;
+    const DayClock& m_day;
     const Look& m_look;
     QString m_now;
     QString m_message;

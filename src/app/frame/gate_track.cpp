@@ -52,7 +52,7 @@ void GateCell::paintEvent(QPaintEvent*) {
             if (verdict->state == State::excused) continue;
             ++asked;
             if (verdict->state != State::notYet) ++answered;
-            begun = begun || verdict->taken > 0;
+            begun = begun || verdict->taken > 0 || verdict->state != State::notYet;
         }
     }
     drawText(painter, px(14), px(30), text(), m_look.font(18, m_open), begun || m_open ? p.ink : p.muted);

@@ -30,8 +30,8 @@
 namespace rollcall {
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
-    : m_document(document), m_look(look), m_station(document), m_link(document),
-      m_actions(new ShopActions(document, m_station, m_look, seams, this)),
+    : m_document(document), m_look(look), m_station(document), m_link(document), m_oven(document), m_day(document),
+      m_seams(seams), m_actions(new ShopActions(document, m_station, m_look, seams, this)),
       m_testerActions(new TesterActions(document, m_link, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
@@ -51,6 +51,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(m_testerActions, &TesterActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
+    connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
     qApp->installEventFilter(this);
 }
 
@@ -84,12 +85,16 @@ void MainWindow::build() {
     m_stack->addWidget(m_call);
     m_testers = new TestersBench(m_document, *m_testerList, m_look);
     m_stack->addWidget(m_testers);
+    const CycleBench::Page page = m_cycle != nullptr ? m_cyclePage : CycleBench::Page::soak;
+    m_cycle = new CycleBench(m_document, m_oven, m_day, m_seams, m_look);
+    m_cycle->openPage(page);
+    m_stack->addWidget(m_cycle);
     m_column = new VerdictColumn(m_look);
     middle->addWidget(m_left);
     middle->addWidget(m_stack, 1);
     middle->addWidget(m_column);
     rows->addLayout(middle, 1);
-    m_footer = new Footer(m_document, m_look);
+    m_footer = new Footer(m_document, m_day, m_look);
     rows->addWidget(m_footer);
 
     connect(m_track, &GateTrack::batchClicked, this, &MainWindow::openOverview);
@@ -99,6 +104,15 @@ void MainWindow::build() {
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
     connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
     connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);
+    connect(m_cycle, &CycleBench::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_cycle, &CycleBench::changed, this, [this] {
+        m_cyclePage = m_cycle->page();
+        if (m_place == Place::cycle) refresh();
+    });
+    connect(m_cycle, &CycleBench::temperWanted, m_actions, [this](double temperature_c, double hours) {
+        m_actions->logTemper(TemperHeat{temperature_c, hours});
+    });
     connect(m_testerList, &TesterList::currentChanged, this, [this] {
         if (m_testers->verifiable())
             m_document.chooseTester(m_testers->tester()->id); // the one looked at is the one in use
@@ -116,6 +130,8 @@ void MainWindow::leftAct() {
         if (m_testers->verifiable() && m_testerList->model().health(m_testerList->current()).state == State::pass)
             return verifyHere();
         return m_testerActions->edit(nullptr);
+    case Place::cycle:
+        return m_cycle->leftAct();
     case Place::call:
         if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
         return m_station.askOneMore();
@@ -123,7 +139,8 @@ void MainWindow::leftAct() {
 }
 
 void MainWindow::rightAct() {
-    if (m_place == Place::overview) return m_actions->logTemper();
+    if (m_place == Place::overview) return m_actions->logTemper({});
+    if (m_place == Place::cycle) return m_cycle->rightAct();
     if (m_place == Place::testers) return m_testerActions->edit(m_testers->tester());
     m_actions->strikeLast();
 }
@@ -148,18 +165,21 @@ void MainWindow::refresh() {
         m_place = Place::testers;
     }
     m_wasOnBlock = onBlock;
-    const std::optional<Gate> gate = m_place == Place::call ? std::optional<Gate>(m_document.gate()) : std::nullopt;
+    const bool atGate = m_place == Place::call || m_place == Place::cycle;
+    const Gate shown = m_place == Place::cycle ? Gate::cycle : m_document.gate();
+    const std::optional<Gate> gate = atGate ? std::optional<Gate>(shown) : std::nullopt;
     setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name))
                                          : tr("Rollcall"));
-    m_track->refresh(m_place == Place::call       ? GateTrack::Open::gate
+    m_track->refresh(atGate                       ? GateTrack::Open::gate
                      : m_place == Place::overview ? GateTrack::Open::batch
                                                   : GateTrack::Open::none,
-                     m_document.gate(), m_cameFrom == Place::call);
+                     shown, m_cameFrom == Place::call);
     m_roll->refresh(gate);
     m_testerList->refresh();
     m_left->setCurrentIndex(m_place == Place::testers ? 1 : 0);
     QWidget* bench = m_place == Place::overview  ? static_cast<QWidget*>(m_overview)
                      : m_place == Place::testers ? static_cast<QWidget*>(m_testers)
+                     : m_place == Place::cycle   ? static_cast<QWidget*>(m_cycle)
                                                  : m_call;
     if (m_stack->currentWidget() != bench || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(bench);
@@ -181,6 +201,10 @@ void MainWindow::refresh() {
         m_testers->refresh();
         m_column->show(m_testers->content());
         break;
+    case Place::cycle:
+        m_cycle->refresh();
+        m_column->show(m_cycle->content());
+        break;
     }
     m_footer->refresh();
 }
@@ -200,7 +224,17 @@ void MainWindow::openOverview() {
     refresh();
 }
 
+void MainWindow::openCycle(CycleBench::Page page) {
+    if (!m_document.hasBatch()) return m_footer->say(tr("Make a batch first."), true);
+    if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
+    m_verifyingFromTesters = false;
+    m_place = Place::cycle;
+    m_cycle->openPage(page);
+}
+
 void MainWindow::openGate(Gate gate) {
+    // The Cycle bench serves batches that do not ask its gate too: their tempers are foretold there.
+    if (gate == Gate::cycle) return openCycle(m_cyclePage);
     if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
         return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
     m_place = Place::call;
@@ -226,6 +260,7 @@ void MainWindow::callNext() {
 
 // The primary act of the screen: what Enter does when nothing is typed.
 void MainWindow::act() {
+    if (m_place == Place::cycle) return m_cycle->act();
     if (m_place == Place::testers) {
         if (m_testers->tester() == nullptr) return m_testerActions->edit(nullptr);
         const State state = m_testerList->model().health(m_testerList->current()).state;
@@ -237,6 +272,7 @@ void MainWindow::act() {
         const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
         if (tasks.empty()) return m_actions->newBatch(true);
         m_document.selectBlade(static_cast<int>(tasks.front().blade));
+        if (tasks.front().gate == Gate::cycle) return openCycle(CycleBench::Page::soak);
         return openGate(tasks.front().gate);
     }
     if (m_station.enter()) return;
@@ -251,7 +287,7 @@ void MainWindow::act() {
         return m_station.beginVerification(Block(m_station.block()));
     case StationAct::logTemper:
     case StationAct::temperAgain:
-        return m_actions->logTemper();
+        return m_actions->logTemper({});
     case StationAct::oneMore:
         return m_station.askOneMore();
     case StationAct::setLimits:
@@ -311,7 +347,7 @@ void MainWindow::makeCommands() {
     });
     letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
-    letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper(); });
+    letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
     letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });
     letter("batches", 'b', tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
     letter("new-batch", 'n', tr("New batch"), tr("marks, window, thickness"), [a] { a->newBatch(false); });
@@ -325,6 +361,8 @@ void MainWindow::makeCommands() {
     letter("accept", 'a', tr("Count a reading that was left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
     letter("strike-temper", 'u', tr("Strike out the last temper"), tr("logged by mistake"), [a] { a->strikeTemper(); });
     letter("testers", 'r', tr("Testers"), tr("verification, drift, blocks, the one in use"), [this] { openTesters(); });
+    letter("day", 'y', tr("The ovens today"), tr("what runs, what is next, plan a cycle"),
+           [this] { openCycle(CycleBench::Page::day); });
     letter("open", 'o', tr("Open a logbook"), {}, [a] { a->openLogbook(); });
     letter("new-logbook", 'g', tr("New logbook"), {}, [a] { a->newLogbook(); });
     letter("dark", 'd', tr("Dark or light"), {}, [this] {
@@ -403,6 +441,7 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     }
     if (m_place == Place::testers && handleTestersKey(event)) return true;
     if (m_place == Place::call && handleStationKey(event)) return true;
+    if (m_place == Place::cycle && handleCycleKey(event)) return true;
     if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
     if (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
@@ -468,6 +507,14 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
     return true;
 }
 
+bool MainWindow::handleCycleKey(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape) {
+        openOverview();
+        return true;
+    }
+    return m_cycle->key(event);
+}
+
 bool MainWindow::handleStationKey(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.5;
     switch (event->key()) {
@@ -513,6 +560,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("rollcall"))
             m_actions->openPath(path, false);
+        else if (m_place == Place::cycle && (ending == QLatin1String("csv") || ending == QLatin1String("txt")))
+            m_cycle->importTrace(path);
         else if (ending == QLatin1String("csv") || ending == QLatin1String("txt"))
             m_actions->importFile(path);
         else

@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/cycle/cycle_bench.h"
+#include "app/cycle/day_clock.h"
+#include "app/cycle/oven_link.h"
 #include "app/frame/shop_actions.h"
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
@@ -35,14 +38,16 @@ public:
     void openGate(Gate gate);
     void openOverview();
     void openTesters();
+    void openCycle(CycleBench::Page page);
     /// Other colours or another text size: the window is laid out anew.
     void setLook(const Look& look);
     const Look& look() const { return m_look; }
     const Commands& commands() const { return m_commands; }
     ReadingStation& station() { return m_station; }
     const DeviceLink& link() const { return m_link; }
+    OvenLink& oven() { return m_oven; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers };
+    enum class Place { overview, call, testers, cycle };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 
@@ -58,6 +63,7 @@ private:
     bool handleKey(QKeyEvent* event);
     bool handleStationKey(QKeyEvent* event);
     bool handleTestersKey(QKeyEvent* event);
+    bool handleCycleKey(QKeyEvent* event);
     void leftAct();
     void rightAct();
     void verifyHere();
@@ -71,6 +77,9 @@ private:
     Look m_look;
     ReadingStation m_station;
     DeviceLink m_link;
+    OvenLink m_oven;
+    DayClock m_day;
+    Seams m_seams;
     ShopActions* m_actions;
     Commands m_commands;
     Place m_place = Place::overview;
@@ -86,6 +95,8 @@ private:
     OverviewBench* m_overview = nullptr;
     CallBench* m_call = nullptr;
     TestersBench* m_testers = nullptr;
+    CycleBench* m_cycle = nullptr;
+    CycleBench::Page m_cyclePage = CycleBench::Page::soak;
     TesterActions* m_testerActions = nullptr;
     VerdictColumn* m_column = nullptr;
     Footer* m_footer = nullptr;

@@ -4,20 +4,14 @@
 
 #include "app/call/reading_station.h"
 #include "app/shared/document.h"
+#include "app/shared/seams.h"
 #include "plot/rule.h"
 
 #include <functional>
+#include <optional>
 #include <QObject>
 
 namespace rollcall {
-
-/// Questions to the desktop that a test answers itself.
-struct Seams {
-    /// A file to open, or to make when making is true; empty when the question was given up.
-    std::function<QString(QWidget* parent, const QString& title, const QString& filter, bool making)> chooseFile;
-
-    static Seams real();
-};
 
 /// What the maker can do that needs asking: each asks by a short dialog and hands the answer to the document.
 class ShopActions : public QObject {
@@ -38,7 +32,8 @@ public:
     void verify();
     void strikeLast();
     void excuse();
-    void logTemper();
+    /// Asks for a temper that was done; begins with this one, else with the advised one, else with the one before.
+    void logTemper(const std::optional<TemperHeat>& start);
     void strikeTemper();
     void reharden();
     void takeOut();

@@ -92,8 +92,12 @@ QVariant MatrixModel::data(const QModelIndex& index, int role) const {
     const Verdict* v = verdict(index);
     const QString gate = words::gateName(allGates[static_cast<std::size_t>(index.column())]);
     if (v == nullptr) return role == Qt::AccessibleTextRole ? QVariant(tr("%1: not asked").arg(gate)) : QVariant();
-    const QString value =
+    QString value =
         v->measurement && v->state != State::excused ? words::hardness(v->measurement->decided_mean) : QString();
+    for (const Reason& reason : v->reasons) {
+        if (reason.fact == Fact::soakGood || reason.fact == Fact::soakOver || reason.fact == Fact::soakUnder)
+            value = QString::number(reason.numbers.front(), 'f', 1);
+    }
     if (role == Qt::DisplayRole) return value;
     if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole) {
         return tr("%1 at %2: %3. %4")
@@ -242,7 +246,9 @@ void OverviewBench::paintEvent(QPaintEvent*) {
         const int x = px(24) + qRound(pitch * static_cast<double>(i));
         drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked),
                  asked ? p.ink : p.muted);
-        if (asked) drawText(painter, x + px(6), px(41), QStringLiteral("HRC"), m_look.font(14), p.muted);
+        if (asked)
+            drawText(painter, x + px(6), px(41), allGates[i] == Gate::cycle ? tr("min") : QStringLiteral("HRC"),
+                     m_look.font(14), p.muted);
     }
     painter.fillRect(px(24), px(headHeight) - 1, width() - px(48), 1, p.line);
 

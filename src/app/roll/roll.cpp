@@ -151,7 +151,9 @@ void RollModel::refresh(std::optional<Gate> gate) {
             const Verdict* verdict = m_document.verdict(index, at);
             RollRow row;
             row.mark = QString::fromStdString(batch.blades[i].mark);
-            row.strip = stripOf(m_document.tables(), batch.blades[i], at, verdict);
+            // At the Cycle gate the strip goes on showing hardness; the second line is the gate's own answer.
+            const Gate hardness = at == Gate::cycle ? gateSoFar(m_document, index) : at;
+            row.strip = stripOf(m_document.tables(), batch.blades[i], hardness, m_document.verdict(index, hardness));
             if (verdict != nullptr) {
                 row.state = verdict->state;
                 row.word = words::stateName(verdict->state);
@@ -160,6 +162,11 @@ void RollModel::refresh(std::optional<Gate> gate) {
                 if (verdict->state == State::excused && isOutBefore(batch.blades[i], at))
                     row.word = fateName(batch.blades[i].fate->fate);
                 row.complete = verdict->taken >= verdict->planned;
+                for (const Reason& reason : verdict->reasons) {
+                    if (reason.fact == Fact::soakGood || reason.fact == Fact::soakOver ||
+                        reason.fact == Fact::soakUnder)
+                        row.word = tr("soak %1").arg(reason.numbers.front(), 0, 'f', 1);
+                }
             }
             for (const auto& list : {row.strip.readings, row.strip.earlier})
                 values.insert(values.end(), list.begin(), list.end());

@@ -4,9 +4,9 @@
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
+#include "app/shared/line_form.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
-#include "words/data_folder.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -233,41 +233,13 @@ void TesterActions::line(const Tester& tester) {
 }
 
 void TesterActions::setUpLine(const Tester& tester) {
-    const auto presets = readLinePresets(dataFolder() + QStringLiteral("/devices/lines.csv"));
-    if (!presets) return emit said(words::errorText(presets.error()), true);
-    const LineSetup now = DeviceLink::setupOf(tester.id);
-    const QString own = tr("as typed below");
-    QStringList names;
-    QString chosen = now.pattern.isEmpty() ? presets->front().name : own;
-    for (const LinePreset& preset : *presets) {
-        names << preset.name;
-        if (preset.pattern == now.pattern) chosen = preset.name;
-    }
-    names << own;
-    auto* form = new FormDialog(tr("Line of %1").arg(QString::fromStdString(tester.name)), tr("Connect"),
-                                {{"port", tr("Port"), tr("like /dev/ttyUSB0"), now.port, {}, false},
-                                 {"form", tr("Its lines"), tr("what a line looks like"), chosen, names, false},
-                                 {"pattern", tr("Pattern"), tr("with (?<value>...)"), now.pattern, {}, false},
-                                 {"baud", tr("Speed"), tr("baud"), QString::number(now.baud), {}, false}},
-                                m_look, m_window);
-    const auto patternOf = [presets = *presets](const FormValues& v) {
-        for (const LinePreset& preset : presets) {
-            if (preset.name == v["form"]) return preset.pattern;
-        }
-        return v["pattern"];
-    };
-    form->ask(
-        [patternOf](const FormValues& v) -> FormFault {
-            if (v["port"].isEmpty()) return {QStringLiteral("port"), tr("Type the device path of the port.")};
-            if (v["baud"].toInt() <= 0) return {QStringLiteral("baud"), tr("Type the speed, such as 9600.")};
-            const auto pattern = LinePattern::fromText(patternOf(v));
-            return pattern ? FormFault{}
-                           : FormFault{QStringLiteral("pattern"), QString::fromStdString(pattern.error().text)};
-        },
-        [this, id = tester.id, patternOf](const FormValues& v) {
-            const auto done = m_link.setUp(id, {v["port"], v["baud"].toInt(), patternOf(v)});
-            emit said(done ? m_link.stateText() : words::errorText(done.error()), !done.ok());
-        });
+    const auto asked =
+        askLine(tr("Line of %1").arg(QString::fromStdString(tester.name)), QStringLiteral("lines.csv"),
+                DeviceLink::setupOf(tester.id), m_look, m_window, [this, id = tester.id](const LineSetup& setup) {
+                    const auto done = m_link.setUp(id, setup);
+                    emit said(done ? m_link.stateText() : words::errorText(done.error()), !done.ok());
+                });
+    if (!asked) emit said(words::errorText(asked.error()), true);
 }
 
 void TesterActions::showLines() {

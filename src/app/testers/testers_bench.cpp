@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/testers/testers_bench.h"
 
+#include "app/shared/export_picture.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/indent.h"
@@ -13,10 +14,8 @@
 #include <QDateTime>
 #include <QFile>
 #include <QFileInfo>
-#include <QImage>
 #include <QLocale>
 #include <QPainter>
-#include <QSvgGenerator>
 
 namespace rollcall {
 
@@ -397,29 +396,7 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
 
 Result<Done> exportChart(const ControlChart& chart, const QString& path, const Look& look) {
     const QString ending = QFileInfo(path).suffix().toLower();
-    const Error failed{ErrorKind::disk, path.toStdString(), "the file could not be written"};
-    const QRect page(0, 0, look.px(960), look.px(420));
-    const auto draw = [&](QPaintDevice* device) {
-        QPainter painter(device);
-        painter.fillRect(page, look.palette.panel);
-        drawControlChart(painter, page.adjusted(look.px(16), look.px(16), -look.px(16), -look.px(16)), chart, look);
-    };
-    if (ending == QLatin1String("png")) {
-        QImage image(page.size(), QImage::Format_RGB32);
-        draw(&image);
-        return image.save(path) ? Result<Done>(Done{}) : failed;
-    }
-    if (ending == QLatin1String("svg")) {
-        QFile file(path);
-        if (!file.open(QIODevice::WriteOnly)) return failed;
-        QSvgGenerator svg;
-        svg.setOutputDevice(&file);
-        svg.setSize(page.size());
-        svg.setViewBox(page);
-        svg.setTitle(QObject::tr("Error of a tester through time"));
-        draw(&svg);
-        return Done{};
-    }
+    const Error failed{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
     if (ending == QLatin1String("csv")) {
         QFile file(path);
         if (!file.open(QIODevice::WriteOnly)) return failed;
@@ -432,7 +409,13 @@ Result<Done> exportChart(const ControlChart& chart, const QString& path, const L
         }
         return file.write(text) == text.size() && file.flush() ? Result<Done>(Done{}) : failed;
     }
-    return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};
+    if (ending != QLatin1String("png") && ending != QLatin1String("svg"))
+        return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};
+    return savePicture(
+        path, QSize(look.px(1000), look.px(420)), QObject::tr("Error of a tester through time"), look.palette.panel,
+        [&](QPainter& painter, const QRect& page) {
+            drawControlChart(painter, page.adjusted(look.px(16), look.px(16), -look.px(16), -look.px(16)), chart, look);
+        });
 }
 
 } // namespace rollcall

@@ -70,6 +70,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     const double last = temperatureFor(model.constant(), highest, aim.hours) + step;
 
     bool avoided = false;
+    bool wouldDo = false;
     bool reached = false;
     std::optional<NextTemper> coolest;
     std::optional<NextTemper> warmest;
@@ -80,18 +81,25 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
             continue;
         }
         reached = true;
+        const bool highEnough = atLeast(answer->expect.hrc, middle);
+        const bool keeps = highEnough && atMost(answer->chance_soft, aim.softness_risk);
         if (!aim.despite_embrittlement && embrittles(grade, t).value_or(false)) {
             avoided = true;
+            wouldDo = wouldDo || keeps; // hotter than what was found so far, and what the grade is to avoid
             continue;
         }
         if (!coolest) coolest = *answer;
         warmest = *answer;
-        const bool highEnough = atLeast(answer->expect.hrc, middle);
-        if (highEnough && atMost(answer->chance_soft, aim.softness_risk)) advice.best = *answer;
+        if (keeps) {
+            advice.best = *answer;
+            wouldDo = false;
+        }
         if (highEnough && atMost(answer->chance_soft, aim.softness_risk / 4.0)) advice.cautious = *answer;
     }
     const auto warn = [&](TemperWarning warning) { advice.warnings.push_back(warning); };
-    if (!advice.best && coolest) {
+    if (!advice.best && wouldDo) {
+        warn(TemperWarning::insideEmbrittlement);
+    } else if (!advice.best && coolest) {
         warn(coolest->expect.hrc < *aim.window.low ? TemperWarning::alreadySoft : TemperWarning::onlyStepsTooSoft);
     } else if (!coolest && avoided) {
         warn(TemperWarning::insideEmbrittlement);
@@ -99,11 +107,11 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     if (advice.best) {
         const bool atEnd = advice.best->temperature_c == warmest->temperature_c;
         if (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high) warn(TemperWarning::staysHard);
-        if (atEnd && avoided) warn(TemperWarning::insideEmbrittlement);
+        if (wouldDo) warn(TemperWarning::insideEmbrittlement);
         if (atEnd && !avoided) warn(TemperWarning::curveEnds);
         if (advice.best->expect.confidence == Confidence::low) warn(TemperWarning::lowConfidence);
         const auto inside = embrittles(grade, advice.best->temperature_c);
-        if (inside.value_or(false) && !atEnd) warn(TemperWarning::insideEmbrittlement);
+        if (inside.value_or(false) && !wouldDo) warn(TemperWarning::insideEmbrittlement);
         if (!inside) warn(TemperWarning::embrittlementUnknown);
         if (advice.cautious && advice.cautious->temperature_c == advice.best->temperature_c) advice.cautious.reset();
     }

@@ -147,8 +147,23 @@ std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
     const TemperModel* model = now();
     if (model == nullptr || !m_batch.window.low || quenchedTooSoft(blade) || !tempersUpTo(blade, lastTemper(blade)))
         return std::nullopt;
-    const auto advice = adviseTemper(*model, *m_grade, candidate(blade, lastTemper(blade)), temperAim(m_batch, blade));
-    return advice ? std::optional(*advice) : std::nullopt;
+    TemperAim aim = temperAim(m_batch, blade);
+    auto advice = adviseTemper(*model, *m_grade, candidate(blade, lastTemper(blade)), aim);
+    if (!advice) return std::nullopt;
+    const auto avoids = [](const TemperAdvice& a) {
+        return std::count(a.warnings.begin(), a.warnings.end(), TemperWarning::insideEmbrittlement) > 0;
+    };
+    const bool aboveWindow = advice->best && m_batch.window.high && advice->best->expect.hrc > *m_batch.window.high;
+    if (avoids(*advice) && (!advice->best || aboveWindow)) {
+        // Only what the grade is to avoid would do; shown with its warning, for the maker's reason.
+        aim.despite_embrittlement = true;
+        auto despite = adviseTemper(*model, *m_grade, candidate(blade, lastTemper(blade)), aim);
+        if (despite && despite->best) {
+            if (!avoids(*despite)) despite.value().warnings.push_back(TemperWarning::insideEmbrittlement);
+            return std::move(despite).value();
+        }
+    }
+    return std::move(advice).value();
 }
 
 std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cases, TemperBook& book,

@@ -113,18 +113,21 @@ private:
 
     // Evidence that contradicts the readings keeps the verdict from Pass; evidence nobody has looked at is named.
     void reportEvidence() {
-        const OtherEvidence& other = m_case.blade->evidence;
-        const auto answer = [&](const std::optional<bool>& agrees, const char* what, const char* rule) {
-            if (!agrees) return say(Fact::notLookedAt, Tone::unseen, rule, {}, {what});
-            say(*agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, *agrees ? Tone::good : Tone::caution, rule,
-                {}, {what});
-            m_conflict = m_conflict || !*agrees;
-        };
         reportFiles();
         if (m_case.gate == Gate::temper) reportExpectation();
         if (!reportSuperseded()) say(Fact::notLookedAt, Tone::unseen, "M14", {}, {"second tester"});
-        answer(other.steel_consistent, "steel", "M26");
-        answer(m_soak, "soak", "M22");
+        const std::optional<bool>& steel = m_case.blade->evidence.steel_consistent;
+        if (!steel)
+            say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
+        else
+            say(*steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *steel ? Tone::good : Tone::caution, "M26", {},
+                {"steel"});
+        m_conflict = m_conflict || (steel && !*steel);
+        // A soak off its plan is the Cycle gate's finding; it contradicts no hardness.
+        if (!m_soak)
+            say(Fact::notLookedAt, Tone::unseen, "M22", {}, {"soak"});
+        else
+            say(*m_soak ? Fact::evidenceAgrees : Fact::soakOffPlan, *m_soak ? Tone::good : Tone::note, "M22", {}, {"soak"});
     }
 
     // M20. A surprise is a finding, not a failure: the window is what was promised.
@@ -181,7 +184,13 @@ private:
                     say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {"temper curve"});
             }
         }
-        next(act, std::move(numbers));
+        // Inside what the grade is to avoid the maker decides, with a reason.
+        const bool brittle = m_outlook.advice && m_outlook.advice->best &&
+                             m_grade->embrittle_c.holds(m_outlook.advice->best->temperature_c);
+        if (brittle && act == Act::temperAgain)
+            next(Act::makerDecides);
+        else
+            next(act, std::move(numbers));
     }
     // No temper of this branch reaches the window from the hard side.
     bool outOfReach() const {

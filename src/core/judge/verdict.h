@@ -49,6 +49,7 @@ enum class Fact {
     notLookedAt,         ///< text: files, expectation, second tester, steel, soak
     evidenceAgrees,      ///< text: which; numbers: low, high
     evidenceConflicts,   ///< text: which; numbers: low, high
+    soakOffPlan,         ///< the Cycle gate says by how much
     filesAgree,          ///< numbers: lower, upper; infinite where open
     filesConflict,       ///< numbers: lower, upper; infinite where open
     filesContradict,     ///< numbers: file that skated, file that bit

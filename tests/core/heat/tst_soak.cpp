@@ -49,7 +49,8 @@ private slots:
         const double dense = equivalentMinutes(Trace::of(fine).value(), 800, 735, 0, 1800).value();
         QVERIFY(std::abs(sparse / dense - 1) < 1e-4);
     }
-    // Times to within 5 °C of 800 °C for sheets put into a steady oven: worked apart from this code by small Euler steps.
+    // Times to within 5 °C of 800 °C for sheets put into a steady oven: worked apart from this code by small Euler
+    // steps.
     void steelLagsTheOven_data() {
         QTest::addColumn<double>("thickness");
         QTest::addColumn<bool>("foil");

@@ -1,0 +1,335 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cycle/day_page.h"
+
+#include "app/shared/choice_dialog.h"
+#include "app/shared/form_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QDateTime>
+#include <QKeyEvent>
+
+namespace rollcall {
+
+namespace {
+
+// "14:20" of today, or of tomorrow when that has gone by more than an hour; none when it is no time of day.
+std::optional<std::int64_t> momentOf(const QString& text, std::int64_t now_ms) {
+    const QTime time = QTime::fromString(text.trimmed(), text.count(QLatin1Char(':')) == 1 ? QStringLiteral("H:mm")
+                                                                                           : QStringLiteral("H:mm:ss"));
+    if (!time.isValid()) return std::nullopt;
+    QDateTime at(QDateTime::fromMSecsSinceEpoch(now_ms).date(), time);
+    if (at.toMSecsSinceEpoch() < now_ms - 3600000) at = at.addDays(1);
+    return at.toMSecsSinceEpoch();
+}
+
+} // namespace
+
+DayPage::DayPage(Document& document, DayClock& clock, const Look& look) : CyclePage(document, look), m_clock(clock) {
+    setObjectName(QStringLiteral("day-page"));
+    connect(&clock, &DayClock::changed, this, [this] {
+        if (isVisible()) emit changed();
+    });
+}
+
+const PlannedCycle* DayPage::chosen() const {
+    if (m_chosen >= 0 && m_chosen < static_cast<int>(cycles().size()))
+        return &cycles()[static_cast<std::size_t>(m_chosen)];
+    const std::vector<DayEvent> events = m_clock.events();
+    return events.empty() ? nullptr : &cycles()[events.front().cycle];
+}
+
+void DayPage::refresh() {
+    if (m_chosen >= static_cast<int>(cycles().size())) m_chosen = -1;
+    setAccessibleName(content().sub);
+    update();
+}
+
+void DayPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    if (m_document.state().shop.ovens.empty()) {
+        drawText(painter, 0, px(60), tr("No oven yet"), m_look.font(28, true), p.ink);
+        drawText(painter, 0, px(104), tr("K   the shop's ovens: name, and the steps they are set in"), m_look.font(18),
+                 p.ink);
+        return;
+    }
+    DayChart chart;
+    chart.cycles = cycles();
+    for (const Oven& oven : m_document.state().shop.ovens) {
+        chart.ovens.push_back(QString::fromStdString(oven.name));
+        chart.oven_ids.push_back(oven.id);
+    }
+    chart.now_ms = LogbookSeams::real().now().utc_ms;
+    constexpr std::int64_t hour = 3600000;
+    const auto floorHour = [&](std::int64_t ms) { return ms - ((ms % hour) + hour) % hour; };
+    chart.from_ms = floorHour(chart.now_ms - hour);
+    chart.to_ms = chart.from_ms + 8 * hour;
+    for (const PlannedCycle& cycle : chart.cycles) {
+        if (!cycle.open()) continue;
+        chart.from_ms = std::min(chart.from_ms, floorHour(cycle.start_ms));
+        chart.to_ms = std::max(chart.to_ms, floorHour(cycle.freeAt()) + hour);
+    }
+    chart.clock = [](std::int64_t ms) { return DayClock::clockText(ms); };
+    if (const PlannedCycle* cycle = chosen()) chart.current = static_cast<int>(cycle - cycles().data());
+    const int rows = static_cast<int>(chart.ovens.size());
+    const int height = std::min(this->height() * 6 / 10, px(40) + rows * px(84));
+    drawDayChart(painter, QRect(0, px(8), width(), height), chart, m_look);
+    int y = px(8) + height + px(34);
+    drawText(painter, 0, y, tr("Still to come"), m_look.font(18, true), p.ink);
+    const std::vector<DayEvent> events = m_clock.events();
+    if (events.empty())
+        drawText(painter, 0, y + px(30), tr("Nothing is planned. N plans a cycle."), m_look.font(18), p.ink);
+    for (const DayEvent& event : events) {
+        y += px(30);
+        if (y > this->height() - px(6)) break;
+        drawText(painter, 0, y, event.due ? tr("now") : DayClock::clockText(event.at_ms), m_look.font(18, true),
+                 event.due ? p.borderline : p.ink);
+        drawText(painter, px(84), y, elided(m_clock.textOf(event), m_look.font(18), width() - px(88)), m_look.font(18),
+                 p.ink);
+    }
+}
+
+ColumnContent DayPage::content() const {
+    ColumnContent content;
+    content.key = tr("Enter");
+    content.caption = tr("The ovens today");
+    content.left = tr("Plan a cycle");
+    content.left_key = QStringLiteral("N");
+    content.right = tr("Ovens");
+    content.right_key = QStringLiteral("K");
+    const std::vector<DayEvent> events = m_clock.events();
+    const PlannedCycle* cycle = chosen();
+    if (cycle == nullptr) {
+        content.word = tr("Free");
+        content.sub = tr("Nothing is planned.");
+        content.act = tr("Plan a cycle");
+        content.detail = tr("oven, temperature, hours, start");
+    } else {
+        const bool due = !events.empty() && events.front().due;
+        content.state = due ? State::borderline : State::notYet;
+        content.word = due ? tr("Now") : tr("Planned");
+        content.sub = events.empty() ? QString() : m_clock.textOf(events.front());
+        content.act = !cycle->started ? tr("It is in the oven") : cycle->out ? tr("It is out") : tr("It is out");
+        content.detail =
+            tr("%1: %2").arg(QString::fromStdString(cycle->batch_name), QString::fromStdString(cycle->what));
+        content.act_enabled = cycle->open();
+        content.numbers.push_back({tr("Set"), QString::number(cycle->temperature_c), QStringLiteral("°C"), false});
+        content.numbers.push_back({cycle->started ? tr("Out at") : tr("In at"),
+                                   DayClock::clockText(cycle->started ? cycle->outAt() : cycle->start_ms),
+                                   {},
+                                   false});
+        content.lines.push_back({Tone::note,
+                                 tr("%1 for %2, %3 min to warm, %4 min to cool")
+                                     .arg(QString::fromStdString(cycle->oven_name), words::hours(cycle->hours))
+                                     .arg(cycle->warm_minutes)
+                                     .arg(cycle->cool_minutes),
+                                 {},
+                                 false});
+    }
+    for (const Oven& oven : m_document.state().shop.ovens) {
+        content.lines.push_back(
+            {oven.checked ? Tone::good : Tone::caution,
+             oven.checked
+                 ? tr("%1 checked %2")
+                       .arg(QString::fromStdString(oven.name),
+                            QDateTime::fromMSecsSinceEpoch(oven.checked->utc_ms).date().toString(Qt::ISODate))
+                 : tr("%1 was never checked: 10 °C off is half a point").arg(QString::fromStdString(oven.name)),
+             {},
+             false});
+    }
+    content.below.push_back({Tone::note, tr("↑↓ cycle, X cancel it, H hush the alarm"), {}, false});
+    content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
+    return content;
+}
+
+void DayPage::mark(const PlannedCycle& cycle, const char* kind) {
+    const bool out = std::string_view(kind) == "out";
+    const bool ours =
+        m_document.hasBatch() && cycle.batch == m_document.batch().id && cycle.what.find("temper") != std::string::npos;
+    m_document.perform([id = cycle.id, kind](Logbook& logbook) { return logbook.markPlanned(id, kind); },
+                       [this, out, ours, c = cycle.temperature_c, h = cycle.hours](const Result<Done>& done) {
+                           if (done && out && ours) emit temperWanted(c, h);
+                       });
+}
+
+void DayPage::act() {
+    const PlannedCycle* cycle = chosen();
+    if (cycle == nullptr) return plan(200, 2);
+    if (!cycle->open()) return;
+    mark(*cycle, cycle->started ? "out" : "started");
+}
+
+void DayPage::leftAct() {
+    plan(200, 2);
+}
+
+void DayPage::rightAct() {
+    ovens();
+}
+
+void DayPage::plan(double temperature_c, double hours) {
+    if (!m_document.hasBatch()) return emit said(tr("Make a batch first: a cycle belongs to one."), true);
+    const std::vector<Oven>& shop = m_document.state().shop.ovens;
+    if (shop.empty()) return ovens();
+    const Batch& batch = m_document.batch();
+    const std::int64_t now = LogbookSeams::real().now().utc_ms;
+    const Blade* blade = m_document.blade();
+    PlannedCycle cycle;
+    cycle.batch = batch.id;
+    cycle.oven = shop.front().id;
+    cycle.temperature_c = temperature_c;
+    cycle.hours = hours;
+    cycle.cool_minutes = 30;
+    QStringList names;
+    for (const Oven& oven : shop) names << QString::fromStdString(oven.name);
+    // Rounded up to the next five minutes.
+    constexpr std::int64_t five = 300000;
+    const std::int64_t start = (earliestStart(cycles(), cycle, now) + five - 1) / five * five;
+    auto* form = new FormDialog(
+        tr("Plan a cycle of %1").arg(QString::fromStdString(batch.name)), tr("Plan it"),
+        {{"what",
+          tr("What"),
+          tr("as it shows in the day"),
+          tr("temper %1").arg(blade != nullptr ? lastTemper(*blade) + 1 : 1),
+          {},
+          false},
+         {"oven", tr("Oven"), {}, names.first(), names, false},
+         {"temperature", tr("Temperature"), tr("°C, or 405F"), QString::number(temperature_c), {}, false},
+         {"hours", tr("Time"), tr("hours, or 90min"), QString::number(hours), {}, false},
+         {"warm", tr("To warm up"), tr("minutes before the time counts"), QStringLiteral("0"), {}, false},
+         {"cool", tr("To cool"), tr("minutes until the oven is free"), QStringLiteral("30"), {}, false},
+         {"start", tr("In at"), tr("time of day; the first free one is shown"), DayClock::clockText(start), {}, false}},
+        m_look, window());
+    const auto read = [this, cycle, now](const FormValues& v, FormFault* fault) -> std::optional<PlannedCycle> {
+        PlannedCycle typed = cycle;
+        const auto c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
+        const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
+        const auto warm = parseNumber(v["warm"].toStdString());
+        const auto cool = parseNumber(v["cool"].toStdString());
+        const auto at = momentOf(v["start"], now);
+        if (v["what"].isEmpty())
+            return *fault = {QStringLiteral("what"), tr("Say what it is, such as temper 2.")}, std::nullopt;
+        if (!c || *c < 20 || *c > 1400)
+            return *fault = {QStringLiteral("temperature"), tr("Type the temperature, such as 205 or 401F.")},
+                   std::nullopt;
+        if (!h || *h <= 0 || *h > 48)
+            return *fault = {QStringLiteral("hours"), tr("Type the time in hours, up to 48, or like 90min.")},
+                   std::nullopt;
+        if (!warm || *warm < 0 || *warm > 600)
+            return *fault = {QStringLiteral("warm"), tr("Type minutes.")}, std::nullopt;
+        if (!cool || *cool < 0 || *cool > 1440)
+            return *fault = {QStringLiteral("cool"), tr("Type minutes.")}, std::nullopt;
+        if (!at) return *fault = {QStringLiteral("start"), tr("Type a time of day, such as 14:20.")}, std::nullopt;
+        for (const Oven& oven : m_document.state().shop.ovens) {
+            if (QString::fromStdString(oven.name) == v["oven"]) typed.oven = oven.id;
+        }
+        typed.what = v["what"].toStdString();
+        typed.temperature_c = *c;
+        typed.hours = *h;
+        typed.warm_minutes = *warm;
+        typed.cool_minutes = *cool;
+        typed.start_ms = *at;
+        if (const auto other = clash(cycles(), typed)) {
+            const PlannedCycle& taken = cycles()[*other];
+            return *fault = {QStringLiteral("start"),
+                             tr("%1 has the oven until %2. First free: %3.")
+                                 .arg(QString::fromStdString(taken.batch_name), DayClock::clockText(taken.freeAt()),
+                                      DayClock::clockText(earliestStart(cycles(), typed, typed.start_ms)))},
+                   std::nullopt;
+        }
+        return typed;
+    };
+    form->ask(
+        [read](const FormValues& v) {
+            FormFault fault;
+            (void)read(v, &fault);
+            return fault;
+        },
+        [this, read](const FormValues& v) {
+            FormFault fault;
+            const auto planned = read(v, &fault);
+            if (!planned) return;
+            m_document.perform(
+                [planned = *planned, text = (v["temperature"] + QLatin1Char(' ') + v["hours"]).toStdString()](
+                    Logbook& logbook) -> Result<Done> {
+                    const auto id = logbook.planCycle(planned, text);
+                    if (!id) return id.error();
+                    return Done{};
+                });
+        });
+}
+
+// The shop's ovens: one to change, or a new one.
+void DayPage::ovens() {
+    const std::vector<Oven>& shop = m_document.state().shop.ovens;
+    std::vector<Choice> choices;
+    for (std::size_t i = 0; i < shop.size(); ++i)
+        choices.push_back(
+            {QString::number(i + 1), QString::fromStdString(shop[i].name), tr("steps of %1 °C").arg(shop[i].step_c)});
+    choices.push_back({QStringLiteral("N"), tr("New oven"), {}});
+    const auto edit = [this](const Oven& oven) {
+        auto* form = new FormDialog(
+            oven.id.empty() ? tr("New oven") : tr("Change %1").arg(QString::fromStdString(oven.name)), tr("Keep it"),
+            {{"name", tr("Name"), tr("as it is called in the shop"), QString::fromStdString(oven.name), {}, false},
+             {"step", tr("Steps"), tr("°C it is set in"), QString::number(oven.step_c), {}, false},
+             {"checked",
+              tr("Checked"),
+              tr("against a known thermocouple"),
+              tr("no change"),
+              {tr("no change"), tr("today")},
+              false}},
+            m_look, window());
+        form->ask(
+            [](const FormValues& v) -> FormFault {
+                if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the oven a name.")};
+                const auto step = parseNumber(v["step"].toStdString());
+                return step && *step > 0 && *step <= 50
+                           ? FormFault{}
+                           : FormFault{QStringLiteral("step"), tr("Type the step in °C, up to 50.")};
+            },
+            [this, oven](const FormValues& v) {
+                Oven kept = oven;
+                kept.name = v["name"].toStdString();
+                kept.step_c = parseNumber(v["step"].toStdString()).value();
+                const bool today = v["checked"] == tr("today");
+                m_document.perform([kept, today](Logbook& logbook) mutable -> Result<Done> {
+                    if (today) kept.checked = logbook.now();
+                    if (!kept.id.empty()) return logbook.changeOven(kept);
+                    const auto id = logbook.addOven(kept);
+                    if (!id) return id.error();
+                    return Done{};
+                });
+            });
+    };
+    if (shop.empty()) return edit({});
+    (new ChoiceDialog(tr("The shop's ovens"), {}, choices, m_look, window()))->ask([shop, edit](int i) {
+        edit(i < static_cast<int>(shop.size()) ? shop[static_cast<std::size_t>(i)] : Oven());
+    });
+}
+
+bool DayPage::key(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
+        const int count = static_cast<int>(cycles().size());
+        if (count > 0) {
+            const int now = chosen() != nullptr ? static_cast<int>(chosen() - cycles().data()) : 0;
+            m_chosen = (now + (event->key() == Qt::Key_Down ? 1 : count - 1)) % count;
+            emit changed();
+        }
+        return true;
+    }
+    const QString letter = event->text().toLower();
+    if (letter == QLatin1String("n")) return plan(200, 2), true;
+    if (letter == QLatin1String("k")) return ovens(), true;
+    if (letter == QLatin1String("h")) return m_clock.hush(), true;
+    if (letter == QLatin1String("x")) {
+        if (const PlannedCycle* cycle = chosen(); cycle != nullptr && cycle->open()) mark(*cycle, "cancelled");
+        return true;
+    }
+    return false;
+}
+
+} // namespace rollcall

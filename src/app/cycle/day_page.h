@@ -1,0 +1,45 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/cycle/cycle_page.h"
+#include "app/cycle/day_clock.h"
+#include "plot/heat_chart.h"
+
+namespace rollcall {
+
+/// The day's ovens: what runs, what is next, and planning a cycle so that batches do not clash.
+class DayPage : public CyclePage {
+    Q_OBJECT
+
+public:
+    DayPage(Document& document, DayClock& clock, const Look& look);
+
+    QString title() const override { return tr("Day"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    bool key(QKeyEvent* event) override;
+    /// Asks for oven and start of this temper of the batch in hand.
+    void plan(double temperature_c, double hours);
+
+signals:
+    /// A temper was taken out: it is to be logged on its blades.
+    void temperWanted(double temperature_c, double hours);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const std::vector<PlannedCycle>& cycles() const { return m_document.state().shop.day; }
+    const PlannedCycle* chosen() const;
+    void ovens();
+    void mark(const PlannedCycle& cycle, const char* kind);
+
+    DayClock& m_clock;
+    int m_chosen = -1;
+};
+
+} // namespace rollcall

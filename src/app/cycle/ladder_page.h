@@ -1,0 +1,59 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/cycle/cycle_page.h"
+#include "core/judge/expectation.h"
+#include "plot/temper_chart.h"
+
+#include <memory>
+
+namespace rollcall {
+
+/// The temper ladder: what each temper was expected to give and gave, and the next one, moved by hand along the curve.
+class LadderPage : public CyclePage {
+    Q_OBJECT
+
+public:
+    LadderPage(Document& document, const Look& look);
+
+    QString title() const override { return tr("Ladder"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    bool key(QKeyEvent* event) override;
+
+signals:
+    void temperWanted(double temperature_c, double hours);
+    void planWanted(double temperature_c, double hours);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+
+private:
+    double step() const;
+    void setTrial(double temperature_c);
+    /// The trial spent on its number of cycles; none beyond the curve.
+    std::optional<NextTemper> trial() const;
+    std::optional<NextTemper> tried(double temperature_c, int cycles) const;
+    std::vector<LadderRung> rungs() const;
+    TemperChart chart() const;
+    QRect chartArea() const;
+    QString whyBlind() const;
+
+    std::unique_ptr<TemperBook> m_book;
+    std::optional<TemperAdvice> m_advice;
+    const Grade* m_grade = nullptr;
+    std::string m_for; ///< blade, round and temper that the trial is meant for
+    double m_temperature = 200;
+    double m_hours = 2;
+    int m_cycles = 1;
+    bool m_cautious = false;
+    std::optional<TemperBranch> m_branch;
+};
+
+} // namespace rollcall

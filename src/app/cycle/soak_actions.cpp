@@ -1,0 +1,430 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cycle/soak_page.h"
+#include "app/shared/choice_dialog.h"
+#include "app/shared/form_dialog.h"
+#include "app/shared/line_form.h"
+#include "app/shared/picture.h"
+#include "core/base/number.h"
+#include "core/heat/heat_study.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <cmath>
+#include <QFile>
+#include <QFileInfo>
+
+// The part of the soak page that asks: the heat, its trace, notes, the oven's line.
+namespace rollcall {
+
+namespace {
+
+QString number(double value) {
+    return QString::number(value, 'g', 6);
+}
+
+QString shown(const std::optional<double>& value) {
+    return value ? number(*value) : QString();
+}
+
+std::optional<double> typed(const FormValues& v, const char* field, Quantity quantity) {
+    const auto value = parseQuantity(v[QLatin1String(field)].toStdString(), quantity);
+    return value ? std::optional(*value) : std::nullopt;
+}
+
+// A field that may stay blank.
+FormFault faultIn(const FormValues& v, const char* field, double low, double high, const QString& sentence) {
+    const QString text = v[QLatin1String(field)];
+    if (text.isEmpty()) return {};
+    const auto value = parseNumber(text.toStdString());
+    return value && *value >= low && *value <= high ? FormFault{} : FormFault{QLatin1String(field), sentence};
+}
+
+// What a recipe, or else the library, says of the heat.
+HeatDraft usualHeat(const Batch& batch, const Grade* grade) {
+    HeatDraft heat;
+    heat.batch = batch.id;
+    const RecipeStage* soak = batch.recipe ? batch.recipe->stage(StageKind::austenitise) : nullptr;
+    const RecipeStage* quench = batch.recipe ? batch.recipe->stage(StageKind::quench) : nullptr;
+    if (grade != nullptr) {
+        heat.set_c = grade->austenitise_typical_c;
+        heat.min_minutes = grade->soak_minutes.low;
+        heat.max_minutes = grade->soak_minutes.high;
+        heat.medium = grade->quench_class;
+    }
+    if (soak != nullptr) {
+        heat.set_c = soak->temperature_c;
+        heat.near_c = soak->tolerance_c;
+        heat.min_minutes = soak->minutes;
+        heat.max_minutes = soak->max_minutes;
+    }
+    if (quench != nullptr) {
+        heat.medium = quench->cooling;
+        heat.medium_c = quench->temperature_c;
+        heat.medium_tolerance_c = quench->tolerance_c;
+    }
+    return heat;
+}
+
+std::vector<FormField> heatFields(const HeatDraft& usual, const Shop& shop) {
+    QStringList ovens;
+    for (const Oven& oven : shop.ovens) ovens << QString::fromStdString(oven.name);
+    if (ovens.isEmpty()) ovens << SoakPage::tr("Oven 1");
+    return {{"oven", SoakPage::tr("Oven"), SoakPage::tr("choose, or type a new one"), ovens.first(), ovens, true},
+            {"set",
+             SoakPage::tr("Set point"),
+             SoakPage::tr("°C, or 1475F"),
+             usual.set_c > 0 ? number(usual.set_c) : QString(),
+             {},
+             false},
+            {"least",
+             SoakPage::tr("Shortest soak"),
+             SoakPage::tr("minutes at temperature; blank: no limit"),
+             shown(usual.min_minutes),
+             {},
+             false},
+            {"most",
+             SoakPage::tr("Longest soak"),
+             SoakPage::tr("minutes; blank: no limit"),
+             shown(usual.max_minutes),
+             {},
+             false}};
+}
+
+FormFault heatFault(const FormValues& v) {
+    if (v["oven"].isEmpty()) return {QStringLiteral("oven"), SoakPage::tr("Give the oven a name.")};
+    const auto c = typed(v, "set", Quantity::temperature);
+    if (!c || *c < 100 || *c > 1400)
+        return {QStringLiteral("set"), SoakPage::tr("Type the set point, 100 to 1400 °C, such as 800 or 1475F.")};
+    for (const char* field : {"least", "most"}) {
+        const FormFault fault = faultIn(v, field, 0, 600, SoakPage::tr("Type minutes, or leave it blank."));
+        if (!fault.field.isEmpty()) return fault;
+    }
+    const auto least = parseNumber(v["least"].toStdString());
+    const auto most = parseNumber(v["most"].toStdString());
+    if (least && most && *least > *most)
+        return {QStringLiteral("most"), SoakPage::tr("The longest soak is shorter than the shortest.")};
+    return {};
+}
+
+HeatDraft heatTyped(HeatDraft heat, const FormValues& v) {
+    heat.set_c = *typed(v, "set", Quantity::temperature);
+    heat.as_entered = v["set"].toStdString();
+    const auto least = parseNumber(v["least"].toStdString());
+    const auto most = parseNumber(v["most"].toStdString());
+    heat.min_minutes = least ? std::optional(*least) : std::nullopt;
+    heat.max_minutes = most ? std::optional(*most) : std::nullopt;
+    return heat;
+}
+
+} // namespace
+
+// Whoever logs a heat asks the Cycle gate; an oven of a new name is added.
+void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace,
+                         const QString& what) {
+    const bool required = m_document.batch().planOf(Gate::cycle).required;
+    const bool listens = !trace && m_oven.connected();
+    m_shownRun.clear();
+    m_document.perform(
+        [heat = std::move(heat), trace = std::move(trace), required, oven](Logbook& logbook) mutable {
+            return logbook.inOneTransaction([&]() -> Result<Done> {
+                const auto shop = logbook.shop();
+                if (!shop) return shop.error();
+                for (const Oven& known : shop->ovens) {
+                    if (known.name == oven) heat.oven = known.id;
+                }
+                if (heat.oven.empty()) {
+                    const auto added = logbook.addOven({"", oven, 5, {}});
+                    if (!added) return added.error();
+                    heat.oven = *added;
+                }
+                if (!required) {
+                    if (auto done = logbook.changePlan(heat.batch, Gate::cycle, {true, 1}); !done) return done;
+                }
+                const auto run = logbook.startHeat(heat);
+                if (!run) return run.error();
+                if (!trace) return Done{};
+                trace->run = *run;
+                return logbook.addTrace(*trace);
+            });
+        },
+        [this, what, listens](const Result<Done>& done) {
+            if (!done) return;
+            if (listens && run() != nullptr) m_oven.record(run()->id, run()->zero);
+            emit said(what, false);
+        });
+}
+
+void SoakPage::startHeat() {
+    const Batch& batch = m_document.batch();
+    const HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
+    std::vector<FormField> fields = heatFields(usual, m_document.state().shop);
+    fields.push_back({"surface",
+                      tr("Surface"),
+                      tr("how it takes up heat"),
+                      tr("bare or scaled"),
+                      {tr("bare or scaled"), tr("in foil or bright")},
+                      false});
+    fields.push_back(
+        {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
+    fields.push_back(
+        {"medium_c", tr("Its temperature"), tr("°C; blank: not checked"), shown(usual.medium_c), {}, false});
+    fields.push_back({"edge", tr("Edge left at"), tr("mm before hardening; blank: full stock"), QString(), {}, false});
+    auto* form = new FormDialog(tr("Start a heat of %1").arg(QString::fromStdString(batch.name)), tr("Start its clock"),
+                                fields, m_look, window());
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            if (const FormFault fault = heatFault(v); !fault.field.isEmpty()) return fault;
+            if (!v["medium_c"].isEmpty() && !typed(v, "medium_c", Quantity::temperature))
+                return {QStringLiteral("medium_c"), tr("Type °C, or leave it blank.")};
+            const auto edge = typed(v, "edge", Quantity::length);
+            if (!v["edge"].isEmpty() && (!edge || *edge < 0.1 || *edge > 50))
+                return {QStringLiteral("edge"), tr("Type the thickness in mm, 0.1 or more, or leave it blank.")};
+            return {};
+        },
+        [this, usual](const FormValues& v) {
+            HeatDraft heat = heatTyped(usual, v);
+            heat.surface = v["surface"] == tr("in foil or bright") ? HeatSurface::foil : HeatSurface::scaled;
+            heat.medium = v["medium"].toStdString();
+            heat.medium_c = typed(v, "medium_c", Quantity::temperature);
+            heat.edge_mm = typed(v, "edge", Quantity::length);
+            beginHeat(heat, v["oven"].toStdString(), std::nullopt,
+                      tr("The heat's clock runs. Enter marks a blade as it goes in, A all of them"));
+        });
+}
+
+void SoakPage::askTrace() {
+    const QString path = m_seams.chooseFile(window(), tr("The oven's trace"), tr("CSV files (*.csv *.txt)"), false);
+    if (!path.isEmpty()) importTrace(path);
+}
+
+void SoakPage::importTrace(const QString& path) {
+    if (!m_document.hasBatch()) return emit said(tr("Make a batch first: a trace belongs to one."), true);
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return emit said(tr("%1 cannot be read.").arg(path), true);
+    const QByteArray bytes = file.readAll();
+    const QString name = QFileInfo(path).fileName();
+    const auto read = readTrace(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!read) return emit said(tr("%1: %2").arg(name, words::errorText(read.error())), true);
+    QString what = tr("%1: %2 samples").arg(name).arg(read->trace.samples().size());
+    if (!read->skipped.empty())
+        what += tr(", %1 lines skipped (line %2: %3)")
+                    .arg(read->skipped.size())
+                    .arg(read->skipped.front().line)
+                    .arg(QString::fromStdString(read->skipped.front().reason));
+    if (!read->gaps.empty())
+        what += tr(", a gap of %1 min before line %2")
+                    .arg(read->gaps.front().minutes, 0, 'f', 0)
+                    .arg(read->gaps.front().line);
+    TraceDraft draft;
+    draft.name = name;
+    draft.file = bytes;
+    draft.trace = read->trace;
+    if (const HeatRun* r = run()) {
+        draft.run = r->id;
+        draft.shift_s = clockShift(*r, *read);
+        constexpr double farOff_s = 12 * 3600.0;
+        if (draft.shift_s > farOff_s || draft.shift_s + read->trace.end() < -farOff_s)
+            what += tr("; its dates lie far from this heat's clock");
+        m_shownRun.clear();
+        return m_document.perform([draft](Logbook& logbook) { return logbook.addTrace(draft); },
+                                  [this, what](const Result<Done>& done) {
+                                      if (done) emit said(what, false);
+                                  });
+    }
+    // A trace before any heat: the heat is asked for, its clock begins with the trace.
+    const Batch& batch = m_document.batch();
+    HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
+    usual.zero = traceBegan(*read, LogbookSeams::real().now());
+    auto* form = new FormDialog(tr("A heat from %1").arg(name), tr("Take it"),
+                                heatFields(usual, m_document.state().shop), m_look, window());
+    form->ask(heatFault, [this, usual, draft, what](const FormValues& v) {
+        beginHeat(heatTyped(usual, v), v["oven"].toStdString(), draft, what);
+    });
+}
+
+// Transfer, quenchant and the written note, for the blade in hand or more.
+void SoakPage::note() {
+    const HeatRun* r = run();
+    const Blade* blade = m_document.blade();
+    if (r == nullptr || blade == nullptr) return;
+    const HeatAnswer& answer = m_book->of(static_cast<std::size_t>(m_document.bladeIndex()));
+    const BladeHeat known = answer.heat != nullptr ? *answer.heat : BladeHeat();
+    auto* form = new FormDialog(
+        tr("What was noted of the heat"), tr("Note it"),
+        {{"blades",
+          tr("Blades"),
+          tr("marks, separated by commas; * for all"),
+          QString::fromStdString(blade->mark),
+          {},
+          false},
+         {"transfer",
+          tr("Transfer"),
+          tr("seconds from oven into the quench"),
+          shown(known.noted_transfer_s),
+          {},
+          false},
+         {"quenchant", tr("Quenchant"), tr("°C as it went in"), shown(known.quenchant_c), {}, false},
+         {"temperature", tr("Written: at"), tr("°C in the written note"), shown(known.noted_c), {}, false},
+         {"minutes", tr("Written: soak"), tr("minutes in the written note"), shown(known.noted_minutes), {}, false},
+         {"note", tr("Note"), tr("anything else"), QString::fromStdString(known.note), {}, false}},
+        m_look, window());
+    const auto chosen = [this](const QString& text, QString* unknown) {
+        std::vector<const Blade*> blades;
+        for (const Blade& one : m_document.batch().blades) {
+            if (text.trimmed() == QLatin1String("*")) blades.push_back(&one);
+        }
+        if (!blades.empty()) return blades;
+        for (const QString& mark : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+            const int i = m_document.indexOfMark(mark.trimmed().toStdString());
+            if (i < 0)
+                *unknown = mark.trimmed();
+            else
+                blades.push_back(&m_document.batch().blades[static_cast<std::size_t>(i)]);
+        }
+        return blades;
+    };
+    form->ask(
+        [chosen](const FormValues& v) -> FormFault {
+            QString unknown;
+            if (chosen(v["blades"], &unknown).empty() && unknown.isEmpty())
+                return {QStringLiteral("blades"), tr("Type at least one mark.")};
+            if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
+            if (const auto fault = faultIn(v, "transfer", 0, 600, tr("Type seconds, up to 600."));
+                !fault.field.isEmpty())
+                return fault;
+            if (const auto fault = faultIn(v, "minutes", 0, 600, tr("Type minutes.")); !fault.field.isEmpty())
+                return fault;
+            for (const char* field : {"quenchant", "temperature"}) {
+                if (!v[QLatin1String(field)].isEmpty() && !typed(v, field, Quantity::temperature))
+                    return {QLatin1String(field), tr("Type a temperature, such as 58 or 136F.")};
+            }
+            return {};
+        },
+        [this, chosen, run = r->id](const FormValues& v) {
+            QString unknown;
+            std::vector<HeatNoteDraft> notes;
+            for (const Blade* one : chosen(v["blades"], &unknown)) {
+                HeatNoteDraft draft;
+                draft.run = run;
+                draft.blade = one->id;
+                draft.round = one->round;
+                if (!v["transfer"].isEmpty()) draft.transfer_s = parseNumber(v["transfer"].toStdString()).value();
+                if (!v["minutes"].isEmpty()) draft.noted_minutes = parseNumber(v["minutes"].toStdString()).value();
+                if (!v["quenchant"].isEmpty()) draft.quenchant_c = typed(v, "quenchant", Quantity::temperature);
+                if (!v["temperature"].isEmpty()) draft.noted_c = typed(v, "temperature", Quantity::temperature);
+                draft.note = v["note"].toStdString();
+                draft.as_entered = QStringList{v["transfer"], v["quenchant"], v["temperature"], v["minutes"]}
+                                       .join(QLatin1Char('|'))
+                                       .toStdString();
+                notes.push_back(std::move(draft));
+            }
+            m_document.perform([notes](Logbook& logbook) {
+                return logbook.inOneTransaction([&]() -> Result<Done> {
+                    for (const HeatNoteDraft& one : notes) {
+                        if (auto done = logbook.noteHeat(one); !done) return done;
+                    }
+                    return Done{};
+                });
+            });
+        });
+}
+
+// The heats of this batch over each other, and whether everything else was equal.
+void SoakPage::compareRuns() {
+    const Batch& batch = m_document.batch();
+    HeatOverlay overlay;
+    std::vector<StudyHeat> heats;
+    for (const HeatRun& r : batch.heat_runs) {
+        if (!r.trace) continue;
+        StudyHeat heat;
+        heat.name = r.oven + ", " + std::to_string(std::lround(r.set_c)) + " °C";
+        heat.trace = r.trace.get();
+        heat.set_c = r.set_c;
+        heat.near_c = r.near_c;
+        heat.in_s = r.trace->start();
+        heat.out_s = r.trace->end();
+        bool marked = false;
+        for (const Blade& blade : batch.blades) {
+            for (const BladeHeat& one : blade.heats) {
+                if (one.run != r.id || !one.in_s || !one.out_s) continue;
+                heat.in_s = marked ? std::min(heat.in_s, *one.in_s) : *one.in_s;
+                heat.out_s = marked ? std::max(heat.out_s, *one.out_s) : *one.out_s;
+                heat.thickness_mm = blade.shape.thickness_mm;
+                marked = true;
+            }
+        }
+        heats.push_back(heat);
+        overlay.runs.push_back({QString::fromStdString(heat.name), r.trace.get(), heat.in_s, heat.out_s - heat.in_s});
+    }
+    if (heats.size() < 2) return emit said(tr("Two heats with their traces are needed to compare."), true);
+    const auto study = compareHeats(heats);
+    if (!study) return emit said(words::errorText(study.error()), true);
+    QStringList lines;
+    for (std::size_t i = 0; i < study->heats.size(); ++i) {
+        const HeatExposure& e = study->heats[i];
+        lines << tr("%1  %2: ramp %3 min, soak %4 min, worth %5 min at %6")
+                     .arg(i + 1)
+                     .arg(QString::fromStdString(heats[i].name))
+                     .arg(e.ramp_minutes, 0, 'f', 1)
+                     .arg(e.soak_minutes, 0, 'f', 1)
+                     .arg(e.equivalent_minutes, 0, 'f', 1)
+                     .arg(words::degrees(study->reference_c));
+    }
+    for (const StudyDifference& d : study->differences) {
+        lines << (d.what == StudyDifference::What::ramp
+                      ? tr("Not equal: ramp time, %1 against %2 min. What it does to the grain comes on top.")
+                  : d.what == StudyDifference::What::soak
+                      ? tr("Not equal: soak, %1 against %2 min.")
+                      : tr("Not equal: time above the lowest set point, %1 against %2 min."))
+                     .arg(d.low, 0, 'f', 1)
+                     .arg(d.high, 0, 'f', 1);
+    }
+    if (study->differences.empty())
+        lines << tr("Ramp and soak are alike within a fifth: the set point is what differs.");
+    auto* dialog = new ChoiceDialog(tr("Heats compared"), lines, {}, m_look, window());
+    dialog->showPicture(new Picture(px(300), tr("Traces over each other"),
+                                    [overlay, look = m_look](QPainter& painter, const QRect& area) {
+                                        painter.fillRect(area, look.palette.panel);
+                                        drawHeatOverlay(painter, area, overlay, look);
+                                    }));
+    dialog->ask({});
+}
+
+void SoakPage::strikeHeat() {
+    const HeatRun* r = run();
+    if (r == nullptr) return;
+    auto* form = new FormDialog(tr("Strike out this heat, with its marks"), tr("Strike it out"),
+                                {{"reason",
+                                  tr("Reason"),
+                                  tr("choose or type"),
+                                  {},
+                                  {QString(), tr("begun by mistake"), tr("wrong oven or set point")},
+                                  true}},
+                                m_look, window());
+    form->ask(
+        [](const FormValues& v) {
+            return v["reason"].isEmpty() ? FormFault{QStringLiteral("reason"), tr("A reason is needed.")} : FormFault{};
+        },
+        [this, id = r->id](const FormValues& v) {
+            m_oven.record({}, {});
+            m_document.perform(
+                [id, reason = v["reason"].toStdString()](Logbook& logbook) { return logbook.strikeHeat(id, reason); });
+        });
+}
+
+void SoakPage::wireOven() {
+    const auto asked =
+        askLine(tr("The oven's line"), QStringLiteral("oven_lines.csv"), OvenLink::setup(), m_look, window(),
+                [this](const LineSetup& setup) {
+                    const auto done = m_oven.setUp(setup);
+                    if (!done) return emit said(words::errorText(done.error()), true);
+                    const HeatRun* r = run();
+                    // A heat without a trace yet is the one the oven is heard for.
+                    if (m_oven.connected() && r != nullptr && r->trace == nullptr) m_oven.record(r->id, r->zero);
+                    emit said(m_oven.connected() ? m_oven.stateText() : tr("The oven is on no wire."), false);
+                });
+    if (!asked) emit said(words::errorText(asked.error()), true);
+}
+
+} // namespace rollcall

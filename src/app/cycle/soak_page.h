@@ -1,0 +1,65 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/cycle/cycle_page.h"
+#include "app/cycle/oven_link.h"
+#include "app/shared/seams.h"
+#include "core/judge/heat_book.h"
+#include "plot/heat_chart.h"
+
+#include <memory>
+
+namespace rollcall {
+
+/// The soak clock: the oven's trace, the steel estimated, and each blade's way through the heat, by one key each time.
+class SoakPage : public CyclePage {
+    Q_OBJECT
+
+public:
+    SoakPage(Document& document, OvenLink& oven, Seams seams, const Look& look);
+
+    QString title() const override { return tr("Soak"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    bool key(QKeyEvent* event) override;
+    void importTrace(const QString& path);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+
+private:
+    const HeatRun* run() const;
+    /// Whether marks are taken at the computer's clock; else at the cursor on the trace.
+    bool live() const;
+    double moment() const;
+    std::optional<HeatMoment> next() const;
+    std::optional<HeatMoment> nextOf(int blade) const;
+    void mark(HeatMoment moment, const std::vector<int>& blades);
+    void advance();
+    void startHeat();
+    void beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace, const QString& what);
+    void askTrace();
+    void note();
+    void compareRuns();
+    void strikeHeat();
+    void wireOven();
+    void moveCursor(double seconds);
+    SoakChart chart() const;
+    QRect chartArea() const;
+
+    OvenLink& m_oven;
+    Seams m_seams;
+    QTimer m_tick;
+    std::string m_shownRun;
+    double m_cursor = 0;
+    std::unique_ptr<HeatBook> m_book;
+    Trace m_liveTrace; ///< stored samples with those that came since
+};
+
+} // namespace rollcall

@@ -1,0 +1,206 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cycle/warp_page.h"
+
+#include "app/shared/export_picture.h"
+#include "app/shared/form_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QKeyEvent>
+
+namespace rollcall {
+
+namespace {
+
+const WarpReading* latest(const Blade& blade) {
+    for (auto warp = blade.warps.rbegin(); warp != blade.warps.rend(); ++warp) {
+        if (warp->round == blade.round) return &*warp;
+    }
+    return nullptr;
+}
+
+const WarpReading* first(const Blade& blade) {
+    for (const WarpReading& warp : blade.warps) {
+        if (warp.round == blade.round) return &warp;
+    }
+    return nullptr;
+}
+
+std::vector<Warp> warpsOf(const Batch& batch) {
+    std::vector<Warp> warps;
+    for (const Blade& blade : batch.blades) {
+        if (const WarpReading* warp = latest(blade); warp != nullptr && !isOutBefore(blade, Gate::temper))
+            warps.push_back({blade.mark, warp->mm, warp->high});
+    }
+    return warps;
+}
+
+QString warpText(const WarpReading& warp) {
+    return WarpPage::tr("%1 mm, %2 high")
+        .arg(QString::number(warp.mm, 'f', 1),
+             warp.high == WarpSide::left ? WarpPage::tr("left") : WarpPage::tr("right"));
+}
+
+} // namespace
+
+WarpPage::WarpPage(Document& document, Seams seams, const Look& look)
+    : CyclePage(document, look), m_seams(std::move(seams)) {
+    setObjectName(QStringLiteral("warp-page"));
+}
+
+void WarpPage::refresh() {
+    setAccessibleName(content().sub);
+    update();
+}
+
+WarpStack WarpPage::stack() const {
+    WarpStack drawn;
+    const std::vector<Warp> warps = warpsOf(m_document.batch());
+    const auto plan = stackPlan(warps);
+    if (!plan) return drawn;
+    for (const StackPlace& place : *plan) {
+        for (const Warp& warp : warps) {
+            if (warp.blade != place.blade) continue;
+            const bool right = (warp.high == WarpSide::right) != place.turn_over;
+            drawn.pieces.push_back({QString::fromStdString(warp.blade), warp.mm,
+                                    right ? WarpSide::right : WarpSide::left, place.turn_over, place.shim_mm});
+        }
+    }
+    // The first blade's high side faces the second.
+    if (!drawn.pieces.empty() && drawn.pieces.front().lies == WarpSide::left) {
+        for (WarpStack::Piece& piece : drawn.pieces)
+            piece.lies = piece.lies == WarpSide::left ? WarpSide::right : WarpSide::left;
+    }
+    return drawn;
+}
+
+void WarpPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    if (!m_document.hasBatch()) return;
+    const WarpStack drawn = stack();
+    if (drawn.pieces.empty()) {
+        drawText(painter, 0, px(60), tr("No warp measured"), m_look.font(28, true), p.ink);
+        const QStringList lines{tr("Lay each blade on a flat plate, edge towards you."),
+                                tr("Enter  how far it stands off, tip to tip, and which side is high")};
+        int y = px(104);
+        for (const QString& line : lines) {
+            drawText(painter, 0, y, line, m_look.font(18), p.ink);
+            y += px(34);
+        }
+        return;
+    }
+    drawText(painter, 0, px(22), tr("The stack, bow against bow"), m_look.font(20, true), p.ink);
+    drawText(painter, width(), px(22), tr("bow drawn ten times as large"), m_look.font(14), p.muted, Qt::AlignRight);
+    drawWarpStack(painter, rect().adjusted(0, px(36), 0, -px(6)), drawn, m_look);
+}
+
+ColumnContent WarpPage::content() const {
+    ColumnContent content;
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return content;
+    content.key = tr("Enter");
+    content.caption = tr("%1 on the plate").arg(QString::fromStdString(blade->mark));
+    content.act = tr("Measure %1").arg(QString::fromStdString(blade->mark));
+    content.detail = tr("mm, and L or R for the high side");
+    content.left = tr("Next blade");
+    content.left_key = QStringLiteral("+");
+    content.right = tr("Picture");
+    content.right_key = QStringLiteral("E");
+    const WarpReading* now = latest(*blade);
+    const WarpReading* before = first(*blade);
+    content.word = now != nullptr ? tr("%1 mm").arg(QString::number(now->mm, 'f', 1)) : tr("Not yet");
+    content.state = now == nullptr ? State::notYet : now->mm <= 0.3 ? State::pass : State::borderline;
+    content.sub = now != nullptr ? warpText(*now) : tr("Not measured in this hardening.");
+    if (now != nullptr && before != now)
+        content.lines.push_back(
+            {now->mm < before->mm ? Tone::good : Tone::caution,
+             tr("Was %1; now %2: %3 mm gained")
+                 .arg(warpText(*before), warpText(*now), QString::number(before->mm - now->mm, 'f', 1)),
+             QStringLiteral("M24"), false});
+    int untempered = 0;
+    int warped = 0;
+    for (const Blade& one : m_document.batch().blades) {
+        const WarpReading* warp = latest(one);
+        if (warp == nullptr || isOutBefore(one, Gate::temper)) continue;
+        ++warped;
+        if (lastTemper(one) == 0) ++untempered;
+    }
+    if (untempered > 0)
+        content.lines.push_back({Tone::bad,
+                                 untempered == 1 ? tr("One blade is not tempered: do not clamp it")
+                                                 : tr("%1 blades are not tempered: do not clamp them").arg(untempered),
+                                 QStringLiteral("M24"), false});
+    if (warped > 1) {
+        content.lines.push_back({Tone::note, tr("Biggest first, convex to convex in pairs, the flattest outside"),
+                                 QStringLiteral("M24"), false});
+        content.lines.push_back(
+            {Tone::note, tr("A shim at mid length between backs bends past straight"), QStringLiteral("M24"), false});
+        content.lines.push_back(
+            {Tone::note, tr("First clamped temper a little cooler than the next"), QStringLiteral("M24"), false});
+    }
+    content.below.push_back({Tone::note, words::cautionText(Caution::clampedStack), {}, true});
+    return content;
+}
+
+void WarpPage::act() {
+    if (m_document.blade() != nullptr) measure();
+}
+
+void WarpPage::leftAct() {
+    const int count = static_cast<int>(m_document.batch().blades.size());
+    m_document.selectBlade((m_document.bladeIndex() + 1) % count);
+}
+
+void WarpPage::rightAct() {
+    exportPicture();
+}
+
+void WarpPage::measure() {
+    const Blade& blade = *m_document.blade();
+    auto* form = new FormDialog(tr("Warp of %1").arg(QString::fromStdString(blade.mark)), tr("Log it"),
+                                {{"warp", tr("Warp"), tr("mm and the high side: 1.2L, 0.8R, or 0"), {}, {}, false}},
+                                m_look, window());
+    const auto read = [](const FormValues& v) { return parseWarps("x=" + v["warp"].toStdString()); };
+    form->ask(
+        [read](const FormValues& v) {
+            const auto warp = read(v);
+            return warp && warp->size() == 1 && warp->front().mm <= 50
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("warp"), tr("Type mm and L or R, such as 1.2L.")};
+        },
+        [this, read, id = blade.id, round = blade.round, cycle = lastTemper(blade)](const FormValues& v) {
+            m_document.perform([id, round, cycle, warp = read(v)->front(), text = v["warp"].toStdString()](
+                                   Logbook& logbook) { return logbook.logWarp(id, round, cycle, warp, text); },
+                               [this](const Result<Done>& done) {
+                                   if (done) leftAct();
+                               });
+        });
+}
+
+void WarpPage::exportPicture() {
+    const WarpStack drawn = m_document.hasBatch() ? stack() : WarpStack();
+    if (drawn.pieces.empty()) return emit said(tr("There is no stack to draw yet."), true);
+    const QString path = m_seams.chooseFile(window(), tr("Picture of the stack"), tr("Pictures (*.png *.svg)"), true);
+    if (path.isEmpty()) return;
+    Look paper = m_look;
+    paper.palette = Palette::light();
+    paper.factor = 1;
+    const auto saved = savePicture(path, QSize(760, 60 + 74 * static_cast<int>(drawn.pieces.size())), tr("Stack plan"),
+                                   paper.palette.panel, [&](QPainter& painter, const QRect& area) {
+                                       drawText(painter, 20, 30, QString::fromStdString(m_document.batch().name),
+                                                paper.font(20, true), paper.palette.ink);
+                                       drawWarpStack(painter, area.adjusted(20, 40, -20, -10), drawn, paper);
+                                   });
+    emit said(saved ? tr("%1 written").arg(path) : words::errorText(saved.error()), !saved.ok());
+}
+
+bool WarpPage::key(QKeyEvent* event) {
+    if (event->text().toLower() == QLatin1String("e")) return exportPicture(), true;
+    return false;
+}
+
+} // namespace rollcall

@@ -1,0 +1,20 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <functional>
+#include <QString>
+
+class QWidget;
+
+namespace rollcall {
+
+/// Questions to the desktop that a test answers itself.
+struct Seams {
+    /// A file to open, or to make when making is true; empty when the question was given up.
+    std::function<QString(QWidget* parent, const QString& title, const QString& filter, bool making)> chooseFile;
+
+    static Seams real();
+};
+
+} // namespace rollcall

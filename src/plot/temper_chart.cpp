@@ -1,0 +1,310 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plot/temper_chart.h"
+
+#include "core/base/number.h"
+#include "plot/glyphs.h"
+
+#include <algorithm>
+#include <cmath>
+#include <QObject>
+#include <QPainterPath>
+
+namespace rollcall {
+
+namespace {
+
+QString tr(const char* text) {
+    return QObject::tr(text);
+}
+
+struct Frame {
+    QRect box;
+    double c_low = 150, c_high = 300;
+    double hrc_low = 55, hrc_high = 66;
+    double x(double c) const { return box.left() + (c - c_low) / (c_high - c_low) * box.width(); }
+    double y(double hrc) const { return box.bottom() - (hrc - hrc_low) / (hrc_high - hrc_low) * box.height(); }
+};
+
+Frame frameOf(const QRect& area, const TemperChart& chart, const Look& look) {
+    Frame frame;
+    frame.box = area.adjusted(look.px(48), look.px(18), -look.px(12), -look.px(62));
+    if (chart.curve.empty()) return frame;
+    frame.c_low = chart.curve.front().temperature_c;
+    frame.c_high = std::max(chart.curve.back().temperature_c, frame.c_low + 10);
+    double low = chart.window.low.value_or(chart.curve.back().hrc);
+    double high = chart.window.high.value_or(chart.curve.front().hrc);
+    for (const TemperChart::At& at : chart.curve) {
+        low = std::min(low, at.hrc);
+        high = std::max(high, at.hrc);
+    }
+    for (const auto* points : {&chart.shop, &chart.batch, &chart.blade}) {
+        for (const TemperChart::Point& point : *points) {
+            if (point.temperature_c < frame.c_low || point.temperature_c > frame.c_high) continue;
+            low = std::min(low, point.hrc);
+            high = std::max(high, point.hrc);
+        }
+    }
+    frame.hrc_low = std::floor(low - 1);
+    frame.hrc_high = std::ceil(high + 1);
+    return frame;
+}
+
+} // namespace
+
+double temperChartTemperature(const QRect& area, const TemperChart& chart, int x, const Look& look) {
+    const Frame frame = frameOf(area, chart, look);
+    const double share = std::clamp(double(x - frame.box.left()) / std::max(1, frame.box.width()), 0.0, 1.0);
+    return frame.c_low + share * (frame.c_high - frame.c_low);
+}
+
+void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& chart, const Look& look) {
+    const Palette& p = look.palette;
+    const auto px = [&](double v) { return look.px(v); };
+    const Frame f = frameOf(area, chart, look);
+    if (chart.curve.empty()) return;
+    const QRect& box = f.box;
+    // The window, and what to avoid.
+    const double top = f.y(chart.window.high.value_or(f.hrc_high));
+    const double bottom = f.y(chart.window.low.value_or(f.hrc_low));
+    if (chart.window.low || chart.window.high) {
+        painter.fillRect(QRectF(box.left(), top, box.width(), bottom - top), p.window_on_panel);
+        for (const auto& limit : {chart.window.low, chart.window.high}) {
+            if (!limit) continue;
+            fillLine(painter, box.left(), qRound(f.y(*limit)), box.width(), 1, p.ink);
+            drawText(painter, box.right() - px(4), f.y(*limit) + (limit == chart.window.low ? -px(5) : px(16)),
+                     QString::fromStdString(tenthText(*limit)), look.font(14), p.ink, Qt::AlignRight);
+        }
+    }
+    if (chart.avoid_high > chart.avoid_low) {
+        const double a = std::clamp(f.x(chart.avoid_low), double(box.left()), double(box.right()));
+        const double b = std::clamp(f.x(chart.avoid_high), double(box.left()), double(box.right()));
+        if (b > a) {
+            painter.fillRect(QRectF(a, box.top(), b - a, box.height()), QBrush(p.line, Qt::BDiagPattern));
+            if (b - a > look.width(tr("brittle"), 14) + px(8))
+                drawText(painter, (a + b) / 2, box.top() - px(4), tr("brittle"), look.font(14), p.muted,
+                         Qt::AlignHCenter);
+        }
+    }
+    // Axes.
+    fillLine(painter, box.left(), box.top(), 1, box.height(), p.line);
+    fillLine(painter, box.left(), box.bottom(), box.width(), 1, p.line);
+    drawText(painter, box.left() - px(8), area.top() + px(10), QStringLiteral("HRC"), look.font(14), p.muted,
+             Qt::AlignRight);
+    const double hrcStep = f.hrc_high - f.hrc_low > 16 ? 5 : f.hrc_high - f.hrc_low > 8 ? 2 : 1;
+    for (double h = std::ceil(f.hrc_low / hrcStep) * hrcStep; h <= f.hrc_high; h += hrcStep) {
+        fillLine(painter, box.left() - px(4), qRound(f.y(h)), px(4), 1, p.line);
+        drawText(painter, box.left() - px(8), f.y(h) + px(5), QString::number(h), look.font(14), p.muted,
+                 Qt::AlignRight);
+    }
+    const double step = f.c_high - f.c_low > 300 ? 100 : f.c_high - f.c_low > 120 ? 50 : 20;
+    for (double c = std::ceil(f.c_low / step) * step; c <= f.c_high; c += step) {
+        fillLine(painter, qRound(f.x(c)), box.bottom() + px(12), 1, px(5), p.line);
+        const bool underTrial = chart.trial && std::abs(f.x(c) - f.x(chart.trial->temperature_c)) < px(34);
+        if (!underTrial)
+            drawText(painter, f.x(c), box.bottom() + px(34), QString::number(c), look.font(14), p.muted,
+                     Qt::AlignHCenter);
+    }
+    drawText(painter, box.right(), box.bottom() + px(54), tr("°C for %1").arg(chart.hours), look.font(14), p.muted,
+             Qt::AlignRight);
+    for (std::size_t i = 0; i < chart.oxide.size(); ++i) {
+        const double a = std::max(f.x(chart.oxide[i].first), double(box.left()));
+        const double b =
+            i + 1 < chart.oxide.size() ? std::min(f.x(chart.oxide[i + 1].first), double(box.right())) : box.right();
+        if (b > a) painter.fillRect(QRectF(a, box.bottom() + px(5), b - a, px(6)), chart.oxide[i].second);
+    }
+    painter.save();
+    painter.setClipRect(box);
+    painter.setRenderHint(QPainter::Antialiasing, true);
+    QPainterPath curve, low, high, library;
+    bool libraryBegun = false;
+    for (std::size_t i = 0; i < chart.curve.size(); ++i) {
+        const TemperChart::At& at = chart.curve[i];
+        const double x = f.x(at.temperature_c);
+        const auto to = [&](QPainterPath& path, double hrc) {
+            i == 0 ? path.moveTo(x, f.y(hrc)) : path.lineTo(x, f.y(hrc));
+        };
+        to(curve, at.hrc);
+        to(low, at.low);
+        to(high, at.high);
+        if (!at.has_library) continue;
+        libraryBegun ? library.lineTo(x, f.y(at.library)) : library.moveTo(x, f.y(at.library));
+        libraryBegun = true;
+    }
+    painter.setBrush(Qt::NoBrush);
+    QPen fine(p.older, 1.3 * look.factor);
+    fine.setDashPattern({3, 3});
+    painter.setPen(fine);
+    painter.drawPath(low);
+    painter.drawPath(high);
+    QPen shelf(p.line, 1.5 * look.factor);
+    shelf.setDashPattern({6, 4});
+    painter.setPen(shelf);
+    painter.drawPath(library);
+    painter.setPen(QPen(p.older, px(3)));
+    painter.drawPath(curve);
+    for (const TemperChart::Point& point : chart.shop) {
+        painter.setPen(QPen(p.muted, 1.3 * look.factor));
+        painter.setBrush(p.panel);
+        painter.drawEllipse(QPointF(f.x(point.temperature_c), f.y(point.hrc)), px(4), px(4));
+    }
+    painter.setPen(Qt::NoPen);
+    const auto squares = [&](const std::vector<TemperChart::Point>& points, const QColor& colour, double size) {
+        for (const TemperChart::Point& point : points)
+            painter.fillRect(QRectF(f.x(point.temperature_c) - size / 2, f.y(point.hrc) - size / 2, size, size),
+                             colour);
+    };
+    squares(chart.batch, p.earlier, px(7));
+    squares(chart.blade, p.primary, px(11));
+    painter.restore();
+    if (chart.trial) {
+        const double x = f.x(chart.trial->temperature_c);
+        const auto y = [&](double hrc) { return std::clamp(f.y(hrc), double(box.top()), double(box.bottom())); };
+        fillLine(painter, qRound(x) - 1, qRound(y(chart.trial->hrc)), 2,
+                 box.bottom() - qRound(y(chart.trial->hrc)) + px(12), p.primary);
+        fillLine(painter, qRound(x) - 1, qRound(y(chart.trial->high)), 3,
+                 qRound(y(chart.trial->low) - y(chart.trial->high)), p.primary);
+        for (const double end : {chart.trial->low, chart.trial->high})
+            fillLine(painter, qRound(x) - px(7), qRound(y(end)) - 1, px(14) + 1, 3, p.primary);
+        painter.save();
+        painter.setRenderHint(QPainter::Antialiasing, true);
+        painter.translate(x, y(chart.trial->hrc));
+        painter.rotate(45);
+        painter.setPen(QPen(p.primary, px(3)));
+        painter.setBrush(p.panel);
+        painter.drawRect(QRectF(-px(7), -px(7), px(14), px(14)));
+        painter.restore();
+        const bool right = x + px(70) < box.right();
+        drawText(painter, right ? x + px(18) : x - px(18), y(chart.trial->hrc) - px(8),
+                 QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true), p.primary,
+                 right ? Qt::AlignLeft : Qt::AlignRight);
+        drawText(painter, std::clamp<double>(x, box.left() + px(20), box.right() - px(20)), box.bottom() + px(34),
+                 QString::number(chart.trial->temperature_c), look.font(18, true), p.primary, Qt::AlignHCenter);
+    }
+    // Legend, top right, where a falling curve leaves room.
+    int y = box.top() + px(16);
+    const auto legend = [&](const QString& text, const QColor& colour) {
+        drawText(painter, box.right() - px(6), y, text, look.font(14), colour, Qt::AlignRight);
+        y += px(18);
+    };
+    legend(tr("this blade, 95 %"), p.older);
+    legend(tr("library - -"), p.muted);
+    if (!chart.shop.empty()) legend(tr("○ earlier batches"), p.muted);
+    if (!chart.batch.empty()) legend(tr("■ this batch"), p.earlier);
+}
+
+void drawLadder(QPainter& painter, const QRect& area, const std::vector<LadderRung>& rungs, const Look& look) {
+    const Palette& p = look.palette;
+    const auto px = [&](double v) { return look.px(v); };
+    const int n = std::max(1, static_cast<int>(rungs.size()));
+    const double pitch = std::min<double>(px(92), double(area.height()) / n);
+    for (const int x : {px(8), px(34)}) fillLine(painter, area.left() + x, area.top(), 2, qRound(pitch * n), p.line);
+    for (int i = 0; i < static_cast<int>(rungs.size()); ++i) {
+        const LadderRung& rung = rungs[static_cast<std::size_t>(i)];
+        const double y = area.top() + pitch * i + px(16);
+        const QRectF bar(area.left(), y - px(6), px(44), px(12));
+        const bool next = rung.kind == LadderRung::Kind::next;
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        painter.fillRect(bar, rung.kind == LadderRung::Kind::done     ? p.earlier
+                              : rung.kind == LadderRung::Kind::quench ? p.quenched
+                                                                      : p.panel);
+        painter.setPen(QPen(next ? p.primary : p.line, next ? 3 : 1));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(bar);
+        const int left = area.left() + px(60);
+        const int room = area.width() - px(62);
+        const bool later = rung.kind == LadderRung::Kind::later;
+        drawText(painter, left, y + px(6), elided(rung.title, look.font(18, !later), room), look.font(18, !later),
+                 next    ? p.primary
+                 : later ? p.muted
+                         : p.ink);
+        drawText(painter, left, y + px(28), elided(rung.expected, look.font(16), room), look.font(16), p.ink);
+        drawText(painter, left, y + px(rung.expected.isEmpty() ? 28 : 48), elided(rung.read, look.font(16), room),
+                 look.font(16), rung.surprise ? p.borderline : p.ink);
+    }
+}
+
+namespace {
+
+double heightOf(const RecipeStage& stage) {
+    if (stage.kind == StageKind::quench) return std::clamp(stage.temperature_c, 0.0, 200.0);
+    return std::clamp(stage.temperature_c, -100.0, 1300.0);
+}
+
+struct RecipeFrame {
+    QRect box;
+    double low = 0, high = 900;
+    double cell = 100;
+    double y(double c) const { return box.bottom() - (c - low) / (high - low) * box.height(); }
+};
+
+RecipeFrame recipeFrame(const QRect& area, const RecipeLine& recipe, const Look& look) {
+    RecipeFrame frame;
+    frame.box = area.adjusted(look.px(4), look.px(40), -look.px(4), -look.px(64));
+    for (const RecipeStage& stage : recipe.stages) {
+        frame.high = std::max(frame.high, heightOf(stage) + 60);
+        frame.low = std::min(frame.low, heightOf(stage) - 40);
+    }
+    frame.cell =
+        std::min<double>(look.px(150), double(frame.box.width()) / std::max<std::size_t>(1, recipe.stages.size()));
+    return frame;
+}
+
+} // namespace
+
+int recipeStageAt(const QRect& area, const RecipeLine& recipe, int x, const Look& look) {
+    const RecipeFrame frame = recipeFrame(area, recipe, look);
+    const int i = static_cast<int>(std::floor((x - frame.box.left()) / frame.cell));
+    return i >= 0 && i < static_cast<int>(recipe.stages.size()) ? i : -1;
+}
+
+void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, const Look& look) {
+    const Palette& p = look.palette;
+    const auto px = [&](double v) { return look.px(v); };
+    const RecipeFrame f = recipeFrame(area, recipe, look);
+    const double room = f.y(20);
+    QPainterPath line;
+    line.moveTo(f.box.left(), room);
+    for (std::size_t i = 0; i < recipe.stages.size(); ++i) {
+        const RecipeStage& stage = recipe.stages[i];
+        const double left = f.box.left() + f.cell * static_cast<double>(i);
+        const double y = f.y(heightOf(stage));
+        const bool chosen = static_cast<int>(i) == recipe.chosen;
+        if (chosen) painter.fillRect(QRectF(left, area.top(), f.cell, area.height()), p.window_on_panel);
+        line.lineTo(left + f.cell * 0.22, y);
+        line.lineTo(left + f.cell * 0.72, y);
+        // Into a quench or a cold stage straight down; else back to room temperature.
+        const bool straight = i + 1 < recipe.stages.size() &&
+                              (recipe.stages[i + 1].kind == StageKind::quench || stage.kind == StageKind::quench);
+        line.lineTo(left + f.cell, straight ? y : room);
+    }
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    QPen dashed(p.line, 1);
+    dashed.setDashPattern({6, 4});
+    painter.setPen(dashed);
+    painter.drawLine(f.box.left(), qRound(room), f.box.right(), qRound(room));
+    painter.setRenderHint(QPainter::Antialiasing, true);
+    painter.setPen(QPen(p.ink, px(3), Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPath(line);
+    for (std::size_t i = 0; i < recipe.stages.size(); ++i) {
+        const double left = f.box.left() + f.cell * static_cast<double>(i);
+        const double centre = left + f.cell * 0.47;
+        const double y = f.y(heightOf(recipe.stages[i]));
+        const int width = qRound(f.cell) - px(6);
+        const bool chosen = static_cast<int>(i) == recipe.chosen;
+        const QString degrees = QStringLiteral("%1 °C").arg(recipe.stages[i].temperature_c);
+        drawText(painter, centre, y - px(10), degrees, look.font(f.cell < px(80) ? 16 : 20, true),
+                 chosen ? p.primary : p.ink, Qt::AlignHCenter);
+        drawText(painter, centre, f.box.bottom() + px(26), elided(recipe.names[i], look.font(16, chosen), width),
+                 look.font(16, chosen), chosen ? p.primary : p.ink, Qt::AlignHCenter);
+        drawText(painter, centre, f.box.bottom() + px(48), elided(recipe.holds[i], look.font(14), width), look.font(14),
+                 p.muted, Qt::AlignHCenter);
+        if (recipe.warned[i])
+            drawVerdictGlyph(painter, left + px(4), area.top() + px(6), px(20), State::borderline, look, p.panel);
+        else if (recipe.done[i])
+            drawVerdictGlyph(painter, left + px(4), area.top() + px(6), px(20), State::pass, look, p.panel);
+    }
+}
+
+} // namespace rollcall

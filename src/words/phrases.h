@@ -1,0 +1,29 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/verdict.h"
+
+#include <QCoreApplication>
+#include <QString>
+
+/// What the files of this folder share.
+namespace rollcall::words {
+
+inline QString tr(const char* text) {
+    return QCoreApplication::translate("words", text);
+}
+
+inline QString text(const Reason& reason, std::size_t index) {
+    return index < reason.texts.size() ? QString::fromStdString(reason.texts[index]) : QString();
+}
+
+inline double number(const Reason& reason, std::size_t index) {
+    return index < reason.numbers.size() ? reason.numbers[index] : 0.0;
+}
+
+inline QString minutes(double value) {
+    return QString::number(value, 'f', 1);
+}
+
+} // namespace rollcall::words

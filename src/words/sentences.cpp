@@ -1,0 +1,360 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "words/phrases.h"
+#include "words/words.h"
+
+#include <cmath>
+
+// One sentence for every fact, and for everything odd about a recipe.
+namespace rollcall::words {
+
+namespace {
+
+QString whole(double value) {
+    return QString::number(std::lround(value));
+}
+
+QString testerName(const Reason& reason) {
+    const QString name = text(reason, 0);
+    return name.isEmpty() ? tr("The tester") : name;
+}
+
+QString seconds(double value) {
+    return QString::number(value, 'f', 1);
+}
+
+QString planText(double least, double most) {
+    if (least > 0 && most > 0) return tr("%1 to %2").arg(least).arg(most);
+    return least > 0 ? tr("%1 or more").arg(least) : tr("up to %1").arg(most);
+}
+
+QString signedHardness(double value) {
+    return (value > 0 ? QStringLiteral("+") : QString()) + hardness(value);
+}
+
+QString evidenceName(const QString& code) {
+    if (code == QLatin1String("files")) return tr("files");
+    if (code == QLatin1String("expectation")) return tr("expected hardness");
+    if (code == QLatin1String("second tester")) return tr("second tester");
+    if (code == QLatin1String("steel")) return tr("steel");
+    return tr("soak");
+}
+
+} // namespace
+
+QString sentence(const Reason& r) {
+    const auto h = [&](std::size_t i) { return hardness(number(r, i)); };
+    const auto mm = [&](std::size_t i) { return millimetres(number(r, i)); };
+    const auto mm2 = [&](std::size_t i) { return QString::number(number(r, i), 'f', 2); };
+    const auto u = [&](std::size_t i) { return uncertainty(number(r, i)); };
+    switch (r.fact) {
+    case Fact::readingsTaken:
+        return tr("%1 of %2 readings taken").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::noMinimumSet:
+        return tr("No minimum set for this gate");
+    case Fact::noWindowSet:
+        return tr("No window set for this gate");
+    case Fact::testerVerified:
+        return tr("Verified: error %1, spread %2").arg(h(0), h(1));
+    case Fact::testerNotVerified:
+        return tr("%1 is not verified for these readings: Borderline at best").arg(testerName(r));
+    case Fact::testerFailed:
+        return tr("%1 failed its block: Borderline at best").arg(testerName(r));
+    case Fact::readingsSuspect:
+        return tr("%1 failed twice on its block after these readings: they are suspect").arg(testerName(r));
+    case Fact::verificationOtherBand:
+        return tr("The block at %1 does not cover readings at %2").arg(h(0), h(1));
+    case Fact::blockFarOff:
+        return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
+    case Fact::spacingGood:
+        return tr("%1 mm apart, %2 needed").arg(mm(0), mm(1));
+    case Fact::spacingBroken:
+        return text(r, 0) == QLatin1String("edge")
+                   ? tr("%3 left out: %1 mm from the edge, %2 needed").arg(mm(0), mm(1), h(2))
+               : text(r, 0) == QLatin1String("strike")
+                   ? tr("%3 left out: %1 mm from another strike, %2 needed; work hardened metal reads high")
+                         .arg(mm(0), mm(1), h(2))
+                   : tr("%3 left out: %1 mm from another indent, %2 needed").arg(mm(0), mm(1), h(2));
+    case Fact::spacingNotLookedAt:
+        return tr("Places of the indents: not looked at");
+    case Fact::acceptedReading:
+        return tr("%1 counts against the rule: %2").arg(h(0), text(r, 0));
+    case Fact::thicknessGood:
+        return tr("%1 mm thick, %2 needed").arg(mm2(0), mm2(1));
+    case Fact::tooThin: {
+        QStringList scales;
+        for (std::size_t i = 0; i < r.texts.size(); ++i) scales << text(r, i);
+        const QString lighter =
+            scales.isEmpty() ? tr("no Rockwell scale will do") : tr("read %1 instead").arg(scales.join(tr(" or ")));
+        return tr("%1 mm is too thin, %2 needed: %3").arg(mm2(0), mm2(1), lighter);
+    }
+    case Fact::belowTenDepths:
+        return tr("%1 mm is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2(1));
+    case Fact::outsideScale:
+        if (r.rule == "M8") return tr("%1 %2 does not convert to HRC: not judged").arg(h(0), text(r, 0));
+        return tr("%1 is outside the range of %2").arg(h(0), text(r, 0));
+    case Fact::mixedScales:
+        return tr("Read on more than one scale: Borderline at best");
+    case Fact::mixedTesters:
+        return tr("Read on more than one tester: Borderline at best");
+    case Fact::converted:
+        return tr("Converted from %1").arg(text(r, 0));
+    case Fact::readingsAgree:
+        return tr("%1 apart; tester explains %2").arg(h(0), h(1));
+    case Fact::readingsDisagree:
+        return tr("%1 apart; tester explains %2: read a third").arg(h(0), h(1));
+    case Fact::flaggedReading: {
+        const bool high = number(r, 0) > number(r, 2);
+        const QString why = text(r, 0) == QLatin1String("rebound") ? tr("same spot struck twice?")
+                            : high                                 ? tr("minor load overshot?")
+                                                                   : tr("near an edge or mark, scale, seating?");
+        return tr("%1 stands apart: %2 Mean %3 with it, %4 without").arg(h(0), why, h(1), h(2));
+    }
+    case Fact::verdictHangsOnFlagged:
+        return tr("The verdict hangs on that one reading");
+    case Fact::unevenBlade:
+        return tr("Uneven: readings %1 apart. Map the blade, do not average").arg(h(0));
+    case Fact::twoGroups:
+        return tr("Two groups of readings, %1 apart. Map the blade, do not average").arg(h(0));
+    case Fact::grubbs:
+        return tr("Grubbs' test calls one reading an outlier");
+    case Fact::notLookedAt:
+        return tr("%1: not looked at").arg(evidenceName(text(r, 0)));
+    case Fact::evidenceAgrees:
+        return r.numbers.empty() ? tr("Agrees: %1").arg(evidenceName(text(r, 0)))
+                                 : tr("Agrees with %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
+    case Fact::evidenceConflicts:
+        return r.numbers.empty() ? tr("Contradicted by: %1").arg(evidenceName(text(r, 0)))
+                                 : tr("Contradicted by %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
+    case Fact::soakOffPlan:
+        return tr("Its soak was off the plan: see Cycle");
+    case Fact::filesAgree:
+        return tr("Agrees with the files: %1").arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesConflict:
+        return tr("Files say %1: repeat both on bare metal. Scale skates falsely, soft skin bites; or the tester is "
+                  "off")
+            .arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesContradict:
+        return number(r, 0) == number(r, 1)
+                   ? tr("The file of %1 skated and bit: repeat on clean bare metal").arg(h(0))
+                   : tr("Files contradict: %1 skated, %2 bit. Repeat on clean bare metal").arg(h(0), h(1));
+    case Fact::filesNotOnBareMetal:
+        return text(r, 0) == QLatin1String("scale") ? tr("Files tried on scale: it skates falsely, not counted")
+                                                    : tr("Files tried on soft skin: it bites falsely, not counted");
+    case Fact::secondOpinion:
+        return tr("A second tester's %1 readings, mean %2, are superseded: %3")
+            .arg(whole(number(r, 1)), h(0), text(r, 0));
+    case Fact::instrumentAverage: {
+        const QString support = text(r, 0).isEmpty() ? QString() : tr(". Support: %1").arg(text(r, 0));
+        return tr("Its own average says %1; the strikes that count give %2, without the flagged %3")
+                   .arg(h(0), h(1), h(2)) +
+               support;
+    }
+    case Fact::convexCorrected:
+        return tr("Convex, radius %1 mm: up to %2 added").arg(mm(1), h(0));
+    case Fact::convexRefused:
+        return tr("%1 left out, radius %2 mm: %3").arg(h(0), mm(1), text(r, 0));
+    case Fact::reboundThin:
+        return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
+    case Fact::reboundNotAlone:
+        return tr("Rebound strikes alone never release a blade");
+    case Fact::inWindow:
+        return tr("%1 ± %2: %3 that it is inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeSoft:
+        return tr("May be soft: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeHard:
+        return tr("May be hard: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::mayBeEither:
+        return tr("May be either side: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::soft:
+        return tr("Soft by %1: %2 ± %3").arg(h(0), h(1), u(2));
+    case Fact::hard:
+        return tr("Hard by %1: %2 ± %3").arg(h(0), h(1), u(2));
+    case Fact::oneReadingOnly:
+        return tr("One reading decides nothing alone");
+    case Fact::windowTooNarrow:
+        return tr("The window is %1 wide, this tester needs %2 to pass a blade. More block and blade readings help")
+            .arg(h(0), u(1));
+    case Fact::moreReadingsSettle:
+        return tr("%1 more would settle it if they read alike").arg(whole(number(r, 0)));
+    case Fact::moreBlockReadingsHelp:
+        return tr("Five block readings would narrow ± %1 to ± %2").arg(u(0), u(1));
+    case Fact::lowConfidenceRow:
+        return tr("The table's %1 for this grade is of low confidence").arg(text(r, 0));
+    case Fact::aboveGradeMaximum:
+        return tr("%1 is above what the grade can give (%2): tester, block or steel").arg(h(0), h(1));
+    case Fact::onlyThisBladeLow:
+        return tr("Siblings read %1: late transfer, thick section, cool spot or soft skin?").arg(h(0));
+    case Fact::allBladesLow:
+        return tr("All low by %1: short soak, slow quenchant or tester?").arg(h(0));
+    case Fact::allBladesVeryLow:
+        return tr("All low by %1: wrong steel, or never hot enough").arg(h(0));
+    case Fact::softAlloyTwoCauses:
+        return tr("Soak too cool, or too hot with retained austenite: opposite cures. Cold-treat one blade to tell");
+    case Fact::edgeLineLow:
+        return tr("Edge line %1, elsewhere %2: thin metal cooled early, or soft skin?").arg(h(0), h(1));
+    case Fact::scatterOverThree:
+        return tr("%1 of scatter on one blade: scale, soft spots or uneven heat").arg(h(0));
+    case Fact::longSinceQuench:
+        return tr("%1 min since the quench: give it a 150 °C snap temper and log it").arg(whole(number(r, 0)));
+    case Fact::tempersMissing:
+        return tr("Tempers missing: %1 of %2 logged").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::oneTemperAdvised:
+        return tr("One temper logged; two are advised");
+    case Fact::noReadingsAfterLastTemper:
+        return tr("No readings after temper %1").arg(whole(number(r, 0)));
+    case Fact::readingsNotTiedToCycle:
+        return tr("%1 readings do not say after which temper").arg(whole(number(r, 0)));
+    case Fact::roseAfterTemper:
+        return tr("Rose from %1 to %2 after temper %3: one more cycle is required")
+            .arg(h(0), h(1), whole(number(r, 2)));
+    case Fact::notYetDone:
+        return tr("Hard is not a failure: temper again");
+    case Fact::temperingCannotRaise:
+        return tr("Tempering will not raise it");
+    case Fact::ruleOutFalseSoftness:
+        return tr("First rule out soft skin, warp, support and a near edge");
+    case Fact::overHardeningLimit:
+        return tr("Hardened again %1 times, the shop's limit is %2").arg(whole(number(r, 0)), whole(number(r, 1)));
+    case Fact::fullAnnealFirst:
+        return tr("%1: full anneal before hardening again, never normalise").arg(text(r, 0));
+    case Fact::normaliseFirst:
+        return tr("%1: check for cracks, then normalise or sub-critical anneal before hardening again").arg(text(r, 0));
+    case Fact::gradeUnknown:
+        return text(r, 0).isEmpty() ? tr("The grade is not known: its rules cannot be looked up")
+                                    : tr("%1 is not in the library: its rules cannot be looked up").arg(text(r, 0));
+    case Fact::siblingsShiftedToo:
+        return tr("All siblings are off the same way (%1): look at oven and tester").arg(h(0));
+    case Fact::noHeatLogged:
+        return tr("No heat is logged for it");
+    case Fact::notInYet:
+        return tr("Not in the oven yet");
+    case Fact::notOutYet:
+        return tr("In the oven: mark it as it leaves");
+    case Fact::soakGood:
+        return number(r, 1) > 0 || number(r, 2) > 0
+                   ? tr("Soak %1 min, plan %2").arg(minutes(number(r, 0)), planText(number(r, 1), number(r, 2)))
+                   : tr("Soak %1 min; no limits set").arg(minutes(number(r, 0)));
+    case Fact::soakOver:
+        return number(r, 2) > 0 ? tr("Soaked %1 min, %2 at most; worth %3 min at the set point")
+                                      .arg(minutes(number(r, 0)), minutes(number(r, 1)), minutes(number(r, 2)))
+                                : tr("Soaked %1 min, %2 at most").arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakUnder:
+        return tr("Soaked %1 min, %2 at least").arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakApart:
+        return tr("Soak worth %1 min, the others' middle %2: they do not compare")
+            .arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::soakByOven:
+        return tr("Thickness not known: the oven's time counts, the steel's was shorter");
+    case Fact::soakByClock:
+        return tr("No trace: %1 min between its marks, the steel lags behind").arg(minutes(number(r, 0)));
+    case Fact::ovenOvershot:
+        return tr("The oven went to %1, set %2: 10 °C more is half as much soak again")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::ovenNeverChecked:
+        return tr("The oven was never checked: 10 °C off is a factor 1.5 of soak");
+    case Fact::transferGood:
+        return tr("%1 s to the quench, about %2 on entering").arg(seconds(number(r, 0)), degrees(number(r, 1)));
+    case Fact::transferLate:
+        return tr("%1 s to the quench: the edge fell to about %2, Ac1 is %3")
+            .arg(seconds(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));
+    case Fact::transferNotNoted:
+        return tr("Transfer: not looked at");
+    case Fact::quenchantGood:
+        return tr("Quenchant at %1").arg(degrees(number(r, 0)));
+    case Fact::quenchantOff:
+        return tr("Quenchant at %1, aimed at %2").arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::quenchantNotNoted:
+        return tr("Quenchant: not looked at");
+    case Fact::noteAgainstTrace:
+        return text(r, 0) == QLatin1String("soak")
+                   ? tr("The note says %1 min of soak, the trace %2").arg(minutes(number(r, 0)), minutes(number(r, 1)))
+                   : tr("The note says %1, the oven was set to %2").arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::surprise:
+        return tr("%1 %2 than expected (%3 to %4): oven, log, reading or steel?")
+            .arg(hardness(std::abs(number(r, 0))), number(r, 0) > 0 ? tr("harder") : tr("softer"), h(1), h(2));
+    case Fact::surpriseAlone:
+        return tr("Its siblings came as expected: suspect this blade");
+    case Fact::surpriseShared:
+        return tr("Its siblings are off the same way (%1): suspect oven or tester").arg(signedHardness(number(r, 0)));
+    case Fact::nextTemper:
+        return tr("Next: %1 for %2, expect %3; %4 inside, %5 too soft")
+            .arg(degrees(number(r, 0)), hours(number(r, 1)), h(2), percent(number(r, 3)), percent(number(r, 4)));
+    case Fact::nextTemperCautious:
+        return tr("Or with more care: %1, expect %2, %3 too soft")
+            .arg(degrees(number(r, 0)), h(2), percent(number(r, 4)));
+    case Fact::noTemperReaches:
+        return tr("No temper allowed for this grade reaches the window");
+    case Fact::temperAvoided:
+        return tr("%1 to %2 turns this grade brittle: another window, or your reason")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::temperBlind:
+        return tr("Nothing can be foretold: %1").arg(text(r, 0));
+    case Fact::colourAgainstOven:
+        return tr("%1 on the steel means %2 to %3; the oven said %4: check the oven")
+            .arg(text(r, 0), degrees(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));
+    case Fact::excusedBecause:
+        return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
+    case Fact::outBecause:
+        return tr("Out of the batch: %1").arg(text(r, 0));
+    }
+    return {};
+}
+
+QString stageName(StageKind kind) {
+    switch (kind) {
+    case StageKind::stressRelief:
+        return tr("Stress relief");
+    case StageKind::normalise:
+        return tr("Normalise");
+    case StageKind::refine:
+        return tr("Refine");
+    case StageKind::anneal:
+        return tr("Anneal");
+    case StageKind::austenitise:
+        return tr("Austenitise");
+    case StageKind::quench:
+        return tr("Quench");
+    case StageKind::cold:
+        return tr("Cold treatment");
+    case StageKind::temper:
+        return tr("Temper");
+    }
+    return {};
+}
+
+QString recipeWarning(const RecipeFinding& f) {
+    const auto n = [&](std::size_t i) { return i < f.numbers.size() ? f.numbers[i] : 0.0; };
+    switch (f.warning) {
+    case RecipeWarning::soakBelowWindow:
+        return tr("%1 is below the grade's window, which begins at %2").arg(degrees(n(0)), degrees(n(1)));
+    case RecipeWarning::soakAboveWindow:
+        return tr("%1 is above the grade's window, which ends at %2").arg(degrees(n(0)), degrees(n(1)));
+    case RecipeWarning::aboveCarbideLine:
+        return tr("over Accm (%1) for long: carbides dissolve, grain grows").arg(degrees(n(1)));
+    case RecipeWarning::soakTooLong:
+        return tr("%1 min of soak, the library says %2 at most").arg(n(0)).arg(n(1));
+    case RecipeWarning::soakTooShort:
+        return tr("%1 min of soak, the library says %2 at least").arg(n(0)).arg(n(1));
+    case RecipeWarning::embrittles:
+        return tr("%1 lies where the grade turns brittle, %2 to %3").arg(degrees(n(0)), degrees(n(1)), degrees(n(2)));
+    case RecipeWarning::embrittlementUnknown:
+        return tr("not known where this grade turns brittle");
+    case RecipeWarning::neverNormalise:
+        return tr("this grade is never normalised: full anneal it");
+    case RecipeWarning::normaliseOutside:
+        return tr("%1 is outside %2 to %3").arg(degrees(n(0)), degrees(n(1)), degrees(n(2)));
+    case RecipeWarning::tempersMissing:
+        return tr("%1 tempers, the grade needs %2").arg(n(0)).arg(n(1));
+    case RecipeWarning::quenchMedium:
+        return tr("too gentle a quench for this grade");
+    case RecipeWarning::orderOdd:
+        return tr("comes after a stage it should precede");
+    case RecipeWarning::gradeUnknown:
+        return tr("the grade is not in the library: nothing is checked");
+    }
+    return {};
+}
+
+} // namespace rollcall::words
