@@ -143,7 +143,56 @@ TestCycle readTestCycle(const std::string& folder) {
     damage("e18_test_cycle.csv", "the total force dwell t_TF of ASTM E18 is missing");
 }
 
+// Rows such as "V (high)" hold from their lower content on; rows of several elements are taken apart.
+std::vector<DetectionLimit> readDetection(const std::string& folder) {
+    const TableFile file(folder, "pmi_limits.csv");
+    std::vector<DetectionLimit> limits;
+    for (const CsvRow& row : file.rows()) {
+        const std::string method = file.requiredText(row, "method");
+        DetectionLimit limit;
+        if (method.rfind("handheld XRF", 0) == 0)
+            limit.method = AnalysisMethod::xrf;
+        else if (method.rfind("spark-OES", 0) == 0)
+            limit.method = AnalysisMethod::oes;
+        else
+            continue; // combustion and the like: named, not compared with
+        limit.visible = file.requiredText(row, "ability") != "no";
+        const std::optional<double> sigma = file.numberWithin(row, "sigma_abs_pct_max", 0, 5);
+        if (limit.visible && !sigma) continue; // advice, not an element
+        limit.sigma = sigma.value_or(0);
+        limit.lod = file.numberWithin(row, "lod_pct_max", 0, 5);
+        limit.confidence = file.confidence(row);
+        const std::string content = file.text(row, "typical_content_pct");
+        const Result<double> low = parseNumber(content.substr(0, content.find('-')));
+        if (low && content.find('-') != std::string::npos) limit.content_low = *low;
+        std::string names = file.requiredText(row, "element");
+        names = names.substr(0, names.find(' '));
+        for (const std::string& element : split(names, ';')) {
+            limit.element = element;
+            limits.push_back(limit);
+        }
+    }
+    return limits;
+}
+
 } // namespace
+
+const DetectionLimit* Tables::detection(AnalysisMethod method, std::string_view element, double percent) const {
+    const DetectionLimit* found = nullptr;
+    for (const DetectionLimit& limit : m_detection) {
+        if (limit.method != method || limit.element != element) continue;
+        // Of several rows the one with the highest lower end that is not above the content.
+        const bool reaches = !limit.content_low || *limit.content_low <= percent;
+        if (found == nullptr || (reaches && limit.content_low.value_or(0) >= found->content_low.value_or(0)))
+            found = &limit;
+    }
+    return found;
+}
+
+bool Tables::canSee(AnalysisMethod method, std::string_view element) const {
+    const DetectionLimit* limit = detection(method, element, 0);
+    return limit == nullptr || limit->visible;
+}
 
 Result<Tables> Tables::load(const std::string& folder) {
     try {
@@ -154,6 +203,7 @@ Result<Tables> Tables::load(const std::string& folder) {
         tables.m_thicknesses = readThicknesses(folder);
         tables.m_grades = readGrades(folder);
         tables.m_oxideColours = readOxideColours(folder);
+        tables.m_detection = readDetection(folder);
         for (const char* name : {"convex_correction_hrc.csv", "convex_correction_15n_30n_45n.csv"})
             tables.m_convex.push_back(readConvex(folder, name));
         tables.m_testCycle = readTestCycle(folder);

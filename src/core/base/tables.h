@@ -67,6 +67,20 @@ struct TestCycle {
     Confidence confidence = Confidence::high;
 };
 
+/// How a composition was measured.
+enum class AnalysisMethod { xrf, oes };
+
+/// What a method sees of one element (table pmi_limits).
+struct DetectionLimit {
+    AnalysisMethod method = AnalysisMethod::xrf;
+    std::string element;
+    bool visible = true;
+    std::optional<double> content_low; ///< content for which the row holds, per cent; none: any
+    double sigma = 0;                  ///< the larger standard uncertainty of the row, per cent
+    std::optional<double> lod;         ///< the larger limit of detection
+    Confidence confidence = Confidence::medium;
+};
+
 /// All reference tables, read once from a folder and validated. The values are recalled, not copied from a
 /// printed standard; the shop's own copy of the standard governs.
 class Tables {
@@ -85,6 +99,11 @@ public:
     /// Plain and low-alloy steel first, then stainless; each from pale to dark.
     const std::vector<OxideColour>& oxideColours() const { return m_oxideColours; }
 
+    /// What a method sees of an element at this content; null where the table says nothing.
+    const DetectionLimit* detection(AnalysisMethod method, std::string_view element, double percent) const;
+    /// Whether a method can see an element at all; one that the table does not name it can.
+    bool canSee(AnalysisMethod method, std::string_view element) const;
+
     /// The scale of this symbol ("HRC", "hr15n", "C"); kind argument when there is none.
     Result<RockwellScale> scale(std::string_view symbol) const;
     /// The grade of this designation, compared without regard to case; null when the library has none.
@@ -92,7 +111,7 @@ public:
     /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
     static const std::vector<std::string>& conversionScales();
     /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.
-    static constexpr const char* edition = "2026-11b";
+    static constexpr const char* edition = "2026-11c";
 
 private:
     std::vector<RockwellScale> m_scales;
@@ -103,6 +122,7 @@ private:
     std::vector<ConvexTable> m_convex;
     TestCycle m_testCycle;
     std::vector<OxideColour> m_oxideColours;
+    std::vector<DetectionLimit> m_detection;
 };
 
 } // namespace rollcall

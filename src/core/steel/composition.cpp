@@ -1,0 +1,323 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/steel/composition.h"
+
+#include "core/base/csv.h"
+#include "core/base/number.h"
+#include "core/measure/statistics.h"
+
+#include <algorithm>
+#include <boost/math/distributions/chi_squared.hpp>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+
+namespace rollcall {
+
+namespace {
+
+constexpr double relativeLimit = 0.03; // of the limit: what the grade's own analysis may be off by
+constexpr double apartFactor = 20;     // likelihoods nearer than this cannot be told apart
+
+double phi(double x) {
+    return std::exp(-x * x / 2) / std::sqrt(2 * 3.14159265358979323846);
+}
+
+double Phi(double x) {
+    return 0.5 * std::erfc(-x / std::sqrt(2.0));
+}
+
+// What may be in a steel whose standard does not name the element.
+double residualLimit(const std::string& element) {
+    static const std::map<std::string, double> limits{{"Cr", 0.30}, {"Ni", 0.30}, {"Cu", 0.35},
+                                                      {"Mo", 0.10}, {"W", 0.10},  {"Co", 0.10},
+                                                      {"V", 0.05},  {"Nb", 0.03}, {"N", 0.03}};
+    const auto known = limits.find(element);
+    return known != limits.end() ? known->second : 0.10;
+}
+
+struct Allowed {
+    double low = 0;
+    std::optional<double> high;
+    bool residual = false;
+};
+
+Allowed allowedOf(const Grade& grade, const std::string& element) {
+    for (const ElementLimits& limits : grade.composition) {
+        if (limits.element == element) return {limits.low.value_or(0.0), limits.high, false};
+    }
+    return {0.0, residualLimit(element), true};
+}
+
+double tableSigma(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
+    const double at = reading.percent.value_or(reading.lod.value_or(0.0));
+    const DetectionLimit* limit = tables.detection(method, reading.element, at);
+    // An element of which the table knows nothing: a tenth of it, as a survey instrument gives.
+    return limit != nullptr ? limit->sigma : std::max(0.01, 0.1 * at);
+}
+
+double sigmaOf(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
+    if (reading.sigma && *reading.sigma > 0) return *reading.sigma;
+    if (!reading.percent && reading.lod) return *reading.lod / 3.0;
+    return tableSigma(tables, method, reading);
+}
+
+bool comparable(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
+    return reading.element != "Fe" && tables.canSee(method, reading.element);
+}
+
+ElementMatch matchElement(const ElementReading& reading, double sigma, const Grade& grade) {
+    const Allowed allowed = allowedOf(grade, reading.element);
+    ElementMatch match{reading.element, reading, sigma, allowed.low, allowed.high, allowed.residual, 0};
+    const auto outside = [&](double distance, double limit) {
+        return distance / std::hypot(sigma, relativeLimit * limit);
+    };
+    if (!reading.percent) {
+        const double most = reading.lod.value_or(0.0);
+        if (allowed.low > most) match.z = outside(allowed.low - most, allowed.low);
+    } else if (*reading.percent < allowed.low) {
+        match.z = outside(allowed.low - *reading.percent, allowed.low);
+    } else if (allowed.high && *reading.percent > *allowed.high) {
+        match.z = outside(*reading.percent - *allowed.high, *allowed.high);
+    }
+    return match;
+}
+
+Claim claimOf(const std::vector<ElementMatch>& elements) {
+    double sum = 0;
+    bool doubtful = false;
+    for (const ElementMatch& match : elements) {
+        if (match.z >= 3) return Claim::notConsistent;
+        doubtful = doubtful || match.z >= 2;
+        sum += match.z * match.z;
+    }
+    const boost::math::chi_squared all(static_cast<double>(elements.size()));
+    return doubtful || sum > boost::math::quantile(all, 0.95) ? Claim::undecidable : Claim::consistent;
+}
+
+// Likelihood of one element for a grade whose steels lie evenly between its limits.
+double logLikelihood(const ElementReading& reading, double sigma, const Grade& grade) {
+    const Allowed allowed = allowedOf(grade, reading.element);
+    const double a = allowed.low;
+    // Without an upper limit the steels are taken to lie up to twice the lower one.
+    const double b = std::max(allowed.high.value_or(2 * a), a + 1e-6);
+    constexpr double never = 1e-300;
+    if (reading.percent) {
+        const double x = *reading.percent;
+        const double s = std::hypot(sigma, relativeLimit * x);
+        return std::log(std::max(never, (Phi((x - a) / s) - Phi((x - b) / s)) / (b - a)));
+    }
+    const double lod = reading.lod.value_or(0.0);
+    const auto integral = [&](double t) {
+        const double u = (lod - t) / sigma;
+        return sigma * (u * Phi(u) + phi(u));
+    };
+    return std::log(std::max(never, (integral(a) - integral(b)) / (b - a)));
+}
+
+} // namespace
+
+Result<CompositionShot> readShot(std::string_view text, double printed_sigmas) {
+    if (!(printed_sigmas >= 1 && printed_sigmas <= 3))
+        return Error{ErrorKind::range, "", "an analyser prints 1, 2 or 3 sigma"};
+    const Result<CsvText> csv = readCsv(text);
+    if (!csv) return csv.error();
+    const auto element = csv->column("element");
+    const auto percent = csv->column("percent");
+    const auto error = csv->column("error");
+    if (!element || !percent) return Error{ErrorKind::input, "line 1", "the columns element and percent are needed"};
+    CompositionShot shot;
+    for (const CsvRow& row : csv->rows) {
+        const auto field = [&](std::size_t i) {
+            return i < row.fields.size() ? std::string(trimmed(row.fields[i])) : std::string();
+        };
+        const auto skip = [&](const char* why) { shot.skipped.push_back({row.line, why}); };
+        ElementReading reading;
+        reading.element = field(*element);
+        const bool symbol = !reading.element.empty() && reading.element.size() <= 2 && reading.element[0] >= 'A' &&
+                            reading.element[0] <= 'Z';
+        if (!symbol) {
+            skip("this is no chemical symbol");
+            continue;
+        }
+        if (std::any_of(shot.elements.begin(), shot.elements.end(),
+                        [&](const ElementReading& e) { return e.element == reading.element; })) {
+            skip("this element is named twice");
+            continue;
+        }
+        std::optional<double> stated;
+        if (error) {
+            const auto number = parseNumber(field(*error));
+            if (number && *number > 0) stated = *number;
+        }
+        const std::string value = lowered(field(*percent));
+        if (value.empty() || value == "nd" || value == "<lod" || value == "n.d." || value[0] == '<') {
+            const auto limit = parseNumber(value.empty() || value[0] != '<' ? std::string() : value.substr(1));
+            // "<LOD" alone: the printed error is the limit of detection at three sigma.
+            reading.lod = limit    ? std::optional(*limit)
+                          : stated ? std::optional(*stated * 3 / printed_sigmas)
+                                   : std::nullopt;
+            shot.elements.push_back(std::move(reading));
+            continue;
+        }
+        const auto number = parseNumber(value.back() == '%' ? value.substr(0, value.size() - 1) : value);
+        if (!number || *number < 0 || *number > 100) {
+            skip("the percentage is not a number from 0 to 100");
+            continue;
+        }
+        reading.percent = *number;
+        if (stated) reading.sigma = *stated / printed_sigmas;
+        shot.elements.push_back(std::move(reading));
+    }
+    if (shot.elements.empty()) return Error{ErrorKind::input, "", "no line holds an element and its percentage"};
+    return shot;
+}
+
+Result<std::vector<ElementReading>> averageShots(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                                 AnalysisMethod method) {
+    if (shots.empty()) return Error{ErrorKind::range, "", "there is no shot"};
+    std::vector<std::string> order;
+    std::map<std::string, std::vector<ElementReading>> seen;
+    for (const CompositionShot& shot : shots) {
+        for (const ElementReading& reading : shot.elements) {
+            if (seen[reading.element].empty()) order.push_back(reading.element);
+            seen[reading.element].push_back(reading);
+        }
+    }
+    std::vector<ElementReading> means;
+    for (const std::string& element : order) {
+        std::vector<ElementReading> list = seen[element];
+        for (ElementReading& reading : list) {
+            if (reading.percent || reading.lod) continue;
+            const DetectionLimit* limit = tables.detection(method, element, 0);
+            reading.lod = limit != nullptr && limit->lod ? *limit->lod : 0.1;
+        }
+        const bool found =
+            std::any_of(list.begin(), list.end(), [](const ElementReading& r) { return r.percent.has_value(); });
+        ElementReading mean;
+        mean.element = element;
+        if (!found) {
+            mean.lod = 0;
+            for (const ElementReading& reading : list) mean.lod = std::max(*mean.lod, *reading.lod);
+            means.push_back(mean);
+            continue;
+        }
+        std::vector<double> values;
+        double variance = 0;
+        for (const ElementReading& reading : list) {
+            values.push_back(reading.percent.value_or(reading.lod.value_or(0.0) / 2));
+            const double sigma = sigmaOf(tables, method, reading);
+            variance += sigma * sigma;
+        }
+        const double n = static_cast<double>(values.size());
+        mean.percent = meanOf(values);
+        const double scatter = sampleSd(values).value_or(0.0) / std::sqrt(n);
+        mean.sigma = std::max(std::sqrt(variance) / n, scatter);
+        means.push_back(mean);
+    }
+    return means;
+}
+
+std::vector<ShotWarning> shotWarnings(const std::vector<ElementReading>& shot) {
+    std::vector<ShotWarning> warnings;
+    const auto of = [&](const char* element) {
+        for (const ElementReading& reading : shot) {
+            if (reading.element == element) return reading.percent.value_or(0.0);
+        }
+        return 0.0;
+    };
+    if (of("Zn") > 0.3 || of("Ti") > 1.0 || of("Ni") > 20 || of("Sn") > 1) warnings.push_back(ShotWarning::coating);
+    if (of("Ca") > 0.3 || of("Al") > 2.0 || of("Si") > 3.5) warnings.push_back(ShotWarning::scale);
+    double sum = 0;
+    for (const ElementReading& reading : shot) sum += reading.percent.value_or(0.0);
+    if (of("Fe") > 0 && (sum < 90 || sum > 105)) warnings.push_back(ShotWarning::smallSpot);
+    return warnings;
+}
+
+Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
+                                    const Tables& tables, AnalysisMethod method) {
+    CompositionMatch match;
+    for (const ElementReading& reading : measured) {
+        if (comparable(tables, method, reading))
+            match.elements.push_back(matchElement(reading, sigmaOf(tables, method, reading), grade));
+    }
+    if (match.elements.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
+    match.claim = claimOf(match.elements);
+    std::stable_sort(match.elements.begin(), match.elements.end(),
+                     [](const ElementMatch& a, const ElementMatch& b) { return a.z > b.z; });
+    for (const ElementLimits& limits : grade.composition) {
+        if (!tables.canSee(method, limits.element)) {
+            match.unseen.push_back(limits.element);
+        } else if (std::none_of(measured.begin(), measured.end(),
+                                [&](const ElementReading& r) { return r.element == limits.element; })) {
+            match.not_measured.push_back(limits.element);
+        }
+    }
+    return match;
+}
+
+Result<std::vector<GradeCandidate>> rankGrades(const std::vector<ElementReading>& measured,
+                                               const std::vector<Grade>& grades, const Tables& tables,
+                                               AnalysisMethod method) {
+    std::vector<std::pair<ElementReading, double>> seen;
+    for (const ElementReading& reading : measured) {
+        if (comparable(tables, method, reading)) seen.emplace_back(reading, sigmaOf(tables, method, reading));
+    }
+    if (seen.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
+    std::vector<GradeCandidate> candidates;
+    candidates.reserve(grades.size());
+    std::vector<ElementMatch> elements;
+    for (const Grade& grade : grades) {
+        GradeCandidate candidate{&grade, 0, false, Claim::consistent};
+        elements.clear();
+        for (const auto& [reading, sigma] : seen) {
+            candidate.score += logLikelihood(reading, sigma, grade);
+            elements.push_back(matchElement(reading, sigma, grade));
+        }
+        candidate.claim = claimOf(elements);
+        candidates.push_back(candidate);
+    }
+    std::stable_sort(candidates.begin(), candidates.end(),
+                     [](const GradeCandidate& a, const GradeCandidate& b) { return a.score > b.score; });
+    const double best = candidates.empty() ? 0 : candidates.front().score;
+    for (GradeCandidate& candidate : candidates) {
+        candidate.score -= best;
+        candidate.cannot_be_told_apart = candidate.score >= -std::log(apartFactor);
+    }
+    return candidates;
+}
+
+namespace {
+
+std::optional<std::pair<double, double>> carbonOf(const Grade& grade) {
+    for (const ElementLimits& limits : grade.composition) {
+        if (limits.element == "C" && limits.low && limits.high) return std::pair(*limits.low, *limits.high);
+    }
+    return std::nullopt;
+}
+
+bool apart(double a_low, double a_high, double b_low, double b_high) {
+    return a_high < b_low || b_high < a_low;
+}
+
+} // namespace
+
+TellApart howToTellApart(const Grade& a, const Grade& b) {
+    const auto ca = carbonOf(a);
+    const auto cb = carbonOf(b);
+    if (ca && cb && apart(ca->first, ca->second, cb->first, cb->second))
+        return {TellApart::Test::carbon, ca->first, ca->second, cb->first, cb->second};
+    if (apart(a.as_quenched_min, a.as_quenched_max, b.as_quenched_min, b.as_quenched_max) ||
+        std::abs(a.as_quenched_typical - b.as_quenched_typical) >= 2)
+        return {TellApart::Test::coupon, a.as_quenched_min, a.as_quenched_max, b.as_quenched_min, b.as_quenched_max};
+    constexpr double seenInSparks = 0.2; // per cent of carbon
+    if (ca && cb && std::abs(ca->first + ca->second - cb->first - cb->second) / 2 >= seenInSparks)
+        return {TellApart::Test::spark, ca->first, ca->second, cb->first, cb->second};
+    return {};
+}
+
+bool couponFits(const Grade& grade, double hrc, double uncertainty) {
+    return hrc + uncertainty >= grade.as_quenched_min && hrc - uncertainty <= grade.as_quenched_max;
+}
+
+} // namespace rollcall

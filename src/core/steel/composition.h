@@ -1,0 +1,103 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/tables.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace rollcall {
+
+/// One element of a shot or of several averaged.
+struct ElementReading {
+    std::string element;           ///< chemical symbol
+    std::optional<double> percent; ///< mass per cent; none below the limit of detection
+    std::optional<double> lod;     ///< limit of detection, where it was not found
+    std::optional<double> sigma;   ///< standard uncertainty, per cent; none: by the table of the method
+};
+
+/// One shot of an analyser, with what was not understood.
+struct CompositionShot {
+    std::vector<ElementReading> elements;
+    struct Skipped {
+        int line = 0;
+        std::string reason;
+    };
+    std::vector<Skipped> skipped;
+};
+
+/// Reads a steel.csv: element, percent, error; "<LOD", "< 0.05" and "ND" stand for not found. The error is so many
+/// sigma as the analyser prints (1, 2 or 3). Errors (input): not a table of elements.
+Result<CompositionShot> readShot(std::string_view text, double printed_sigmas = 1);
+
+/// Several shots of one piece: means, and the larger of the stated uncertainty of the mean and that by their scatter.
+/// An element found in some shots only counts with half its limit where it was not. Errors (range): no shots.
+Result<std::vector<ElementReading>> averageShots(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                                 AnalysisMethod method);
+
+/// What is odd about a shot before anything is compared.
+enum class ShotWarning {
+    coating,  ///< zinc, or much nickel or titanium on top of steel: plated, painted or coated
+    scale,    ///< much silicon, calcium or aluminium: scale, grit or dirt
+    smallSpot ///< iron and all others add up to far from 100 per cent
+};
+std::vector<ShotWarning> shotWarnings(const std::vector<ElementReading>& shot);
+
+/// M26. How a claim stands.
+enum class Claim { consistent, undecidable, notConsistent };
+
+/// M26. One element against one grade.
+struct ElementMatch {
+    std::string element;
+    ElementReading reading;
+    double sigma = 0;
+    double low = 0;             ///< allowed from
+    std::optional<double> high; ///< to; none: no upper limit
+    bool residual = false;      ///< the grade names no limit: what may be there as a residual
+    double z = 0;               ///< distance outside in standard uncertainties; 0 inside
+};
+
+struct CompositionMatch {
+    Claim claim = Claim::consistent;
+    std::vector<ElementMatch> elements;    ///< worst first
+    std::vector<std::string> unseen;       ///< elements of the grade that the method cannot see
+    std::vector<std::string> not_measured; ///< elements of the grade it could see but did not measure
+};
+
+/// M26. A measured composition against a grade. Not consistent: any element 3 standard uncertainties outside.
+/// Undecidable: one from 2 to 3, or all together beyond the 95 % point of chi squared. Elements the method cannot see
+/// are left out and listed. Errors (range): no element to compare.
+Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
+                                    const Tables& tables, AnalysisMethod method);
+
+/// M26. A grade of the library as candidate for a composition.
+struct GradeCandidate {
+    const Grade* grade = nullptr;
+    double score = 0;                  ///< logarithm of the likelihood, 0 for the best
+    bool cannot_be_told_apart = false; ///< within a factor of 20 of the best
+    Claim claim = Claim::consistent;
+};
+
+/// M26. All grades by likelihood over the same elements, best first. The answer 'none fits' is that the first one is
+/// not consistent. Errors: as matchGrade.
+Result<std::vector<GradeCandidate>> rankGrades(const std::vector<ElementReading>& measured,
+                                               const std::vector<Grade>& grades, const Tables& tables,
+                                               AnalysisMethod method);
+
+/// A further test that would part two grades which a composition does not.
+struct TellApart {
+    enum class Test { carbon, coupon, spark, none } test = Test::none;
+    double a_low = 0, a_high = 0; ///< carbon in per cent, or hardness as quenched
+    double b_low = 0, b_high = 0;
+};
+/// Carbon by spark emission where the ranges do not meet, else a hardened coupon where the as-quenched ranges do not,
+/// else a spark comparison where carbon differs by 0.2 % in the middle.
+TellApart howToTellApart(const Grade& a, const Grade& b);
+
+/// Which of these grades a hardened coupon of this hardness leaves: as-quenched range, the reading's uncertainty.
+bool couponFits(const Grade& grade, double hrc, double uncertainty);
+
+} // namespace rollcall
