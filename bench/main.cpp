@@ -3,6 +3,7 @@
 #include "core/heat/next_cycle.h"
 #include "core/heat/soak.h"
 #include "core/judge/gates.h"
+#include "core/steel/composition.h"
 #include "demo/demo.h"
 #include "logbook/logbook.h"
 
@@ -188,6 +189,14 @@ void heat(const Tables& tables) {
             const double end = file->trace.end();
             require(soakAbove(file->trace, 800, 0, end).ok() && equivalentMinutes(file->trace, 800, 735, 0, end).ok(),
                     QStringLiteral("the trace was not integrated"));
+        }));
+    std::vector<Grade> library;
+    while (library.size() < 2000) library.insert(library.end(), tables.grades().begin(), tables.grades().end());
+    library.resize(2000);
+    const auto shot =
+        typedShot("Cr 13.5; Mn 0.47; Ni 0.14; Mo 0.05; V <0.05; Si 0.4; Cu 0.09; W <0.05; Co <0.1").value();
+    row("ranking of a composition against 2000 grades (limit 10)", timed(50, [&] {
+            require(rankGrades(shot.elements, library, tables, AnalysisMethod::xrf).ok(), QStringLiteral("no ranking"));
         }));
     const Grade& grade = *tables.grade("115CrV3");
     std::vector<TemperObservation> observations;

@@ -108,6 +108,8 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     tour.command("why");
     all = tour.dialogShot("why") && all;
     all = tour.batch("Galley 8") && all;
+    tour.call("FK-1", Gate::steel);
+    all = tour.shot("steel") && all;
     tour.call("FK-1", Gate::quench);
     return tour.shot("call-quench") && all;
 }

@@ -19,7 +19,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 19> commands{{
+constexpr std::array<Command, 20> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -34,6 +34,7 @@ constexpr std::array<Command, 19> commands{{
     {"trace", trace, 1, "threshold= from= to= reference= ac1= thickness= surface="},
     {"colour", colour, 0, "temper= hours= grade="},
     {"warp", warp, 0, "blades="},
+    {"steel", steel, 1, "claimed= method= sigmas="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
     {"check", check, 1, ""},

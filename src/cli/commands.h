@@ -22,6 +22,7 @@ Result<QJsonObject> compare(const Options& options, const Tables& tables);
 Result<QJsonObject> temper(const Options& options, const Tables& tables);
 Result<QJsonObject> trace(const Options& options, const Tables& tables);
 Result<QJsonObject> colour(const Options& options, const Tables& tables);
+Result<QJsonObject> steel(const Options& options, const Tables& tables);
 Result<QJsonObject> warp(const Options& options, const Tables& tables);
 Result<QJsonObject> newLogbook(const Options& options, const Tables& tables);
 Result<QJsonObject> info(const Options& options, const Tables& tables);

@@ -208,9 +208,12 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
     return QJsonObject{{"batches", array}};
 }
 
-Result<QJsonObject> show(const Options& options, const Tables& tables) {
+Result<QJsonObject> show(const Options& options, const Tables& shipped) {
     auto logbook = openFor(options, Logbook::Access::read);
     if (!logbook) return logbook.error();
+    const Result<Shop> shop = (*logbook)->shop();
+    if (!shop) return shop.error();
+    const Tables tables = withSheets(shipped, shop->own_grades);
     Result<Batch> batch = batchNamed(**logbook, options.word(1).toStdString());
     if (!batch) return batch.error();
     std::map<std::string, std::vector<TemperObservation>> known;

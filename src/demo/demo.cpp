@@ -74,6 +74,7 @@ public:
         m_smallOven = must(m_logbook->addOven({"", "Oven 2", 1, std::nullopt}));
         m_files = must(m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
         finishedYears();
+        trialBars();
         orchard12();
         hedge5();
         galley8();
@@ -193,6 +194,48 @@ private:
         pass(60);
         temper(pieces, 207, 2);
         for (Piece& piece : pieces) readThree(piece, Gate::temper, 2, 62.0 + 0.5 * heat + 0.15 * m_chance.normal());
+    }
+
+    // Shots at the bar in hand, a little apart from each other.
+    void shoot(const char* elements, int shots) {
+        for (int i = 1; i <= shots; ++i) {
+            ShotDraft draft;
+            draft.batch = m_batch;
+            draft.piece = fmt::format("shot {}", i);
+            draft.composition = must(typedShot(elements));
+            for (ElementReading& reading : draft.composition.elements) {
+                if (reading.percent)
+                    *reading.percent =
+                        std::max(0.001, *reading.percent + 0.5 * reading.sigma.value_or(0.01) * m_chance.normal());
+            }
+            must(m_logbook->addShot(draft));
+        }
+    }
+
+    // Two bars on trial: one sold as a high-vanadium high speed steel that has next to no vanadium, and a powder steel
+    // that no gun can part from its ingot version.
+    void trialBars() {
+        at(9, 120);
+        BatchDraft draft;
+        draft.name = "Pruning 3";
+        draft.grade = "M4";
+        draft.lot = "bar P";
+        draft.purpose = "pruning blade";
+        draft.window = {62.0, 65.0};
+        draft.window_text = "62:65";
+        draft.plan[indexOf(Gate::steel)] = {true, 1};
+        draft.plan[indexOf(Gate::quench)] = {true, 3};
+        addBatch(draft, "PB", 3, BladeShape::knife(90, 20, 2.8), "2.8");
+        shoot("V 0.11 0.02; Cr 4.1 0.05; Mo 4.9 0.04; W 5.9 0.12; Mn 0.3 0.04; Co 0.1 0.08", 2);
+        at(9, 90);
+        draft.name = "Budding 2";
+        draft.grade = "440B";
+        draft.lot = "bar Q, powder";
+        draft.purpose = "budding knife";
+        draft.window = {56.0, 59.0};
+        draft.window_text = "56:59";
+        addBatch(draft, "BK", 2, BladeShape::knife(60, 14, 2.0), "2");
+        shoot("Cr 17.1 0.09; Mo 0.52 0.008; Mn 0.5 0.05; Ni 0.2 0.03; V 0.03 0.02", 2);
     }
 
     // Nine grafting knives in tempering: Pass, soft, not yet, excused, may be hard, tempers missing, uneven.
@@ -395,9 +438,18 @@ private:
         draft.window = {55.0, 58.0};
         draft.window_text = "55:58";
         draft.plan = hardnessPlan(3, 3);
+        draft.plan[indexOf(Gate::steel)] = {true, 1};
         BladeShape shape = BladeShape::knife(178, 26, 1.6);
         shape.reading_line_mm = 3;
         std::vector<Piece> fk = addBatch(draft, "FK", 8, shape, "1.6");
+        // Sold as a molybdenum-vanadium cutlery steel: neither is there, and chromium is a little short.
+        must(m_logbook->changeLot(m_batch, "bar G", "river market", ""));
+        shoot("Cr 13.55 0.08; Mn 0.47 0.04; Ni 0.14 0.03; Mo 0.046 0.006; V <0.05; Si 0.42 0.1; Cu 0.09 0.02", 3);
+        SteelNote coupon;
+        coupon.kind = SteelNoteKind::coupon;
+        coupon.hrc = 53.2;
+        coupon.text = "1030 °C, 15 min, oil";
+        must(m_logbook->addSteelNote(m_batch, coupon));
         at(0, 30);
         verify(m_bench, m_block55, {55.4, 55.3, 55.4, 55.5, 55.4});
         for (std::size_t i = 0; i < 6; ++i) readThree(fk[i], Gate::quench, 0, 50.4 + 0.3 * m_chance.normal());

@@ -55,6 +55,9 @@ Result<Shop> Logbook::shop() {
     Result<std::vector<Oven>> ovens = this->ovens();
     if (!ovens) return ovens.error();
     shop.ovens = std::move(ovens).value();
+    Result<std::vector<GradeSheet>> own = ownGrades();
+    if (!own) return own.error();
+    shop.own_grades = std::move(own).value();
     Result<std::vector<PlannedCycle>> day = plannedCycles();
     if (!day) return day.error();
     shop.day = std::move(day).value();
@@ -66,11 +69,12 @@ Result<Shop> Logbook::shop() {
 
 Result<std::vector<BatchSummary>> Logbook::batches() {
     std::vector<BatchSummary> summaries;
-    const auto rows =
-        m_database->select(QStringLiteral("SELECT b.id, b.name, COALESCE(g.designation, ''), (SELECT COUNT(*) FROM "
-                                          "blade WHERE batch=b.id), b.created_ms, b.created_offset"
-                                          " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
-                                          "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
+    const auto rows = m_database->select(QStringLiteral(
+        "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
+        "WHERE a.batch=b.id ORDER BY a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
+        "blade WHERE batch=b.id), b.created_ms, b.created_offset"
+        " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
+        "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
     if (!rows) return rows.error();
     for (const Row& row : *rows) {
         BatchSummary summary{s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5])};
@@ -227,6 +231,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
                  [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
     if (done) done = loadHeats(batch, index);
+    if (done) done = loadSteel(batch);
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.

@@ -6,6 +6,7 @@
 #include "core/base/tables.h"
 #include "core/heat/schedule.h"
 #include "core/judge/record.h"
+#include "core/steel/grade_sheet.h"
 
 #include <functional>
 #include <map>
@@ -63,7 +64,8 @@ struct Shop {
     std::vector<Tester> testers;
     std::vector<Block> blocks;
     std::vector<Oven> ovens;
-    std::vector<PlannedCycle> day; ///< planned cycles that are not over for longer than a day
+    std::vector<GradeSheet> own_grades; ///< the last version of each
+    std::vector<PlannedCycle> day;      ///< planned cycles that are not over for longer than a day
     std::map<std::string, std::string> settings;
 };
 
@@ -170,6 +172,17 @@ struct HeatNoteDraft {
     std::optional<double> noted_minutes;
     std::string note;
     std::string as_entered;
+};
+
+/// A shot of an analyser as it came.
+struct ShotDraft {
+    std::string batch;
+    std::string blade; ///< id; empty: the bar
+    AnalysisMethod method = AnalysisMethod::xrf;
+    std::string piece;
+    CompositionShot composition;
+    QString file_name;
+    QByteArray file; ///< as given; empty when typed
 };
 
 /// A reading with where it was taken, for lists across batches.
@@ -298,6 +311,23 @@ public:
                          const std::string& as_entered);
     Result<Done> logColour(const std::string& blade, const ColourNote& note);
 
+    // --- the steel
+    /// Supplier and heat number of a batch's lot. Errors (refused): a batch without a grade has no lot.
+    Result<Done> changeLot(const std::string& batch, const std::string& name, const std::string& supplier,
+                           const std::string& heat_number);
+    /// The mill's values of a batch's lot, with the certificate as a file where there is one. Later values of an
+    /// element take the place of earlier ones. Errors as changeLot.
+    Result<Done> addCertificate(const std::string& batch, const std::vector<ElementReading>& values,
+                                const QString& fileName, const QByteArray& file);
+    /// Errors (refused): no element.
+    Result<std::string> addShot(const ShotDraft& draft);
+    Result<Done> strikeShot(const std::string& shot, const std::string& reason);
+    Result<Done> addSteelNote(const std::string& batch, const SteelNote& note);
+    /// What the batch is taken for from now on; what it was sold as stays. Errors (refused): no reason.
+    Result<Done> assignGrade(const std::string& batch, const std::string& grade, const std::string& reason);
+    /// A grade of the shop's own, in its next version. Errors (refused): no name.
+    Result<Done> keepOwnGrade(const GradeSheet& sheet);
+
     /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
     /// nothing. Errors: input when it is no such file, refused when not a single line could be taken.
     Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes);
@@ -323,6 +353,9 @@ private:
     Result<std::string> insertAttachment(const QString& name, const char* mediaType, const QByteArray& bytes);
     Result<Done> keepBytes(const QString& sha, const QByteArray& bytes);
     Result<std::vector<Oven>> ovens();
+    Result<std::vector<GradeSheet>> ownGrades();
+    Result<std::string> lotOf(const std::string& batch);
+    Result<Done> loadSteel(Batch& batch);
     Result<std::vector<PlannedCycle>> plannedCycles();
     Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);

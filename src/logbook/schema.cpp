@@ -168,8 +168,35 @@ const std::vector<const char*>& migration(int toVersion) {
         "('bare','coated','scaled','foil')), torch INTEGER NOT NULL,"
         " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
     };
+    // Steel: shots of an analyser, what else was found out, the mill's values, re-assigned grades, the shop's own
+    // grades.
+    static const std::vector<const char*> third{
+        "CREATE TABLE lot_value (id TEXT PRIMARY KEY, lot TEXT NOT NULL REFERENCES lot(id), element TEXT NOT NULL, "
+        "percent REAL NOT NULL,"
+        " attachment TEXT REFERENCES attachment(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER "
+        "NOT NULL)",
+        "CREATE TABLE steel_shot (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), blade TEXT REFERENCES "
+        "blade(id),"
+        " method TEXT NOT NULL CHECK (method IN ('xrf','oes')), piece TEXT NOT NULL, attachment TEXT REFERENCES "
+        "attachment(id),"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE steel_value (id TEXT PRIMARY KEY, shot TEXT NOT NULL REFERENCES steel_shot(id), element TEXT NOT "
+        "NULL, percent REAL, lod REAL, sigma REAL)",
+        "CREATE TABLE steel_shot_mark (id TEXT PRIMARY KEY, shot TEXT NOT NULL UNIQUE REFERENCES steel_shot(id), "
+        "reason TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE steel_note (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), kind TEXT NOT NULL "
+        "CHECK (kind IN ('spark','coupon','changed')),"
+        " text TEXT NOT NULL, hrc REAL, agrees INTEGER, marks TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT "
+        "NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE grade_assignment (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), grade TEXT NOT "
+        "NULL REFERENCES grade(id), reason TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE own_grade (id TEXT PRIMARY KEY, name TEXT NOT NULL, sheet TEXT NOT NULL, person TEXT NOT NULL, "
+        "at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+    };
     static const std::vector<const char*> none;
-    return toVersion == 1 ? first : toVersion == 2 ? second : none;
+    return toVersion == 1 ? first : toVersion == 2 ? second : toVersion == 3 ? third : none;
 }
 
 const std::vector<const char*>& appendOnlyTables(int ofVersion) {
@@ -180,8 +207,10 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
     static const std::vector<const char*> second{"recipe",        "recipe_stage", "batch_recipe", "heat_run",
                                                  "heat_run_mark", "trace_part",   "heat_mark",    "heat_note",
                                                  "planned_cycle", "planned_mark", "warp",         "temper_colour"};
+    static const std::vector<const char*> third{"lot_value",  "steel_shot",       "steel_value", "steel_shot_mark",
+                                                "steel_note", "grade_assignment", "own_grade"};
     static const std::vector<const char*> none;
-    return ofVersion == 1 ? first : ofVersion == 2 ? second : none;
+    return ofVersion == 1 ? first : ofVersion == 2 ? second : ofVersion == 3 ? third : none;
 }
 
 const std::vector<const char*>& recordedTables() {
@@ -191,7 +220,7 @@ const std::vector<const char*>& recordedTables() {
         "import",    "verification",  "reading",         "reading_mark", "excuse",      "blade_fate",    "signature",
         "setting",   "file_test",     "strike_series",   "oven",         "recipe",      "recipe_stage",  "batch_recipe",
         "heat_run",  "heat_run_mark", "trace_part",      "heat_mark",    "heat_note",   "planned_cycle", "planned_mark",
-        "warp",      "temper_colour"};
+        "warp",      "temper_colour", "lot_value", "steel_shot", "steel_value", "steel_shot_mark", "steel_note", "grade_assignment", "own_grade"};
     return tables;
 }
 

@@ -41,6 +41,25 @@ QString evidenceName(const QString& code) {
     return tr("soak");
 }
 
+QString listed(const Reason& reason) {
+    QStringList all;
+    for (std::size_t i = 0; i < reason.texts.size(); ++i) all << text(reason, i);
+    constexpr int shown = 4;
+    if (all.size() > shown) all = all.mid(0, shown) << tr("%1 more").arg(all.size() - shown);
+    return all.join(QStringLiteral(", "));
+}
+
+// "Mo 0.05, needs 0.50 to 0.80"
+QString elementText(const Reason& reason) {
+    const double high = number(reason, 2);
+    const QString measured = text(reason, 1) == QLatin1String("under") ? tr("%1 under %2") : tr("%1 %2");
+    const QString needs = std::isinf(high) ? tr("needs %1 or more").arg(percentText(number(reason, 1)))
+                          : number(reason, 1) <= 0
+                              ? tr("at most %1").arg(percentText(high))
+                              : tr("needs %1 to %2").arg(percentText(number(reason, 1)), percentText(high));
+    return measured.arg(text(reason, 0), percentText(number(reason, 0))) + QStringLiteral(", ") + needs;
+}
+
 } // namespace
 
 QString sentence(const Reason& r) {
@@ -226,6 +245,42 @@ QString sentence(const Reason& r) {
                                     : tr("%1 is not in the library: its rules cannot be looked up").arg(text(r, 0));
     case Fact::siblingsShiftedToo:
         return tr("All siblings are off the same way (%1): look at oven and tester").arg(h(0));
+    case Fact::noShotTaken:
+        return tr("Not looked at: shoot the bar, or note a spark or a coupon");
+    case Fact::steelConsistent:
+        return tr("%1 elements from %2 shots answer to %3").arg(whole(number(r, 0)), whole(number(r, 1)), text(r, 0));
+    case Fact::certificateConsistent:
+        return tr("By the mill's certificate only: %1 elements answer to %2").arg(whole(number(r, 0)), text(r, 0));
+    case Fact::steelUndecided:
+        return tr("%1: cannot be decided, repeat on bare metal").arg(elementText(r));
+    case Fact::steelNotConsistent:
+        return elementText(r);
+    case Fact::alsoConsistent:
+        return tr("So are these: %1. It cannot tell them apart").arg(listed(r));
+    case Fact::looksMoreLike:
+        return tr("Looks more like %1").arg(listed(r));
+    case Fact::noGradeFits:
+        return tr("No grade in the library fits");
+    case Fact::methodCannotSee:
+        return tr("It does not see %1").arg(listed(r));
+    case Fact::gradeReassigned:
+        return tr("Sold as %1, taken for %2").arg(text(r, 0), text(r, 1));
+    case Fact::shotCoated:
+        return tr("Plated or coated? Grind to bare metal and shoot again");
+    case Fact::shotScaled:
+        return tr("Scale, grit or dirt? Grind to bare metal and shoot again");
+    case Fact::shotSmall:
+        return tr("The parts do not add up: spot too small or not flat?");
+    case Fact::couponAgrees:
+        return tr("A hardened coupon at %1 suits %2 (%3 to %4)").arg(h(0), text(r, 0), h(1), h(2));
+    case Fact::couponContradicts:
+        return tr("A hardened coupon at %1 does not suit %2 (%3 to %4)").arg(h(0), text(r, 0), h(1), h(2));
+    case Fact::sparkAgrees:
+        return text(r, 0).isEmpty() ? tr("Sparks like the known bar")
+                                    : tr("Sparks like the known bar: %1").arg(text(r, 0));
+    case Fact::sparkContradicts:
+        return text(r, 0).isEmpty() ? tr("Sparks unlike the known bar")
+                                    : tr("Sparks unlike the known bar: %1").arg(text(r, 0));
     case Fact::noHeatLogged:
         return tr("No heat is logged for it");
     case Fact::notInYet:
@@ -322,6 +377,25 @@ QString stageName(StageKind kind) {
         return tr("Temper");
     }
     return {};
+}
+
+QString wearText(const Grade& grade) {
+    double carbon = 0;
+    double vanadium = 0;
+    for (const ElementLimits& limits : grade.composition) {
+        const double middle = (limits.low.value_or(0) + limits.high.value_or(limits.low.value_or(0))) / 2;
+        if (limits.element == "C") carbon = middle;
+        if (limits.element == "V") vanadium = middle;
+    }
+    if (vanadium >= 2.5) return tr("much hard vanadium carbide, wears little, hard to grind");
+    if (grade.isHighSpeed()) return tr("much carbide, keeps hot hardness");
+    if (carbon >= 1.3 && grade.chromium_percent > 8)
+        return tr("much coarse chromium carbide, wears little, chips sooner");
+    if (grade.isStainless())
+        return carbon >= 0.8 ? tr("much chromium carbide, stainless") : tr("little carbide, tough, stainless");
+    if (grade.chromium_percent > 4) return tr("some chromium carbide");
+    if (carbon >= 1.0) return tr("some fine carbide, keen edge");
+    return carbon >= 0.75 ? tr("little carbide, easy to sharpen") : tr("hardly any carbide, tough");
 }
 
 QString recipeWarning(const RecipeFinding& f) {

@@ -94,6 +94,10 @@ QString hours(double value) {
     return value < 1 ? tr("%1 min").arg(std::lround(value * 60)) : tr("%1 h").arg(value, 0, 'g', 3);
 }
 
+QString percentText(double value) {
+    return QString::number(value, 'f', value < 0.1 ? 3 : value < 10 ? 2 : 1);
+}
+
 QString percent(double chance) {
     return tr("%1 %").arg(std::clamp<int>(static_cast<int>(std::lround(chance * 100)), 1, 99));
 }
@@ -124,11 +128,21 @@ QString headline(const Verdict& v) {
         }
     }
     if (v.state == State::notYet) {
+        if (v.gate == Gate::steel) return tr("Nobody has looked yet.");
         if (v.gate == Gate::cycle) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
         if (v.has(Fact::noMinimumSet)) return tr("No minimum set.");
         if (v.has(Fact::noWindowSet)) return tr("No window set.");
         const int left = std::max(1, v.planned) - v.taken;
         return left == 1 ? tr("One reading to go.") : tr("%1 readings to go.").arg(left);
+    }
+    if (v.gate == Gate::steel) {
+        for (const Reason& r : v.reasons) {
+            if (r.fact == Fact::alsoConsistent && v.state == State::pass) return tr("Consistent, but not alone.");
+        }
+        return v.state == State::pass        ? tr("Consistent with its claim.")
+               : v.state == State::fail      ? tr("Not what it is taken for.")
+               : v.has(Fact::steelUndecided) ? tr("This method cannot decide it.")
+                                             : tr("Something speaks against it.");
     }
     if (v.gate == Gate::cycle) {
         if (v.state == State::pass) return tr("Soaked and quenched to plan.");
@@ -188,6 +202,10 @@ NextWords nextStep(const Verdict& v) {
             return {tr("Temper again at %1").arg(degrees(v.next.numbers[0])),
                     tr("for %1, expect %2").arg(hours(v.next.numbers[1]), hardness(v.next.numbers[2]))};
         return {tr("Temper again"), tr("a little hotter, then read")};
+    case Act::takeShot:
+        return {tr("Shoot the bar"), tr("on bare, clean metal; three shots")};
+    case Act::reassign:
+        return {tr("Re-assign the grade"), tr("or return the bar, or harden a coupon")};
     case Act::markBlade:
         return {tr("Mark it in the oven"), tr("and as it leaves")};
     case Act::startHeat:
@@ -227,6 +245,8 @@ QString cautionText(Caution caution) {
         return tr("Oil 50 °C below its flash point, lid and extinguisher at hand, never water. Face shield.");
     case Caution::clampedStack:
         return tr("Never clamp an untempered blade. A clamped stack is a spring: no galvanised clamps.");
+    case Caution::xrays:
+        return tr("An XRF gun is an X-ray source: licensed operators, nobody in the beam, local radiation rules.");
     case Caution::torch:
         return tr("Torch: nothing that burns near it, edge in water or wet sand, eyes shielded.");
     case Caution::overhang:

@@ -18,6 +18,8 @@ QString stateName(State state);
 QString strikeName(StrikeReason reason);
 QString ruleName(DecisionRule rule);
 QString stageName(StageKind kind);
+/// Carbides and wear of a grade in words, from its composition: hardness is not the whole story.
+QString wearText(const Grade& grade);
 /// What is odd about a stage of a recipe.
 QString recipeWarning(const RecipeFinding& finding);
 
@@ -31,6 +33,8 @@ QString percent(double chance);
 QString degrees(double celsius);
 /// A time as "2 h" or "45 min".
 QString hours(double value);
+/// Mass per cent with two or three figures: 0.05, 0.46, 13.6.
+QString percentText(double value);
 /// A length in mm at one decimal.
 QString millimetres(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".

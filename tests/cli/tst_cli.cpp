@@ -53,6 +53,22 @@ private slots:
         QCOMPARE(line("warp --blades A=bent").exit_code, 2);
         QCOMPARE(line("colour --temper mauve").exit_code, 2);
     }
+    void steelAgainstAClaim() {
+        const QString path = write("shot.csv", "element,percent,error\nMo,0.05,0.01\nCr,13.6,0.1\nMn,0.46,0.05\n");
+        const QJsonObject answer = json(run({"steel", path, "--claimed", "X50CrMoV15"}));
+        QCOMPARE(answer["claim"].toString(), QStringLiteral("not_consistent"));
+        const QJsonObject worst = answer["worst_element"].toObject();
+        QCOMPARE(worst["element"].toString(), QStringLiteral("Mo"));
+        QCOMPARE(worst["required_min"].toDouble(), 0.5);
+        QVERIFY(std::abs(worst["z"].toDouble() - 24.96) < 0.01); // 0.45 / hypot(0.01, 0.015)
+        QVERIFY(answer["unseen_elements"].toArray().contains("C"));
+        QCOMPARE(answer["candidates"].toArray()[0].toObject()["score"].toDouble(), 0.0);
+        QCOMPARE(json(run({"steel", path}))["claim"].type(), QJsonValue::Null);
+        QCOMPARE(run({"steel", path, "--claimed", "moon"}).exit_code, 2);
+        QCOMPARE(run({"steel", path, "--method", "guess"}).exit_code, 2);
+        QCOMPARE(run({"steel", "nowhere.csv"}).exit_code, 2);
+        QCOMPARE(run({"steel", write("none.csv", "element,percent\nC,0.8\n")}).exit_code, 2);
+    }
     void tracesAreImported() {
         const QString book = m_dir.filePath("heat.rollcall");
         QVERIFY(run({"demo", book}).exit_code == 0);
@@ -213,7 +229,7 @@ private slots:
 
     void newInfoAndTheirErrors() {
         const QString path = m_dir.filePath("new.rollcall");
-        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 2);
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 3);
         const cli::Answer again = run({"new", path});
         QCOMPARE(again.exit_code, 1);
         QVERIFY(again.error.contains("not overwritten"));

@@ -25,6 +25,7 @@ class tst_Layers : public QObject {
             {"app/overview", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/overview"}},
             {"app/testers", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/frame", "app/testers"}},
             {"app/cycle", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/frame", "app/cycle"}},
+            {"app/steel", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/steel"}},
             {"app/call", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/call"}},
             {"app/frame", {"core", "logbook", "plot", "words", "app"}},
             {"app", {"core", "logbook", "plot", "words", "demo", "app"}}};

@@ -126,7 +126,7 @@ private slots:
         program.start(QStringLiteral(ROLLCALL_SIM), {"oboe"});
         QVERIFY(program.waitForFinished(10000));
         QCOMPARE(program.exitCode(), 2);
-        QVERIFY(program.readAllStandardError().contains("tester, rebound or oven"));
+        QVERIFY(program.readAllStandardError().contains("tester, rebound, oven or xrf"));
     }
 };
 

@@ -47,6 +47,10 @@ QString Footer::nowText() const {
             return QObject::tr("%1: back to Steel").arg(mark);
         case Act::setWindow:
             return QObject::tr("%1: set the limits").arg(mark);
+        case Act::takeShot:
+            return QObject::tr("shoot the steel of %1").arg(mark);
+        case Act::reassign:
+            return QObject::tr("%1 is not its grade: decide").arg(mark);
         case Act::startHeat:
             return QObject::tr("start the heat of %1").arg(mark);
         case Act::markBlade:

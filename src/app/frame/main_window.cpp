@@ -10,6 +10,7 @@
 #include "app/overview/overview_bench.h"
 #include "app/roll/roll.h"
 #include "app/shared/choice_dialog.h"
+#include "app/steel/steel_bench.h"
 #include "app/testers/tester_actions.h"
 #include "app/testers/tester_list.h"
 #include "app/testers/testers_bench.h"
@@ -52,6 +53,11 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
+    connect(&m_shots, &ShotFolder::arrived, this, [this](const QString& file) {
+        if (!m_document.hasBatch()) return;
+        if (m_place != Place::steel) openGate(Gate::steel);
+        m_steel->importShot(file);
+    });
     qApp->installEventFilter(this);
 }
 
@@ -89,6 +95,8 @@ void MainWindow::build() {
     m_cycle = new CycleBench(m_document, m_oven, m_day, m_seams, m_look);
     m_cycle->openPage(page);
     m_stack->addWidget(m_cycle);
+    m_steel = new SteelBench(m_document, m_shots, m_seams, m_look);
+    m_stack->addWidget(m_steel);
     m_column = new VerdictColumn(m_look);
     middle->addWidget(m_left);
     middle->addWidget(m_stack, 1);
@@ -104,6 +112,9 @@ void MainWindow::build() {
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
     connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
     connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);
+    connect(m_steel, &SteelBench::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_steel, &SteelBench::changed, this, &MainWindow::refresh);
     connect(m_cycle, &CycleBench::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_cycle, &CycleBench::changed, this, [this] {
@@ -130,6 +141,8 @@ void MainWindow::leftAct() {
         if (m_testers->verifiable() && m_testerList->model().health(m_testerList->current()).state == State::pass)
             return verifyHere();
         return m_testerActions->edit(nullptr);
+    case Place::steel:
+        return m_steel->leftAct();
     case Place::cycle:
         return m_cycle->leftAct();
     case Place::call:
@@ -141,6 +154,7 @@ void MainWindow::leftAct() {
 void MainWindow::rightAct() {
     if (m_place == Place::overview) return m_actions->logTemper({});
     if (m_place == Place::cycle) return m_cycle->rightAct();
+    if (m_place == Place::steel) return m_steel->rightAct();
     if (m_place == Place::testers) return m_testerActions->edit(m_testers->tester());
     m_actions->strikeLast();
 }
@@ -165,8 +179,10 @@ void MainWindow::refresh() {
         m_place = Place::testers;
     }
     m_wasOnBlock = onBlock;
-    const bool atGate = m_place == Place::call || m_place == Place::cycle;
-    const Gate shown = m_place == Place::cycle ? Gate::cycle : m_document.gate();
+    const bool atGate = m_place == Place::call || m_place == Place::cycle || m_place == Place::steel;
+    const Gate shown = m_place == Place::cycle   ? Gate::cycle
+                       : m_place == Place::steel ? Gate::steel
+                                                 : m_document.gate();
     const std::optional<Gate> gate = atGate ? std::optional<Gate>(shown) : std::nullopt;
     setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name))
                                          : tr("Rollcall"));
@@ -180,6 +196,7 @@ void MainWindow::refresh() {
     QWidget* bench = m_place == Place::overview  ? static_cast<QWidget*>(m_overview)
                      : m_place == Place::testers ? static_cast<QWidget*>(m_testers)
                      : m_place == Place::cycle   ? static_cast<QWidget*>(m_cycle)
+                     : m_place == Place::steel   ? static_cast<QWidget*>(m_steel)
                                                  : m_call;
     if (m_stack->currentWidget() != bench || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(bench);
@@ -204,6 +221,10 @@ void MainWindow::refresh() {
     case Place::cycle:
         m_cycle->refresh();
         m_column->show(m_cycle->content());
+        break;
+    case Place::steel:
+        m_steel->refresh();
+        m_column->show(m_steel->content());
         break;
     }
     m_footer->refresh();
@@ -235,6 +256,11 @@ void MainWindow::openCycle(CycleBench::Page page) {
 void MainWindow::openGate(Gate gate) {
     // The Cycle bench serves batches that do not ask its gate too: their tempers are foretold there.
     if (gate == Gate::cycle) return openCycle(m_cyclePage);
+    if (gate == Gate::steel && m_document.hasBatch()) {
+        if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
+        m_place = Place::steel;
+        return refresh();
+    }
     if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
         return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
     m_place = Place::call;
@@ -260,6 +286,7 @@ void MainWindow::callNext() {
 
 // The primary act of the screen: what Enter does when nothing is typed.
 void MainWindow::act() {
+    if (m_place == Place::steel) return m_steel->act();
     if (m_place == Place::cycle) return m_cycle->act();
     if (m_place == Place::testers) {
         if (m_testers->tester() == nullptr) return m_testerActions->edit(nullptr);
@@ -302,116 +329,6 @@ void MainWindow::act() {
     }
 }
 
-void MainWindow::makeCommands() {
-    ShopActions* a = m_actions;
-    const auto fkey = [&](const char* id, Qt::Key key, const QString& shown, const QString& text, const QString& help,
-                          std::function<void()> run, bool inMenu = false) {
-        m_commands.push_back(
-            {QString::fromLatin1(id), key, QChar(), Qt::NoModifier, shown, text, help, inMenu, std::move(run)});
-    };
-    const auto letter = [&](const char* id, char key, const QString& text, const QString& help,
-                            std::function<void()> run, bool inMenu = true) {
-        m_commands.push_back({QString::fromLatin1(id), Qt::Key_unknown, QLatin1Char(key), Qt::NoModifier,
-                              QString(QLatin1Char(key)).toUpper(), text, help, inMenu, std::move(run)});
-    };
-    fkey("help", Qt::Key_F1, QStringLiteral("F1"), tr("Help"), tr("all keys; ? does the same"), [this] { showHelp(); });
-    for (std::size_t i = 0; i < gateCount; ++i) {
-        const Gate gate = allGates[i];
-        fkey("gate", static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)), QStringLiteral("F%1").arg(i + 2),
-             tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); });
-    }
-    fkey("overview", Qt::Key_F9, QStringLiteral("F9"), tr("Batch"), tr("the batch at a glance"),
-         [this] { openOverview(); });
-    fkey("menu", Qt::Key_F10, QStringLiteral("F10"), tr("Menu"), tr("everything else"), [this] { showMenu(); });
-    fkey("person", Qt::Key_F11, QStringLiteral("F11"), tr("Person"), tr("who is at work"), [a] { a->choosePerson(); });
-    letter(
-        "help2", '?', tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
-    letter(
-        "one-more", '*', tr("One more reading"), tr("on the blade in hand"), [this] { m_station.askOneMore(); }, false);
-    letter(
-        "strike", '/', tr("Strike out the last reading"), tr("with its reason, by one key"), [a] { a->strikeLast(); },
-        false);
-    letter(
-        "next", '+', tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
-    letter(
-        "previous", '-', tr("Previous blade"), tr("in the roll"), [this] { stepBlade(-1); }, false);
-    letter("why", 'w', tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
-    letter("files", 'f', tr("Files"), tr("which skate and which bite, on this blade"), [this] {
-        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
-        m_actions->tryFiles(m_call->rule());
-    });
-    letter("scale", 'k', tr("Scale and surface"), tr("thin stock, convex blades"), [a] { a->chooseScale(); });
-    letter("series", 'q', tr("Series of strikes"), tr("rebound, with its own average"), [this, a] {
-        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: strikes are made on a blade."), true);
-        a->logSeries();
-    });
-    letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
-    letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
-    letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
-    letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });
-    letter("batches", 'b', tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
-    letter("new-batch", 'n', tr("New batch"), tr("marks, window, thickness"), [a] { a->newBatch(false); });
-    letter("same-again", 's', tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
-    letter("import", 'i', tr("Import readings"), tr("a CSV file; or drop it here"), [a] { a->importFromFile(); });
-    letter("limits", 'l', tr("Change window and minimum"), tr("everything is judged anew"), [a] { a->changeLimits(); });
-    letter("planned", 'p', tr("Change planned readings"), tr("at this gate"), [a] { a->changePlanned(); });
-    letter("reharden", 'h', tr("Re-harden the blade"), tr("begins a new round at Quench"), [a] { a->reharden(); });
-    letter("out", 'x', tr("The blade is out"), tr("cracked, scrapped, coupon, removed"), [a] { a->takeOut(); });
-    letter("rename", 'm', tr("Rename the blade's mark"), {}, [a] { a->renameBlade(); });
-    letter("accept", 'a', tr("Count a reading that was left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
-    letter("strike-temper", 'u', tr("Strike out the last temper"), tr("logged by mistake"), [a] { a->strikeTemper(); });
-    letter("testers", 'r', tr("Testers"), tr("verification, drift, blocks, the one in use"), [this] { openTesters(); });
-    letter("day", 'y', tr("The ovens today"), tr("what runs, what is next, plan a cycle"),
-           [this] { openCycle(CycleBench::Page::day); });
-    letter("open", 'o', tr("Open a logbook"), {}, [a] { a->openLogbook(); });
-    letter("new-logbook", 'g', tr("New logbook"), {}, [a] { a->newLogbook(); });
-    letter("dark", 'd', tr("Dark or light"), {}, [this] {
-        Look look = m_look;
-        look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
-        QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
-        setLook(look);
-    });
-    letter("dwell-sound", 'j', tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
-        QSettings settings;
-        const bool on = !settings.value(QStringLiteral("dwell-sound"), false).toBool();
-        settings.setValue(QStringLiteral("dwell-sound"), on);
-        m_footer->say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
-    });
-    letter("text-size", 'z', tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
-        Look look = m_look;
-        look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
-        QSettings().setValue(QStringLiteral("text-size"), look.factor);
-        setLook(look);
-    });
-}
-
-void MainWindow::showMenu() {
-    std::vector<Choice> choices;
-    std::vector<std::size_t> indices;
-    for (std::size_t i = 0; i < m_commands.size(); ++i) {
-        const Command& command = m_commands[i];
-        if (!command.in_menu) continue;
-        choices.push_back({command.shown, command.text, command.help});
-        indices.push_back(i);
-    }
-    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, indices](int i) {
-        m_commands[indices[static_cast<std::size_t>(i)]].run();
-    });
-}
-
-void MainWindow::showHelp() {
-    QStringList lines{tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"),
-                      tr("Arrows   move the next spot (Shift: finer); or click on the blade"),
-                      tr("Esc   clear what is typed, leave the block, back to the batch")};
-    for (const Command& command : m_commands) {
-        if (command.id != QLatin1String("help2"))
-            lines << QStringLiteral("%1   %2%3")
-                         .arg(command.shown, command.text,
-                              command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
-    }
-    (new ChoiceDialog(tr("Keys"), lines, {}, m_look, this))->ask({});
-}
-
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress || QApplication::activeModalWidget() != nullptr ||
         QApplication::activePopupWidget() != nullptr)
@@ -441,7 +358,7 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     }
     if (m_place == Place::testers && handleTestersKey(event)) return true;
     if (m_place == Place::call && handleStationKey(event)) return true;
-    if (m_place == Place::cycle && handleCycleKey(event)) return true;
+    if ((m_place == Place::cycle || m_place == Place::steel) && handleBenchKey(event)) return true;
     if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
     if (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
@@ -507,12 +424,12 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
     return true;
 }
 
-bool MainWindow::handleCycleKey(QKeyEvent* event) {
+bool MainWindow::handleBenchKey(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape) {
         openOverview();
         return true;
     }
-    return m_cycle->key(event);
+    return m_place == Place::steel ? m_steel->key(event) : m_cycle->key(event);
 }
 
 bool MainWindow::handleStationKey(QKeyEvent* event) {
@@ -560,6 +477,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("rollcall"))
             m_actions->openPath(path, false);
+        else if (m_place == Place::steel && (ending == QLatin1String("csv") || ending == QLatin1String("txt")))
+            m_steel->importShot(path);
         else if (m_place == Place::cycle && (ending == QLatin1String("csv") || ending == QLatin1String("txt")))
             m_cycle->importTrace(path);
         else if (ending == QLatin1String("csv") || ending == QLatin1String("txt"))

@@ -9,6 +9,7 @@
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
 #include "app/shared/document.h"
+#include "app/steel/shot_folder.h"
 #include "plot/look.h"
 
 #include <QWidget>
@@ -22,6 +23,7 @@ class Footer;
 class GateTrack;
 class OverviewBench;
 class Roll;
+class SteelBench;
 class TesterActions;
 class TesterList;
 class TestersBench;
@@ -47,7 +49,7 @@ public:
     const DeviceLink& link() const { return m_link; }
     OvenLink& oven() { return m_oven; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, cycle };
+    enum class Place { overview, call, testers, cycle, steel };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 
@@ -63,7 +65,7 @@ private:
     bool handleKey(QKeyEvent* event);
     bool handleStationKey(QKeyEvent* event);
     bool handleTestersKey(QKeyEvent* event);
-    bool handleCycleKey(QKeyEvent* event);
+    bool handleBenchKey(QKeyEvent* event);
     void leftAct();
     void rightAct();
     void verifyHere();
@@ -79,6 +81,7 @@ private:
     DeviceLink m_link;
     OvenLink m_oven;
     DayClock m_day;
+    ShotFolder m_shots;
     Seams m_seams;
     ShopActions* m_actions;
     Commands m_commands;
@@ -95,6 +98,7 @@ private:
     OverviewBench* m_overview = nullptr;
     CallBench* m_call = nullptr;
     TestersBench* m_testers = nullptr;
+    SteelBench* m_steel = nullptr;
     CycleBench* m_cycle = nullptr;
     CycleBench::Page m_cyclePage = CycleBench::Page::soak;
     TesterActions* m_testerActions = nullptr;

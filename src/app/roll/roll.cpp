@@ -152,7 +152,7 @@ void RollModel::refresh(std::optional<Gate> gate) {
             RollRow row;
             row.mark = QString::fromStdString(batch.blades[i].mark);
             // At the Cycle gate the strip goes on showing hardness; the second line is the gate's own answer.
-            const Gate hardness = at == Gate::cycle ? gateSoFar(m_document, index) : at;
+            const Gate hardness = at == Gate::cycle || at == Gate::steel ? gateSoFar(m_document, index) : at;
             row.strip = stripOf(m_document.tables(), batch.blades[i], hardness, m_document.verdict(index, hardness));
             if (verdict != nullptr) {
                 row.state = verdict->state;

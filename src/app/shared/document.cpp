@@ -106,6 +106,12 @@ Snapshot Document::takeSnapshot(const std::string& batchId) {
     Snapshot snapshot;
     const auto shop = m_logbook->shop();
     if (shop) snapshot.shop = *shop;
+    if (!snapshot.shop.own_grades.empty() && (m_editions.empty() || m_sheets != snapshot.shop.own_grades)) {
+        m_sheets = snapshot.shop.own_grades;
+        m_editions.push_back(std::make_shared<const Tables>(withSheets(m_tables, m_sheets)));
+    }
+    if (!snapshot.shop.own_grades.empty()) snapshot.tables = m_editions.back();
+    const Tables& tables = snapshot.tables ? *snapshot.tables : m_tables;
     const auto batches = m_logbook->batches();
     if (batches) snapshot.batches = *batches;
     auto runs = m_logbook->verifications();
@@ -119,10 +125,10 @@ Snapshot Document::takeSnapshot(const std::string& batchId) {
         if (!batch) continue;
         if (inHand) {
             m_observations.erase(summary.id); // it is changing
-            auto history = temperHistory(*m_logbook, m_tables, *batch, m_observations);
+            auto history = temperHistory(*m_logbook, tables, *batch, m_observations);
             if (history) batch.value().temper_history = std::move(history).value();
         }
-        BatchVerdicts verdicts = judgeBatch(*batch, m_tables, now);
+        BatchVerdicts verdicts = judgeBatch(*batch, tables, now);
         const std::vector<Task> tasks = agenda(*batch, verdicts);
         m_elsewhere[summary.name] = tasks.empty() ? std::pair(Task{}, std::string())
                                                   : std::pair(tasks.front(), batch->blades[tasks.front().blade].mark);

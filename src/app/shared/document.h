@@ -27,6 +27,7 @@ struct Snapshot {
     /// What is next in the other batches in work, by batch name; for the Now line.
     std::map<std::string, Task> elsewhere;
     std::map<std::string, std::string> elsewhere_marks;
+    std::shared_ptr<const Tables> tables; ///< with the shop's own grades; stays alive as long as the document
 };
 
 /// One open logbook and what is selected in it. The logbook itself lives on a storage thread of its own;
@@ -52,7 +53,8 @@ public:
     /// Number of actions that are not answered yet.
     int pending() const { return m_pending; }
 
-    const Tables& tables() const { return m_tables; }
+    /// The library, with the shop's own grades in front of it.
+    const Tables& tables() const { return m_state.tables ? *m_state.tables : m_tables; }
     const Snapshot& state() const { return m_state; }
     bool hasBatch() const { return m_state.batch.has_value(); }
     const Batch& batch() const { return *m_state.batch; }
@@ -84,7 +86,9 @@ private:
     Snapshot takeSnapshot(const std::string& batch);
     void receive(Snapshot snapshot);
 
-    Tables m_tables;
+    Tables m_tables;                                       ///< as shipped
+    std::vector<std::shared_ptr<const Tables>> m_editions; ///< storage thread only; kept, since grades are pointed at
+    std::vector<GradeSheet> m_sheets;                      ///< of the last edition
     QThread m_thread;
     QObject* m_worker;                                                    ///< lives on the storage thread
     std::unique_ptr<Logbook> m_logbook;                                   ///< touched by the storage thread only

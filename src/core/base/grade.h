@@ -55,6 +55,8 @@ struct OxideColour {
 struct Grade {
     std::string name; ///< AISI/SAE, EN or DIN designation
     std::string family;
+    std::vector<std::string> aliases; ///< other designations, some of them only near
+    bool own = false;                 ///< of the shop, not of the shipped library
     std::vector<ElementLimits> composition;
     std::optional<double> ac1_c;            ///< lower critical point on heating
     std::optional<double> upper_critical_c; ///< Ac3 or Accm

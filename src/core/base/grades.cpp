@@ -79,12 +79,21 @@ std::vector<Grade> readGrades(const std::string& folder) {
     const TableFile chemistry(folder, "grades.csv");
     const TableFile treatment(folder, "heat_treat.csv");
     const TableFile curves(folder, "temper_curves.csv");
+    const TableFile aliases(folder, "grade_aliases.csv");
     std::vector<Grade> grades;
     for (const CsvRow& row : chemistry.rows()) {
         Grade grade;
         grade.name = chemistry.requiredText(row, "grade");
         grade.family = chemistry.requiredText(row, "family");
         readComposition(chemistry, row, grade);
+        for (const char* column : {"en_name", "en_number", "nearest_equivalent"}) {
+            const std::string other = chemistry.text(row, column);
+            if (!other.empty() && other.rfind("none", 0) != 0 && other != grade.name) grade.aliases.push_back(other);
+        }
+        for (const CsvRow& alias : aliases.rows()) {
+            if (aliases.requiredText(alias, "grade") == grade.name)
+                grade.aliases.push_back(aliases.requiredText(alias, "alias"));
+        }
         const auto match = std::find_if(treatment.rows().begin(), treatment.rows().end(), [&](const CsvRow& other) {
             return treatment.text(other, "grade") == grade.name;
         });

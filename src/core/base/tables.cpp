@@ -226,6 +226,15 @@ Result<RockwellScale> Tables::scale(std::string_view symbol) const {
     return Error{ErrorKind::argument, "", fmt::format("there is no Rockwell scale '{}'", wanted)};
 }
 
+Tables Tables::withOwnGrades(std::vector<Grade> own) const {
+    Tables tables = *this;
+    tables.m_grades = std::move(own);
+    for (const Grade& grade : m_grades) {
+        if (!grade.own) tables.m_grades.push_back(grade);
+    }
+    return tables;
+}
+
 const Grade* Tables::grade(std::string_view name) const {
     const auto found =
         std::find_if(m_grades.begin(), m_grades.end(), [&](const Grade& g) { return sameName(g.name, name); });

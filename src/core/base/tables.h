@@ -106,8 +106,11 @@ public:
 
     /// The scale of this symbol ("HRC", "hr15n", "C"); kind argument when there is none.
     Result<RockwellScale> scale(std::string_view symbol) const;
-    /// The grade of this designation, compared without regard to case; null when the library has none.
+    /// The grade of this designation, compared without regard to case; the shop's own before the shipped one; null when
+    /// there is none.
     const Grade* grade(std::string_view name) const;
+    /// These tables with the shop's own grades in front of the library, which stays as it was shipped.
+    Tables withOwnGrades(std::vector<Grade> own) const;
     /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
     static const std::vector<std::string>& conversionScales();
     /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.

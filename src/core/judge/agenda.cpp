@@ -17,6 +17,7 @@ int urgency(const NextStep& next) {
     case Act::takeReadings:
     case Act::readThicker:
     case Act::markBlade:
+    case Act::takeShot:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
@@ -31,6 +32,7 @@ int urgency(const NextStep& next) {
     case Act::falseSoftness:
     case Act::makerDecides:
     case Act::breakCoupon:
+    case Act::reassign:
         return 4;
     case Act::nothing:
     case Act::done:
@@ -51,9 +53,11 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
             if (!verdict || verdict->state == State::excused) continue;
             const bool begun = verdict->taken > 0 || !verdict->left_out.empty() ||
                                (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
-            // What the heat did is read at Quench: a Borderline of the Cycle gate does not hold that up.
-            const bool open = current == nullptr || current->state == State::pass ||
-                              (current->gate == Gate::cycle && current->state == State::borderline);
+            // What the heat did is read at Quench, and a wrong steel does not stop a batch by itself: neither holds it
+            // up.
+            const bool early = current != nullptr && (current->gate == Gate::steel || current->gate == Gate::cycle);
+            const bool open =
+                current == nullptr || current->state == State::pass || (early && current->state != State::notYet);
             if (begun || open) current = &*verdict;
         }
         if (current == nullptr || current->state == State::pass) continue;

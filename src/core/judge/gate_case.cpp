@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gate_case.h"
 
+#include "core/base/number.h"
 #include "core/measure/statistics.h"
 #include "core/measure/verification.h"
 
@@ -85,6 +86,45 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
     if (measurement) c.measurement = std::move(measurement).value();
     c.input = std::move(input);
     return c;
+}
+
+int lastTemper(const Blade& blade) {
+    int last = 0;
+    for (const TemperCycle& cycle : blade.cycles) {
+        if (cycle.round == blade.round) last = std::max(last, cycle.number);
+    }
+    return last;
+}
+
+const FileTest* fileTestAt(const Blade& blade, Gate gate) {
+    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
+    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
+        return t.gate == gate && t.round == blade.round && t.after_cycle == cycle;
+    });
+    return test == blade.file_tests.rend() ? nullptr : &*test;
+}
+
+bool isOutBefore(const Blade& blade, Gate gate) {
+    return blade.fate && indexOf(blade.fate->gate) < indexOf(gate);
+}
+
+int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables) {
+    std::optional<double> hottest;
+    for (const TemperCycle& cycle : blade.cycles) {
+        if (cycle.round == blade.round && cycle.temperature_c)
+            hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
+    }
+    if (batch.minimum_tempers) return *batch.minimum_tempers;
+    const Grade* grade = tables.grade(batch.grade);
+    if (grade != nullptr) return grade->minimumTempers(hottest);
+    return hottest && atLeast(*hottest, 450.0) ? 2 : 1;
+}
+
+Window windowOf(const Batch& batch, Gate gate, const Tables& tables) {
+    if (gate != Gate::quench) return batch.window;
+    if (batch.quench_minimum) return {batch.quench_minimum, std::nullopt};
+    const Grade* grade = tables.grade(batch.grade);
+    return grade != nullptr ? Window{grade->as_quenched_min, std::nullopt} : Window{};
 }
 
 } // namespace rollcall

@@ -7,6 +7,7 @@
 #include "core/judge/gate_case.h"
 #include "core/judge/heat_book.h"
 #include "core/judge/standing.h"
+#include "core/judge/steel_book.h"
 #include "core/measure/statistics.h"
 #include "core/measure/verification.h"
 
@@ -25,9 +26,9 @@ constexpr int fewestReboundStrikes = 5; // M11
 class GateJudge {
 public:
     GateJudge(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const Outlook& outlook,
-              std::optional<bool> soak, const std::optional<Instant>& now)
-        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_outlook(outlook), m_soak(soak),
-          m_now(now), m_grade(tables.grade(batch.grade)) {
+              std::optional<bool> steel, std::optional<bool> soak, const std::optional<Instant>& now)
+        : m_batch(batch), m_tables(tables), m_case(c), m_siblings(siblings), m_outlook(outlook), m_steel(steel),
+          m_soak(soak), m_now(now), m_grade(tables.grade(batch.grade)) {
         m_verdict.reasons.reserve(16); // most verdicts have a dozen
         m_verdict.gate = c.gate;
         m_verdict.blade = c.blade->id;
@@ -116,7 +117,7 @@ private:
         reportFiles();
         if (m_case.gate == Gate::temper) reportExpectation();
         if (!reportSuperseded()) say(Fact::notLookedAt, Tone::unseen, "M14", {}, {"second tester"});
-        const std::optional<bool>& steel = m_case.blade->evidence.steel_consistent;
+        const std::optional<bool>& steel = m_steel;
         if (!steel)
             say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
         else
@@ -127,7 +128,8 @@ private:
         if (!m_soak)
             say(Fact::notLookedAt, Tone::unseen, "M22", {}, {"soak"});
         else
-            say(*m_soak ? Fact::evidenceAgrees : Fact::soakOffPlan, *m_soak ? Tone::good : Tone::note, "M22", {}, {"soak"});
+            say(*m_soak ? Fact::evidenceAgrees : Fact::soakOffPlan, *m_soak ? Tone::good : Tone::note, "M22", {},
+                {"soak"});
     }
 
     // M20. A surprise is a finding, not a failure: the window is what was promised.
@@ -509,6 +511,7 @@ private:
     const Case& m_case;
     const Siblings& m_siblings;
     const Outlook& m_outlook;
+    std::optional<bool> m_steel;
     std::optional<bool> m_soak;
     const std::optional<Instant>& m_now;
     const Grade* m_grade;
@@ -519,45 +522,6 @@ private:
 
 } // namespace
 
-int lastTemper(const Blade& blade) {
-    int last = 0;
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round == blade.round) last = std::max(last, cycle.number);
-    }
-    return last;
-}
-
-const FileTest* fileTestAt(const Blade& blade, Gate gate) {
-    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
-    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
-        return t.gate == gate && t.round == blade.round && t.after_cycle == cycle;
-    });
-    return test == blade.file_tests.rend() ? nullptr : &*test;
-}
-
-bool isOutBefore(const Blade& blade, Gate gate) {
-    return blade.fate && indexOf(blade.fate->gate) < indexOf(gate);
-}
-
-int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables) {
-    std::optional<double> hottest;
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round == blade.round && cycle.temperature_c)
-            hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
-    }
-    if (batch.minimum_tempers) return *batch.minimum_tempers;
-    const Grade* grade = tables.grade(batch.grade);
-    if (grade != nullptr) return grade->minimumTempers(hottest);
-    return hottest && atLeast(*hottest, 450.0) ? 2 : 1;
-}
-
-Window windowOf(const Batch& batch, Gate gate, const Tables& tables) {
-    if (gate != Gate::quench) return batch.window;
-    if (batch.quench_minimum) return {batch.quench_minimum, std::nullopt};
-    const Grade* grade = tables.grade(batch.grade);
-    return grade != nullptr ? Window{grade->as_quenched_min, std::nullopt} : Window{};
-}
-
 std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate,
                                                  const Tables& tables) {
     return caseOf(batch, batch.blades[blade], gate, VerificationBook(batch, tables), tables).input;
@@ -566,6 +530,11 @@ std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
     BatchVerdicts verdicts;
     verdicts.blades.resize(batch.blades.size());
+    const SteelBook steel(batch, tables);
+    if (batch.planOf(Gate::steel).required) {
+        for (std::size_t i = 0; i < batch.blades.size(); ++i)
+            verdicts.blades[i][indexOf(Gate::steel)] = judgeSteel(batch, i, steel, tables);
+    }
     const HeatBook heats(batch, tables);
     if (batch.planOf(Gate::cycle).required) {
         for (std::size_t i = 0; i < batch.blades.size(); ++i)
@@ -585,8 +554,9 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
         }
         for (std::size_t i = 0; i < cases.size(); ++i) {
             const Siblings siblings = family.siblingsOf(cases[i]);
-            verdicts.blades[i][indexOf(gate)] =
-                GateJudge(batch, tables, cases[i], siblings, outlooks[i], heats.soakInLimits(i), now).judged();
+            verdicts.blades[i][indexOf(gate)] = GateJudge(batch, tables, cases[i], siblings, outlooks[i],
+                                                          steel.consistent(i), heats.soakInLimits(i), now)
+                                                    .judged();
         }
     }
     return verdicts;

@@ -11,6 +11,7 @@
 #include "core/measure/control.h"
 #include "core/measure/files.h"
 #include "core/measure/outline.h"
+#include "core/steel/composition.h"
 
 #include <array>
 #include <cstdint>
@@ -155,9 +156,27 @@ struct Interval {
     double high = 0;
 };
 
-/// What other checks say about the same blade. Each that is absent reads 'not looked at', never as passed.
-struct OtherEvidence {
-    std::optional<bool> steel_consistent; ///< composition answers to the claim (M26)
+/// One shot of an analyser at the bar or at a blade.
+struct SteelShot {
+    std::string id;
+    std::string blade; ///< id; empty: the bar
+    AnalysisMethod method = AnalysisMethod::xrf;
+    std::string piece; ///< what was shot, as it was called
+    CompositionShot composition;
+    bool struck = false;
+    Instant at;
+};
+
+enum class SteelNoteKind { spark, coupon, changed };
+
+/// What else was found out about the steel, without an analyser.
+struct SteelNote {
+    SteelNoteKind kind = SteelNoteKind::spark;
+    std::string text;
+    std::optional<double> hrc;      ///< of a hardened coupon
+    std::optional<bool> agrees;     ///< a spark beside a known bar
+    std::vector<std::string> marks; ///< changed pieces (carburised, another lot); the others are the control
+    Instant at;
 };
 
 /// One heat of an austenitise in an oven, and the clock that its blades' marks are read from.
@@ -241,7 +260,6 @@ struct Blade {
     std::vector<ColourNote> colours;  ///< in order
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
-    OtherEvidence evidence;
 };
 
 struct GatePlan {
@@ -254,7 +272,14 @@ struct Batch {
     std::string id;
     std::string name;
     std::string purpose;
-    std::string grade;                    ///< designation; may be one the library does not know
+    std::string grade;   ///< that it is taken for; may be one the library does not know
+    std::string claimed; ///< that it was sold as
+    std::string lot;     ///< name of the bar or lot
+    std::string supplier;
+    std::string heat_number;
+    std::vector<ElementReading> certificate; ///< the mill's values
+    std::vector<SteelShot> shots;            ///< in order
+    std::vector<SteelNote> steel_notes;
     Window window;                        ///< of the temper gate, HRC
     std::optional<double> quench_minimum; ///< HRC; none: the grade's own
     std::optional<int> minimum_tempers;   ///< none: by the grade

@@ -93,6 +93,24 @@ enum class Fact {
     normaliseFirst,     ///< text: grade
     gradeUnknown,       ///< text: grade
     siblingsShiftedToo, ///< numbers: median against window
+    // steel gate
+    noShotTaken,
+    steelConsistent,       ///< numbers: elements compared, shots; text: grade
+    certificateConsistent, ///< likewise, by the mill's values alone
+    steelUndecided,        ///< numbers: measured, low, high, z; text: element, "under" below detection
+    steelNotConsistent,    ///< likewise
+    alsoConsistent,        ///< text: grades that cannot be told apart
+    looksMoreLike,         ///< text: grades
+    noGradeFits,
+    methodCannotSee, ///< text: elements
+    gradeReassigned, ///< text: sold as, taken for
+    shotCoated,
+    shotScaled,
+    shotSmall,
+    couponAgrees, ///< numbers: read, from, to; text: grade
+    couponContradicts,
+    sparkAgrees, ///< text: note
+    sparkContradicts,
     // cycle gate
     noHeatLogged,
     notInYet,
@@ -156,6 +174,8 @@ enum class Act {
     setWindow,
     readThicker,
     clearConflict,
+    takeShot,
+    reassign,
     markBlade,
     startHeat,
     breakCoupon,
@@ -169,7 +189,7 @@ struct NextStep {
 };
 
 /// Hazards to show beside this work.
-enum class Caution { glassHard, hotWork, overhang, quenchOil, clampedStack, torch };
+enum class Caution { glassHard, hotWork, overhang, quenchOil, clampedStack, torch, xrays };
 
 /// The computed verdict of one blade at one gate. A value; never typed in, never stored as truth.
 struct Verdict {

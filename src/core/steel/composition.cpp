@@ -173,6 +173,33 @@ Result<CompositionShot> readShot(std::string_view text, double printed_sigmas) {
     return shot;
 }
 
+Result<CompositionShot> typedShot(const std::string& text, double printed_sigmas) {
+    std::string csv = "element;percent;error\n";
+    std::vector<std::string> parts = split(text, ';');
+    if (parts.size() == 1) parts = split(text, ',');
+    for (const std::string& part : parts) {
+        std::vector<std::string> words;
+        for (const std::string& word : split(part, ' ')) {
+            if (!word.empty()) words.push_back(word);
+        }
+        if (words.empty()) continue;
+        if (words.size() < 2 || words.size() > 3)
+            return Error{ErrorKind::argument, part, "an element is typed like Cr 13.6, or Cr 13.6 0.1 with its error"};
+        const bool isNumber = parseNumber(words[1].substr(0, words[1].find('%'))).ok();
+        if (!isNumber && words[1][0] != '<' && lowered(words[1]) != "nd")
+            return Error{ErrorKind::argument, part, "the percentage is not a number from 0 to 100"};
+        csv += words[0] + ";" + words[1] + ";" + (words.size() == 3 ? words[2] : std::string()) + "\n";
+    }
+    const Result<CompositionShot> shot = readShot(csv, printed_sigmas);
+    if (!shot) return Error{ErrorKind::argument, "", "no element is typed: write them like Cr 13.6; Mo 0.05"};
+    if (!shot->skipped.empty()) {
+        const auto line = static_cast<std::size_t>(shot->skipped.front().line - 2);
+        return Error{ErrorKind::argument, line < parts.size() ? parts[line] : std::string(),
+                     shot->skipped.front().reason};
+    }
+    return shot;
+}
+
 Result<std::vector<ElementReading>> averageShots(const std::vector<CompositionShot>& shots, const Tables& tables,
                                                  AnalysisMethod method) {
     if (shots.empty()) return Error{ErrorKind::range, "", "there is no shot"};

@@ -88,7 +88,9 @@ private slots:
         v = tried({{65, FileTouch::skates}}); // nothing bit: harder than 65 - 1.5, the readings are below
         QCOMPARE(v.state, State::borderline);
         batch.blades[0].file_tests.clear();
-        batch.blades[0].evidence.steel_consistent = false;
+        SteelShot shot; // a chromium of 13 per cent is not what it was sold as
+        shot.composition.elements = {{"Cr", 13.0, {}, 0.1}, {"Mn", 0.3, {}, 0.03}};
+        batch.shots.push_back(shot);
         QCOMPARE(at_(batch, Gate::temper).state, State::borderline);
     }
 

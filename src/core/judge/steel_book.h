@@ -1,0 +1,42 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/record.h"
+#include "core/judge/verdict.h"
+
+#include <optional>
+#include <vector>
+
+namespace rollcall {
+
+/// What a piece's shots say, worked out.
+struct SteelAnswer {
+    std::vector<ElementReading> measured; ///< averaged; empty when there is nothing to compare
+    AnalysisMethod method = AnalysisMethod::xrf;
+    int shots = 0;
+    bool by_certificate = false; ///< nobody has measured: the mill's own values
+    std::vector<ShotWarning> warnings;
+    std::optional<CompositionMatch> match;  ///< against the batch's grade; none when it is not in the library
+    std::vector<GradeCandidate> candidates; ///< best first
+};
+
+/// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.
+class SteelBook {
+public:
+    SteelBook(const Batch& batch, const Tables& tables);
+    const SteelAnswer& of(std::size_t blade) const;
+    /// The bar itself.
+    const SteelAnswer& bar() const { return m_bar; }
+    /// Whether the steel answers to its grade; none when nobody looked, or it cannot be decided.
+    std::optional<bool> consistent(std::size_t blade) const;
+
+private:
+    SteelAnswer m_bar;
+    std::vector<std::optional<SteelAnswer>> m_blades;
+};
+
+/// The Steel gate: is the bar what it is taken for? Not consistent does not stop the batch by itself.
+Verdict judgeSteel(const Batch& batch, std::size_t blade, const SteelBook& book, const Tables& tables);
+
+} // namespace rollcall

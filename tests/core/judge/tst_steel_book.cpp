@@ -1,0 +1,106 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/agenda.h"
+#include "core/judge/steel_book.h"
+#include "tests/support/fixtures.h"
+
+#include <QtTest>
+
+using namespace rollcall;
+using fixtures::tables;
+
+class tst_SteelBook : public QObject {
+    Q_OBJECT
+
+    static Batch asked() {
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B"});
+        batch.claimed = batch.grade;
+        batch.plan[indexOf(Gate::steel)] = {true, 1};
+        return batch;
+    }
+    static SteelShot shot(const char* text, const std::string& blade = {},
+                          AnalysisMethod method = AnalysisMethod::xrf) {
+        SteelShot s;
+        s.id = text;
+        s.blade = blade;
+        s.method = method;
+        s.composition = typedShot(text).value();
+        return s;
+    }
+    static Verdict steelOf(const Batch& batch, std::size_t blade = 0) {
+        return *judgeBatch(batch, tables(), std::nullopt).at(blade, Gate::steel);
+    }
+
+private slots:
+    void nobodyLooked() {
+        const Verdict v = steelOf(asked());
+        QVERIFY(v.state == State::notYet && v.has(Fact::noShotTaken));
+        QCOMPARE(v.next.act, Act::takeShot);
+    }
+    void consistentButNotAlone() {
+        Batch batch = fixtures::batch("X46Cr13", {54, 57}, {"A"});
+        batch.plan[indexOf(Gate::steel)] = {true, 1};
+        batch.shots.push_back(shot("Cr 13.4 0.1; Mn 0.5 0.05; Mo 0.03 0.01; V 0.02 0.01"));
+        const Verdict v = steelOf(batch);
+        QCOMPARE(v.state, State::pass);
+        QVERIFY(v.has(Fact::alsoConsistent) && v.has(Fact::methodCannotSee));
+    }
+    void aBladesOwnShotSpeaksForIt() {
+        Batch batch = asked();
+        batch.shots.push_back(shot("Cr 0.62 0.02; Mn 0.3 0.04; V 0.09 0.02"));
+        batch.shots.push_back(shot("Cr 13.4 0.1; Mn 0.5 0.05", "B"));
+        QCOMPARE(steelOf(batch, 0).state, State::pass);
+        QCOMPARE(steelOf(batch, 1).state, State::fail);
+        QVERIFY(steelOf(batch, 1).has(Fact::looksMoreLike));
+        batch.shots[1].struck = true;
+        QCOMPARE(steelOf(batch, 1).state, State::pass);
+    }
+    // A wrong steel keeps the hardness from Pass but does not stop the batch.
+    void theHardnessGatesHearOfIt() {
+        Batch batch = asked();
+        batch.shots.push_back(shot("Cr 13.4 0.1; Mn 0.5 0.05"));
+        fixtures::read(batch.blades[0], Gate::temper, {62.2, 62.3, 62.1});
+        const BatchVerdicts verdicts = judgeBatch(batch, tables(), std::nullopt);
+        QCOMPARE(verdicts.at(0, Gate::temper)->state, State::borderline);
+        QVERIFY(verdicts.at(0, Gate::temper)->has(Fact::evidenceConflicts));
+        for (const Task& task : agenda(batch, verdicts)) QVERIFY(task.gate != Gate::steel);
+    }
+    void sparkEmissionGoesBeforeXrf() {
+        Batch batch = asked();
+        batch.shots.push_back(shot("Cr 0.62 0.02; Mn 0.3 0.04; V 0.09 0.02"));
+        batch.shots.push_back(shot("C 0.8 0.01; Cr 0.62 0.01; Mn 0.3 0.01; V 0.09 0.005", {}, AnalysisMethod::oes));
+        const Verdict v = steelOf(batch);
+        QCOMPARE(v.state, State::fail); // carbon 0.80, 1.10 needed
+        QCOMPARE(v.reasons[0].texts[0], std::string("C"));
+    }
+    void couponAndSparkWhereThereIsNoAnalyser() {
+        Batch batch = asked();
+        SteelNote coupon;
+        coupon.kind = SteelNoteKind::coupon;
+        coupon.hrc = 65;
+        batch.steel_notes.push_back(coupon);
+        QCOMPARE(steelOf(batch).state, State::pass);
+        SteelNote spark;
+        spark.agrees = false;
+        batch.steel_notes.push_back(spark);
+        QCOMPARE(steelOf(batch).state, State::borderline);
+    }
+    void theMillsOwnValues() {
+        Batch batch = asked();
+        batch.certificate = typedShot("C 1.15; Cr 0.62; V 0.09; Mn 0.3")->elements;
+        QVERIFY(steelOf(batch).has(Fact::certificateConsistent));
+        batch.certificate[0].percent = 0.8;
+        QCOMPARE(steelOf(batch).state, State::fail);
+    }
+    void nothingInTheLibraryFits() {
+        Batch batch = asked();
+        batch.shots.push_back(shot("Cr 30 0.1; Ni 20 0.1; Mn 5 0.05"));
+        QVERIFY(steelOf(batch).has(Fact::noGradeFits));
+        batch.shots[0] = shot("Cr 0.62 0.02; Mn 0.3 0.04; V 0.09 0.02; Zn 4 0.1");
+        QVERIFY(steelOf(batch).has(Fact::shotCoated));
+        QVERIFY(steelOf(batch).state != State::pass);
+    }
+};
+
+QTEST_APPLESS_MAIN(tst_SteelBook)
+#include "tst_steel_book.moc"
