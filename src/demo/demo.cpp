@@ -227,6 +227,15 @@ private:
         draft.plan[indexOf(Gate::quench)] = {true, 3};
         addBatch(draft, "PB", 3, BladeShape::knife(90, 20, 2.8), "2.8");
         shoot("V 0.11 0.02; Cr 4.1 0.05; Mo 4.9 0.04; W 5.9 0.12; Mn 0.3 0.04; Co 0.1 0.08", 2);
+        at(9, 100);
+        draft.name = "Layering 2"; // chromium a little short: this method cannot decide it
+        draft.grade = "A2";
+        draft.lot = "bar R";
+        draft.purpose = "layering knife";
+        draft.window = {60.0, 62.0};
+        draft.window_text = "60:62";
+        addBatch(draft, "LK", 2, BladeShape::knife(70, 16, 2.2), "2.2");
+        shoot("Cr 4.42 0.05; Mo 1.05 0.01; V 0.2 0.03; Mn 0.7 0.05", 2);
         at(9, 90);
         draft.name = "Budding 2";
         draft.grade = "440B";

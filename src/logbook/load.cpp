@@ -72,12 +72,12 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
     const auto rows = m_database->select(QStringLiteral(
         "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
         "WHERE a.batch=b.id ORDER BY a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
-        "blade WHERE batch=b.id), b.created_ms, b.created_offset"
+        "blade WHERE batch=b.id), b.created_ms, b.created_offset, COALESCE(l.name, '')"
         " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
         "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
     if (!rows) return rows.error();
     for (const Row& row : *rows) {
-        BatchSummary summary{s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5])};
+        BatchSummary summary{s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5]), s(row[6])};
         const auto gates = m_database->select(
             QStringLiteral("SELECT gate FROM gate_plan WHERE batch=? AND required=1 ORDER BY rowid"), {row[0]});
         if (!gates) return gates.error();

@@ -76,6 +76,7 @@ struct BatchSummary {
     int blades = 0;
     std::vector<Gate> gates;
     Instant created;
+    std::string lot; ///< name of the bar or lot it was cut from
 };
 
 struct BladeDraft {

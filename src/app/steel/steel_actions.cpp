@@ -211,12 +211,17 @@ void SteelBench::lot() {
     const Batch& batch = m_document.batch();
     QStringList others;
     for (const BatchSummary& other : m_document.state().batches) {
-        if (other.grade == batch.grade && other.id != batch.id && others.size() < 4)
+        if (!batch.lot.empty() && other.lot == batch.lot && other.id != batch.id && others.size() < 6)
             others << QString::fromStdString(other.name);
     }
     auto* form = new FormDialog(
         tr("The lot of %1").arg(QString::fromStdString(batch.name)), tr("Keep it"),
-        {{"name", tr("Bar or lot"), tr("as you call it"), QString::fromStdString(batch.lot), {}, false},
+        {{"name",
+          tr("Bar or lot"),
+          others.isEmpty() ? tr("as you call it") : tr("also cut from it: %1").arg(others.join(QStringLiteral(", "))),
+          QString::fromStdString(batch.lot),
+          {},
+          false},
          {"supplier", tr("Supplier"), {}, QString::fromStdString(batch.supplier), {}, false},
          {"heat", tr("Heat number"), tr("of the mill"), QString::fromStdString(batch.heat_number), {}, false}},
         m_look, window());
@@ -367,10 +372,11 @@ void SteelBench::library() {
                 choices.push_back(
                     {QString::number(i + 1),
                      QString::fromStdString(found[i]->name) + (found[i]->own ? tr(" (own)") : QString()),
-                     tr("%1; as quenched %2; %3; confidence %4%5")
+                     tr("%1; as quenched %2; %3; %6, confidence %4%5")
                          .arg(QString::fromStdString(found[i]->family), QString::fromStdString(sheet["as_quenched"]),
                               words::wearText(*found[i]), QString::fromStdString(sheet["confidence"]),
-                              aliases.isEmpty() ? QString() : tr("; also %1").arg(aliases))});
+                              aliases.isEmpty() ? QString() : tr("; also %1").arg(aliases),
+                              found[i]->own ? tr("the shop\'s own") : QString::fromStdString(found[i]->source))});
                 sheet["based_on"] = found[i]->name;
                 sheets->push_back(std::move(sheet));
             }

@@ -82,6 +82,7 @@ struct Grade {
     bool may_normalise = false;
     std::vector<TemperPoint> temper_curve; ///< by rising temperature, at least four
     std::string note;
+    std::string source; ///< standard or practice that the composition restates
     Confidence confidence = Confidence::high;
 
     bool isStainless() const { return family == "martensitic stainless"; }

@@ -86,6 +86,7 @@ std::vector<Grade> readGrades(const std::string& folder) {
         grade.name = chemistry.requiredText(row, "grade");
         grade.family = chemistry.requiredText(row, "family");
         readComposition(chemistry, row, grade);
+        grade.source = chemistry.text(row, "composition_source");
         for (const char* column : {"en_name", "en_number", "nearest_equivalent"}) {
             const std::string other = chemistry.text(row, column);
             if (!other.empty() && other.rfind("none", 0) != 0 && other != grade.name) grade.aliases.push_back(other);

@@ -66,38 +66,41 @@ bool comparable(const Tables& tables, AnalysisMethod method, const ElementReadin
     return reading.element != "Fe" && tables.canSee(method, reading.element);
 }
 
-ElementMatch matchElement(const ElementReading& reading, double sigma, const Grade& grade) {
-    const Allowed allowed = allowedOf(grade, reading.element);
-    ElementMatch match{reading.element, reading, sigma, allowed.low, allowed.high, allowed.residual, 0};
+// How far a reading lies outside what is allowed, in standard uncertainties.
+double distanceOutside(const ElementReading& reading, double sigma, const Allowed& allowed) {
     const auto outside = [&](double distance, double limit) {
         return distance / std::hypot(sigma, relativeLimit * limit);
     };
-    if (!reading.percent) {
-        const double most = reading.lod.value_or(0.0);
-        if (allowed.low > most) match.z = outside(allowed.low - most, allowed.low);
-    } else if (*reading.percent < allowed.low) {
-        match.z = outside(allowed.low - *reading.percent, allowed.low);
-    } else if (allowed.high && *reading.percent > *allowed.high) {
-        match.z = outside(*reading.percent - *allowed.high, *allowed.high);
-    }
-    return match;
+    const double x = reading.percent.value_or(reading.lod.value_or(0.0));
+    if (x < allowed.low) return outside(allowed.low - x, allowed.low);
+    if (reading.percent && allowed.high && x > *allowed.high) return outside(x - *allowed.high, *allowed.high);
+    return 0;
 }
 
-Claim claimOf(const std::vector<ElementMatch>& elements) {
-    double sum = 0;
-    bool doubtful = false;
-    for (const ElementMatch& match : elements) {
-        if (match.z >= 3) return Claim::notConsistent;
-        doubtful = doubtful || match.z >= 2;
-        sum += match.z * match.z;
+// Counts the distances of all elements towards one answer.
+class ClaimSum {
+public:
+    void add(double z) {
+        ++m_elements;
+        m_sum += z * z;
+        m_most = std::max(m_most, z);
     }
-    const boost::math::chi_squared all(static_cast<double>(elements.size()));
-    return doubtful || sum > boost::math::quantile(all, 0.95) ? Claim::undecidable : Claim::consistent;
-}
+    Claim claim() const {
+        if (m_most >= 3) return Claim::notConsistent;
+        if (m_most >= 2) return Claim::undecidable;
+        if (m_sum == 0) return Claim::consistent;
+        const boost::math::chi_squared all(static_cast<double>(m_elements));
+        return m_sum > boost::math::quantile(all, 0.95) ? Claim::undecidable : Claim::consistent;
+    }
+
+private:
+    int m_elements = 0;
+    double m_sum = 0;
+    double m_most = 0;
+};
 
 // Likelihood of one element for a grade whose steels lie evenly between its limits.
-double logLikelihood(const ElementReading& reading, double sigma, const Grade& grade) {
-    const Allowed allowed = allowedOf(grade, reading.element);
+double logLikelihood(const ElementReading& reading, double sigma, const Allowed& allowed) {
     const double a = allowed.low;
     // Without an upper limit the steels are taken to lie up to twice the lower one.
     const double b = std::max(allowed.high.value_or(2 * a), a + 1e-6);
@@ -264,12 +267,17 @@ std::vector<ShotWarning> shotWarnings(const std::vector<ElementReading>& shot) {
 Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
                                     const Tables& tables, AnalysisMethod method) {
     CompositionMatch match;
+    ClaimSum sum;
     for (const ElementReading& reading : measured) {
-        if (comparable(tables, method, reading))
-            match.elements.push_back(matchElement(reading, sigmaOf(tables, method, reading), grade));
+        if (!comparable(tables, method, reading)) continue;
+        const double sigma = sigmaOf(tables, method, reading);
+        const Allowed allowed = allowedOf(grade, reading.element);
+        const double z = distanceOutside(reading, sigma, allowed);
+        sum.add(z);
+        match.elements.push_back({reading.element, reading, sigma, allowed.low, allowed.high, allowed.residual, z});
     }
     if (match.elements.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
-    match.claim = claimOf(match.elements);
+    match.claim = sum.claim();
     std::stable_sort(match.elements.begin(), match.elements.end(),
                      [](const ElementMatch& a, const ElementMatch& b) { return a.z > b.z; });
     for (const ElementLimits& limits : grade.composition) {
@@ -293,15 +301,15 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<ElementReading>
     if (seen.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
     std::vector<GradeCandidate> candidates;
     candidates.reserve(grades.size());
-    std::vector<ElementMatch> elements;
     for (const Grade& grade : grades) {
         GradeCandidate candidate{&grade, 0, false, Claim::consistent};
-        elements.clear();
+        ClaimSum sum;
         for (const auto& [reading, sigma] : seen) {
-            candidate.score += logLikelihood(reading, sigma, grade);
-            elements.push_back(matchElement(reading, sigma, grade));
+            const Allowed allowed = allowedOf(grade, reading.element);
+            candidate.score += logLikelihood(reading, sigma, allowed);
+            sum.add(distanceOutside(reading, sigma, allowed));
         }
-        candidate.claim = claimOf(elements);
+        candidate.claim = sum.claim();
         candidates.push_back(candidate);
     }
     std::stable_sort(candidates.begin(), candidates.end(),

@@ -33,8 +33,8 @@ struct CompositionShot {
 /// sigma as the analyser prints (1, 2 or 3). Errors (input): not a table of elements.
 Result<CompositionShot> readShot(std::string_view text, double printed_sigmas = 1);
 
-/// A shot as typed: "Cr 13.6 0.1; Mo 0.05; V <0.05", the error after the percentage where there is one. Errors (argument):
-/// the part that is not understood.
+/// A shot as typed: "Cr 13.6 0.1; Mo 0.05; V <0.05", the error after the percentage where there is one. Errors
+/// (argument): the part that is not understood.
 Result<CompositionShot> typedShot(const std::string& text, double printed_sigmas = 1);
 
 /// Several shots of one piece: means, and the larger of the stated uncertainty of the mean and that by their scatter.
