@@ -19,7 +19,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 20> commands{{
+constexpr std::array<Command, 24> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -35,6 +35,10 @@ constexpr std::array<Command, 20> commands{{
     {"colour", colour, 0, "temper= hours= grade="},
     {"warp", warp, 0, "blades="},
     {"steel", steel, 1, "claimed= method= sigmas="},
+    {"edge", edge, 0, "hrc= angle-per-side= behind-edge= force= raise= contact="},
+    {"bend", bend, 0, "thickness= free-length= angle= lever="},
+    {"grain", grain, 0, "line* crossings*"},
+    {"sample", sample, 0, "readings= window= untested= blade-u= common-u="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
     {"check", check, 1, ""},

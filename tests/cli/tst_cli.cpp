@@ -90,6 +90,14 @@ private slots:
             QTest::newRow(qPrintable(QString("%1 > %2").arg(command, key))) << command << key << value;
         };
         row("rockwell --scale HRC --depth 0.0800", "value", 60.0);
+        // Worked figures of the method: edge load, bend, grain, the blades that were not read.
+        row("bend --thickness 4.76 --free-length 100 --angle 90", "strain_percent", 3.7384953);
+        row("bend --thickness 0.1in --free-length 25.4 --angle 90", "peak_strain_percent",
+            QVariant::fromValue(nullptr));
+        row("grain --line 5 --crossings 240 --line 5mm --crossings 240", "g", 7.8819247);
+        row("grain --line 5 --crossings 240", "interval", QVariant::fromValue(nullptr));
+        row("edge --hrc 60 --angle-per-side 15 --behind-edge 0.1 --force 30lbf --raise 25", "yield_depth_mm",
+            QVariant::fromValue(nullptr));
         // T (C + log10 t) by hand, the example of the method; the curve's own row at 200 °C, 1 h; the colour table.
         row("temper --grade 115CrV3 --cycle 190:2 --next 207:2", "parameter", 7154.152484899579);
         row("temper --grade 115CrV3 --next 392F:60min", "predicted_hrc", 61.5);

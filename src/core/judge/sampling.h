@@ -1,0 +1,31 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/measurement.h"
+
+#include <vector>
+
+namespace rollcall {
+
+/// What is known beside the means of the blades that were read.
+struct SamplingFloor {
+    double blade_u = 0;  ///< standard uncertainty of one blade's mean by its readings (sigma-0 / root m), HRC
+    double common_u = 0; ///< of what all share: block certificate and block mean, HRC
+};
+
+/// M18. Chance that blades that were not read lie in the window.
+struct SampleChance {
+    double next = 0;    ///< of one more
+    double all = 0;     ///< of all unread ones together
+    bool rough = false; ///< from fewer than five blades
+};
+
+/// M18. From the means of the blades read: Student's t for the next one, the multivariate t by quadrature for all of
+/// them together. 61.2, 61.0, 61.5, 60.9, 61.3 in 60 to 62 with four unread: 0.977 and 0.930. A single accident, one
+/// late transfer, cannot be excluded by this. Errors (range): fewer than three blades, a window without limits, unread
+/// outside 0 to 1000, no scatter at all.
+Result<SampleChance> sampleChance(const std::vector<double>& means, const Window& window, int unread,
+                                  const SamplingFloor& floor = {});
+
+} // namespace rollcall
