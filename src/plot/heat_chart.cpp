@@ -223,9 +223,9 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
     if (chart.cursor_s && *chart.cursor_s >= plane.from_s && *chart.cursor_s <= plane.to_s) {
         const int x = qRound(plane.x(*chart.cursor_s));
         fillLine(painter, x - 1, box.top() - px(4), 3, axis - box.top() + px(4), p.primary);
-        const bool right = x + px(120) < area.right();
         QString text = chart.clock(*chart.cursor_s);
         if (chart.oven != nullptr) text += QStringLiteral("  %1 °C").arg(qRound(chart.oven->at(*chart.cursor_s)));
+        const bool right = x + px(12) + look.width(text, 16, true) < area.right();
         drawText(painter, right ? x + px(8) : x - px(8), area.top() + px(12), text, look.font(16, true), p.primary,
                  right ? Qt::AlignLeft : Qt::AlignRight);
     }

@@ -72,6 +72,9 @@ private slots:
 
         // The written card says otherwise: both are shown.
         driver.document().selectBlade(0);
+        driver.type("w");
+        QVERIFY2(driver.dialogText().contains("Steel of 2.4 mm"), qPrintable(driver.dialogText()));
+        driver.press(Qt::Key_Escape);
         driver.type("n");
         driver.fill("minutes", "15");
         driver.fill("quenchant", "131F");
@@ -91,6 +94,9 @@ private slots:
         const double advised = driver.column().act.section("at ", 1).section(QChar(0xA0), 0, 0).toDouble();
         // Before the shop has read anything the curve is known to 1.5 only: a first temper from the hard side.
         QVERIFY2(advised >= 100 && advised < 180, qPrintable(driver.column().act));
+        driver.type("w");
+        QVERIFY2(driver.dialogText().contains("P = T (C + log10 t)"), qPrintable(driver.dialogText()));
+        driver.press(Qt::Key_Escape);
         // Another first temper: the trial is moved by hand and the number follows.
         const QString before = driver.column().numbers[0].value;
         for (double t = advised; t < 180; t += 5) driver.press(Qt::Key_Right);

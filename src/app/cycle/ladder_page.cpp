@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cycle/ladder_page.h"
 
+#include "app/shared/choice_dialog.h"
 #include "core/base/number.h"
 #include "words/words.h"
 
@@ -328,12 +329,46 @@ ColumnContent LadderPage::content() const {
     }
     const bool hump = m_book->now() != nullptr && m_book->now()->curve().hump().has_value();
     content.below.push_back({Tone::note,
-                             hump ? tr("←→ temperature, ↑↓ hours, S how often, B other branch")
-                                  : tr("←→ temperature, ↑↓ hours, S how often; or drag on the curve"),
+                             hump ? tr("←→ temperature, ↑↓ hours, S how often, B other branch, W why")
+                                  : tr("←→ temperature, ↑↓ hours, S how often, W why; or drag on the curve"),
                              {},
                              false});
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
+}
+
+// The prediction with what went into it.
+void LadderPage::why() {
+    const Blade* blade = m_document.blade();
+    const auto answer = trial();
+    if (blade == nullptr || !answer) return emit said(tr("There is no prediction to explain."), true);
+    const auto f = [](double x, int places) { return QString::number(x, 'f', places); };
+    const TemperExpectation& e = answer->expect;
+    QStringList lines;
+    const auto before = tempersUpTo(*blade, lastTemper(*blade)).value_or(std::vector<TemperHeat>());
+    if (!before.empty())
+        lines << tr("Tempers before are worth %1 h at %2  (M19)")
+                     .arg(f(equivalentHours(m_grade->hj_c, before, m_temperature), 3), words::degrees(m_temperature));
+    lines << tr("P = T (C + log10 t) = %1, with C %2 of %3, T in kelvin, t in hours  (M19)")
+                 .arg(f(e.parameter, 1), f(m_grade->hj_c, 3), QString::fromStdString(m_grade->name));
+    lines << tr("The library's curve there: %1 HRC  (table temper_curves, confidence %2)")
+                 .arg(f(e.library_hrc, 2), e.confidence == Confidence::high     ? tr("high")
+                                           : e.confidence == Confidence::medium ? tr("medium")
+                                                                                : tr("low"));
+    lines << tr("Moved by %1 readings of the shop and %2 of this batch to %3  (M20)")
+                 .arg(m_document.batch().temper_history.size())
+                 .arg(temperObservations(m_document.batch(), m_document.tables()).size())
+                 .arg(f(e.hrc, 2));
+    lines
+        << tr("Standard uncertainty of the blade's mean: %1; 95 %: %2 to %3").arg(f(e.u, 3), f(e.low, 2), f(e.high, 2));
+    lines << tr("Too soft %1, inside %2; the aim allows one in ten too soft  (M21)")
+                 .arg(words::percent(answer->chance_soft), words::percent(answer->chance_inside));
+    lines << tr("An estimate. The readings after it decide.");
+    (new ChoiceDialog(
+         tr("Why: %1 at %2 for %3")
+             .arg(QString::fromStdString(blade->mark), words::degrees(m_temperature), words::hours(m_hours)),
+         lines, {}, m_look, window()))
+        ->ask({});
 }
 
 void LadderPage::act() {
@@ -367,6 +402,7 @@ bool LadderPage::key(QKeyEvent* event) {
     const QString letter = event->text().toLower();
     if (letter == QLatin1String("*")) return leftAct(), true;
     if (letter == QLatin1String("p")) return rightAct(), true;
+    if (letter == QLatin1String("w")) return why(), true;
     if (letter == QLatin1String("s")) {
         m_cycles = m_cycles % 3 + 1;
         emit changed();

@@ -44,6 +44,7 @@ private:
     TemperChart chart() const;
     QRect chartArea() const;
     QString whyBlind() const;
+    void why();
 
     std::unique_ptr<TemperBook> m_book;
     std::optional<TemperAdvice> m_advice;

@@ -330,6 +330,46 @@ void SoakPage::note() {
         });
 }
 
+// The soak's numbers with what went into them.
+void SoakPage::why() {
+    const Blade* blade = m_document.blade();
+    const HeatRun* r = run();
+    if (blade == nullptr || r == nullptr) return;
+    const HeatAnswer& answer = m_book->of(static_cast<std::size_t>(m_document.bladeIndex()));
+    if (answer.heat == nullptr) return emit said(tr("This blade has not been in the oven yet."), true);
+    const auto shownMinutes = [](double value) { return QString::number(value, 'f', 2); };
+    QStringList lines;
+    if (answer.heat->in_s) lines << tr("In at %1 s of the heat's clock").arg(number(*answer.heat->in_s));
+    if (answer.clock_minutes)
+        lines << tr("Out at %1 s: %2 min between its marks")
+                     .arg(number(*answer.heat->out_s), shownMinutes(*answer.clock_minutes));
+    if (answer.soak) {
+        const QString from = words::degrees(r->set_c - r->near_c);
+        lines << tr("Oven above %1 while it was in: %2 min, peak %3  (M22)")
+                     .arg(from, shownMinutes(answer.soak->oven_minutes), words::degrees(answer.soak->peak_c));
+        if (answer.soak->by_steel)
+            lines << tr("Steel of %1 mm, %2: above %3 for %4 min, an estimate  (M23)")
+                         .arg(number(blade->shape.thickness_mm),
+                              r->surface == HeatSurface::foil ? tr("in foil") : tr("bare or scaled"), from,
+                              shownMinutes(answer.soak->steel_minutes));
+        lines << tr("Worth %1 min at %2: integral of exp(−Q/R (1/T − 1/T set)) above Ac1, Q 400 kJ/mol  (M22)")
+                     .arg(shownMinutes(answer.soak->equivalent_minutes), words::degrees(r->set_c));
+        lines << tr("The batch's middle is %1 min; 1.5 times more or less is said")
+                     .arg(shownMinutes(answer.median_equivalent));
+    }
+    if (answer.entering_c)
+        lines << tr("%1 s in air of 20 °C at %2 mm: about %3 on entering, from %4  (M23)")
+                     .arg(number(*answer.heat->transfer_s()), number(r->edge_mm.value_or(blade->shape.thickness_mm)),
+                          words::degrees(*answer.entering_c),
+                          words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c));
+    const Verdict verdict =
+        judgeCycle(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
+    for (const Reason& reason : verdict.reasons)
+        lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromStdString(reason.rule));
+    (new ChoiceDialog(tr("Why: %1 at Cycle").arg(QString::fromStdString(blade->mark)), lines, {}, m_look, window()))
+        ->ask({});
+}
+
 // The heats of this batch over each other, and whether everything else was equal.
 void SoakPage::compareRuns() {
     const Batch& batch = m_document.batch();

@@ -206,7 +206,7 @@ ColumnContent SoakPage::content() const {
     content.key = tr("Enter");
     const HeatRun* r = run();
     const Blade* blade = m_document.blade();
-    if (!m_document.hasBatch() || blade == nullptr) return content;
+    if (!m_document.hasBatch() || blade == nullptr || !m_book) return content;
     content.left = tr("Note");
     content.left_key = QStringLiteral("N");
     content.right = tr("Import trace");
@@ -223,9 +223,8 @@ ColumnContent SoakPage::content() const {
         return content;
     }
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
-    const HeatBook book(m_document.batch(), m_document.tables());
-    const Verdict verdict = judgeCycle(m_document.batch(), index, book, m_document.tables());
-    const HeatAnswer& answer = book.of(index);
+    const Verdict verdict = judgeCycle(m_document.batch(), index, *m_book, m_document.tables());
+    const HeatAnswer& answer = m_book->of(index);
     content.caption = tr("%1 at Cycle").arg(QString::fromStdString(blade->mark));
     content.state = verdict.state;
     content.word = words::stateName(verdict.state);
@@ -263,7 +262,7 @@ ColumnContent SoakPage::content() const {
         content.detail = open ? tr("in the roll") : tr("read each blade as quenched");
     }
     content.below.push_back(
-        {Tone::note, tr("A all in, ←→ cursor, H new heat, C compare, L oven line, X strike out"), {}, false});
+        {Tone::note, tr("A all in, ←→ cursor, H new heat, C compare, L oven line, W why, X strike out"), {}, false});
     for (const Caution caution : verdict.cautions)
         content.below.push_back({Tone::note, words::cautionText(caution), {}, true});
     return content;
@@ -359,6 +358,7 @@ bool SoakPage::key(QKeyEvent* event) {
     if (letter == QLatin1String("l")) return wireOven(), true;
     if (run() == nullptr) return false;
     if (letter == QLatin1String("n")) return note(), true;
+    if (letter == QLatin1String("w")) return why(), true;
     if (letter == QLatin1String("c")) return compareRuns(), true;
     if (letter == QLatin1String("x")) return strikeHeat(), true;
     if (letter == QLatin1String("a")) {

@@ -46,6 +46,7 @@ private:
     void beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace, const QString& what);
     void askTrace();
     void note();
+    void why();
     void compareRuns();
     void strikeHeat();
     void wireOven();

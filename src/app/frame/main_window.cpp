@@ -45,7 +45,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(m_actions, &ShopActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(&m_link, &DeviceLink::reading, this, [this](const DeviceLine& line) {
-        if (m_place != Place::call && m_document.hasBatch()) openGate(m_document.gate());
+        if (m_place != Place::call && m_document.hasBatch()) openGate(m_readingGate);
         m_station.receive(line.value, line.text, line.scale);
     });
     connect(&m_link, &DeviceLink::changed, this, &MainWindow::refresh);
@@ -250,6 +250,7 @@ void MainWindow::openCycle(CycleBench::Page page) {
     if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
     m_verifyingFromTesters = false;
     m_place = Place::cycle;
+    m_document.selectGate(Gate::cycle);
     m_cycle->openPage(page);
 }
 
@@ -259,11 +260,12 @@ void MainWindow::openGate(Gate gate) {
     if (gate == Gate::steel && m_document.hasBatch()) {
         if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
         m_place = Place::steel;
-        return refresh();
+        return m_document.selectGate(gate);
     }
     if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
         return m_footer->say(tr("%1 is not asked in this batch.").arg(words::gateName(gate)), true);
     m_place = Place::call;
+    m_readingGate = gate;
     m_document.selectGate(gate);
 }
 

@@ -87,6 +87,7 @@ private:
     Commands m_commands;
     Place m_place = Place::overview;
     Place m_cameFrom = Place::overview; ///< where Esc leads from the Testers bench
+    Gate m_readingGate = Gate::temper;  ///< where a reading from the wire belongs while another bench is open
     bool m_verifyingFromTesters = false;
     bool m_wasOnBlock = false;
     QWidget* m_content = nullptr;
