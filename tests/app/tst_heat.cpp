@@ -14,17 +14,11 @@ class tst_Heat : public QObject {
 
     QTemporaryDir m_dir;
 
-    QString file(const QString& name, const QByteArray& text) {
-        const QString path = m_dir.filePath(name);
-        QFile out(path);
-        if (!out.open(QIODevice::WriteOnly) || out.write(text) != text.size()) qFatal("test file not written");
-        return path;
-    }
     // An oven at 810 °C for fifty minutes.
-    QString steadyTrace() {
+    static QString steadyTrace(WindowDriver& driver) {
         QByteArray text("time,temp C\n");
         for (int s = 0; s <= 3000; s += 10) text += QByteArray::number(s) + ",810\n";
-        return file("oven.csv", text);
+        return driver.writeFile("oven.csv", text);
     }
     static Batch stored(WindowDriver& driver) {
         driver.stop();
@@ -44,7 +38,7 @@ private slots:
         driver.makeBatch("Cycle, Quench and Temper");
         driver.press(Qt::Key_F3);
         QCOMPARE(driver.column().word, QStringLiteral("Not yet"));
-        driver.drop(steadyTrace());
+        driver.drop(steadyTrace(driver));
         driver.fill("set", "810");
         driver.fill("least", "5");
         driver.fill("most", "15");
@@ -142,7 +136,7 @@ private slots:
         WindowDriver driver;
         driver.makeBatch();
         driver.press(Qt::Key_F3);
-        driver.drop(file("bad.csv", text));
+        driver.drop(driver.writeFile("bad.csv", text));
         QVERIFY2(driver.now().contains(message), qPrintable(driver.now()));
         QVERIFY(driver.document().batch().heat_runs.empty());
     }
@@ -151,7 +145,7 @@ private slots:
         WindowDriver driver;
         driver.makeBatch();
         driver.press(Qt::Key_F3);
-        driver.drop(steadyTrace());
+        driver.drop(steadyTrace(driver));
         driver.press(Qt::Key_Return, Qt::ControlModifier);
         for (int i = 0; i < 5; ++i) driver.press(Qt::Key_Right, Qt::ControlModifier);
         driver.press(Qt::Key_Return); // GK-1 in at five minutes

@@ -11,12 +11,6 @@ class tst_Steel : public QObject {
 
     QTemporaryDir m_dir;
 
-    QString file(const QString& name, const QByteArray& text) {
-        const QString path = m_dir.filePath(name);
-        QFile out(path);
-        if (!out.open(QIODevice::WriteOnly) || out.write(text) != text.size()) qFatal("test file not written");
-        return path;
-    }
     // The batch of the driver is 115CrV3: 0.50 to 0.80 chromium, vanadium 0.07 to 0.12.
     static void open(WindowDriver& d) {
         d.makeBatch("Quench only");
@@ -31,8 +25,8 @@ private slots:
     void dropReadReassign() {
         WindowDriver d;
         open(d);
-        d.drop(file("shot.csv",
-                    "element,percent,error\nCr,13.4,0.08\nMn,0.45,0.04\nV,<0.03,\nMo,0.02,0.005\nNi,0.1,0.03\n"));
+        d.drop(d.writeFile(
+            "shot.csv", "element,percent,error\nCr,13.4,0.08\nMn,0.45,0.04\nV,<0.03,\nMo,0.02,0.005\nNi,0.1,0.03\n"));
         QCOMPARE(d.word(), QStringLiteral("Fail"));
         QVERIFY2(d.reasons().contains("Cr 13.4, needs 0.50 to 0.80"), qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("X46Cr13"), qPrintable(d.reasons()));
@@ -62,9 +56,9 @@ private slots:
     void badShotsAreSaid() {
         WindowDriver d;
         open(d);
-        d.drop(file("bad.csv", "a,b\n1,2\n"));
+        d.drop(d.writeFile("bad.csv", "a,b\n1,2\n"));
         QVERIFY2(d.now().contains("element and percent"), qPrintable(d.now()));
-        d.drop(file("half.csv", "element,percent\nCr,0.6\nMn,much\n"));
+        d.drop(d.writeFile("half.csv", "element,percent\nCr,0.6\nMn,much\n"));
         QVERIFY2(d.now().contains("line 3"), qPrintable(d.now()));
         d.type("n");
         d.fill("values", "Cr lots");

@@ -1,6 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "sim/simulated_oven.h"
 #include "sim/simulated_tester.h"
+#include "sim/simulated_xrf.h"
 
 #include <cmath>
 #include <fcntl.h>
@@ -38,6 +40,41 @@ class tst_Simulator : public QObject {
     };
 
 private slots:
+    // It nears its set point, falls when the door is opened, and comes back.
+    void theOvenFallsAndRecovers() {
+        SimulatedOven oven(1);
+        QVERIFY(oven.plug().ok());
+        Listener wire(oven.path());
+        oven.step_s = 60;
+        QVERIFY(oven.command("open").ok());
+        QVERIFY(oven.now_c < 760);
+        for (int i = 0; i < 20; ++i) QVERIFY(oven.command("tick").ok());
+        QVERIFY(std::abs(oven.now_c - 800) < 1);
+        QVERIFY(oven.command("set 820").ok());
+        QVERIFY(!oven.command("set warm").ok());
+        QVERIFY(!oven.command("set 5000").ok());
+        QVERIFY(!oven.command("dance").ok());
+        QVERIFY(oven.command("broken").ok());
+        const QByteArrayList lines = wire.hear(21).split('\n');
+        QVERIFY(lines[0].startsWith("T 1 "));
+        QCOMPARE(lines[20], QByteArray("T 21 9999.0 C\r"));
+    }
+    void theAnalyserWritesItsShots() {
+        QTemporaryDir folder;
+        SimulatedXrf xrf(folder.path(), typedShot("Cr 13.4; V 0.001").value(), 2);
+        QVERIFY(xrf.command("shoot").ok() && xrf.command("coated").ok());
+        QFile first(folder.filePath("shot-001.csv"));
+        QVERIFY(first.open(QIODevice::ReadOnly));
+        const auto shot = readShot(first.readAll().toStdString()).value();
+        QVERIFY(std::abs(shot.elements[0].percent.value() - 13.4) < 0.5);
+        QVERIFY(!shot.elements[1].percent); // below detection
+        QFile second(folder.filePath("shot-002.csv"));
+        QVERIFY(second.open(QIODevice::ReadOnly));
+        QVERIFY(second.readAll().contains("Zn"));
+        SimulatedXrf nowhere(folder.filePath("none"), typedShot("Cr 1").value(), 1);
+        QVERIFY(!nowhere.command("shoot").ok());
+    }
+
     void countsItsReadings() {
         SimulatedTester tester(0.2, 1);
         QVERIFY(tester.plug().ok());

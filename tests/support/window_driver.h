@@ -79,6 +79,14 @@ public:
         QTest::keyClick(target(), key, modifiers);
         settle();
     }
+    /// A file of this content in the test's own folder.
+    QString writeFile(const QString& name, const QByteArray& bytes) {
+        const QString path = m_dir.filePath(name);
+        QFile out(path);
+        if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size())
+            qFatal("%s not written", qPrintable(path));
+        return path;
+    }
     /// Drags a file over the middle of the window and lets it fall.
     void drop(const QString& file) {
         QMimeData mime;
