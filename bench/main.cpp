@@ -74,7 +74,7 @@ void durableReading(const QString& folder, const Tables& tables) {
     const QString path = folder + QStringLiteral("/durable.rollcall");
     DemoOptions options;
     options.today = LogbookSeams::real().now();
-    require(writeDemo(path, options).ok(), QStringLiteral("the demo was not written"));
+    require(writeDemo(path, tables, options).ok(), QStringLiteral("the demo was not written"));
     auto opened = Logbook::open(path, Logbook::Access::write);
     require(opened.ok(), QStringLiteral("the demo was not opened"));
     Logbook& logbook = *opened.value();
@@ -160,11 +160,11 @@ Times started(const QString& program, const QStringList& arguments) {
     });
 }
 
-void firstPaint(const QString& folder) {
+void firstPaint(const QString& folder, const Tables& tables) {
     const QString path = folder + QStringLiteral("/start.rollcall");
     DemoOptions options;
     options.today = LogbookSeams::real().now();
-    require(writeDemo(path, options).ok(), QStringLiteral("the demo was not written"));
+    require(writeDemo(path, tables, options).ok(), QStringLiteral("the demo was not written"));
     qputenv("ROLLCALL_DATA", ROLLCALL_DATA_DIR);
     qputenv("XDG_CONFIG_HOME", folder.toLocal8Bit());
     if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
@@ -221,7 +221,7 @@ int main(int argc, char** argv) {
         durableReading(folder.path(), tables);
         judgeThousand(tables);
         heat(tables);
-        firstPaint(folder.path());
+        firstPaint(folder.path(), tables);
     } catch (const std::exception& trouble) {
         std::fprintf(stderr, "rollcall_bench: %s\n", trouble.what());
         return 1;

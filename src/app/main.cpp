@@ -70,7 +70,7 @@ int main(int argc, char** argv) {
         if (!now.isValid()) return fail(QStringLiteral("--today takes a moment like 2026-11-25T15:40"));
         rollcall::DemoOptions options;
         options.today = {now.toMSecsSinceEpoch(), now.offsetFromUtc() / 60};
-        if (const auto written = rollcall::writeDemo(path, options); !written)
+        if (const auto written = rollcall::writeDemo(path, *tables, options); !written)
             return fail(QString::fromStdString(written.error().message()));
     } else if (path.isEmpty()) {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);

@@ -3,6 +3,7 @@
 #include "app/tour.h"
 
 #include "app/frame/main_window.h"
+#include "app/proof/proof_bench.h"
 #include "app/shared/document.h"
 
 #include <QApplication>
@@ -107,6 +108,24 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     tour.call("BH-3", Gate::temper);
     tour.command("why");
     all = tour.dialogShot("why") && all;
+    tour.call("BH-2", Gate::edge);
+    all = tour.shot("edge") && all;
+    tour.call("BH-3", Gate::edge);
+    all = tour.shot("edge-heat") && all;
+    tour.call("BH-1", Gate::proof);
+    window.proof().runTrial();
+    all = tour.shot("proof") && all;
+    window.proof().leaveTrial();
+    for (const auto& [page, name] :
+         {std::pair(ProofBench::Page::speaks, "stands-for"), std::pair(ProofBench::Page::cuts, "cuts"),
+          std::pair(ProofBench::Page::study, "study"), std::pair(ProofBench::Page::protocols, "protocols")}) {
+        tour.call(page == ProofBench::Page::speaks ? "BH-3" : "BH-1", Gate::proof);
+        window.proof().openPage(page);
+        all = tour.shot(name) && all;
+    }
+    window.proof().openPage(ProofBench::Page::trial);
+    tour.call("BH-5", Gate::proof);
+    all = tour.shot("trial") && all;
     all = tour.batch("Galley 8") && all;
     tour.call("FK-1", Gate::steel);
     all = tour.shot("steel") && all;

@@ -233,7 +233,7 @@ Result<QJsonObject> show(const Options& options, const Tables& shipped) {
     return QJsonObject{{"name", q(batch->name)}, {"blades", blades}};
 }
 
-Result<QJsonObject> demo(const Options& options, const Tables&) {
+Result<QJsonObject> demo(const Options& options, const Tables& tables) {
     DemoOptions wishes;
     const Result<double> seed = options.number("seed", 1);
     if (!seed) return seed.error();
@@ -251,7 +251,7 @@ Result<QJsonObject> demo(const Options& options, const Tables&) {
         today = QDateTime(date, QTime(15, 30));
     }
     wishes.today = {today.toMSecsSinceEpoch(), today.offsetFromUtc() / 60};
-    if (const auto written = writeDemo(options.word(0), wishes); !written) return written.error();
+    if (const auto written = writeDemo(options.word(0), tables, wishes); !written) return written.error();
     auto logbook = openFor(options, Logbook::Access::read);
     if (!logbook) return logbook.error();
     return infoOf(**logbook);

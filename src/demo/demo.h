@@ -17,8 +17,8 @@ struct DemoOptions {
 };
 
 /// Writes the made-up logbook of a shop for orchard and hedgerow tools: three batches in work that show every
-/// verdict of the Quench and Temper gates, and a year of finished ones. The same options give the same file
+/// verdict, and a year of finished ones. The same options give the same file
 /// content. Errors: exists, disk.
-Result<Done> writeDemo(const QString& path, const DemoOptions& options);
+Result<Done> writeDemo(const QString& path, const Tables& tables, const DemoOptions& options);
 
 } // namespace rollcall

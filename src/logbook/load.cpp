@@ -58,6 +58,12 @@ Result<Shop> Logbook::shop() {
     Result<std::vector<GradeSheet>> own = ownGrades();
     if (!own) return own.error();
     shop.own_grades = std::move(own).value();
+    Result<std::vector<Protocol>> protocols = ownProtocols();
+    if (!protocols) return protocols.error();
+    shop.own_protocols = std::move(protocols).value();
+    Result<std::vector<Study>> studied = studies();
+    if (!studied) return studied.error();
+    shop.studies = std::move(studied).value();
     Result<std::vector<PlannedCycle>> day = plannedCycles();
     if (!day) return day.error();
     shop.day = std::move(day).value();
@@ -232,6 +238,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
     }
     if (done) done = loadHeats(batch, index);
     if (done) done = loadSteel(batch);
+    if (done) done = loadProof(batch, index);
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.

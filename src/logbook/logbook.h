@@ -58,14 +58,30 @@ struct Oven {
     std::optional<Instant> checked; ///< against a known thermocouple
 };
 
+/// Pieces set side by side, in one batch or several.
+struct Study {
+    std::string id;
+    std::string name;
+    std::string factor;              ///< name of the trait that is varied; empty for none in particular
+    std::vector<std::string> blades; ///< ids
+};
+
+/// A picture or other file to be kept with an entry; empty bytes for none.
+struct AttachedFile {
+    QString name;
+    QByteArray bytes;
+};
+
 /// People, testers, blocks and ovens of the shop, and the day's cycles.
 struct Shop {
     std::vector<Person> people;
     std::vector<Tester> testers;
     std::vector<Block> blocks;
     std::vector<Oven> ovens;
-    std::vector<GradeSheet> own_grades; ///< the last version of each
-    std::vector<PlannedCycle> day;      ///< planned cycles that are not over for longer than a day
+    std::vector<GradeSheet> own_grades;  ///< the last version of each
+    std::vector<Protocol> own_protocols; ///< likewise
+    std::vector<Study> studies;
+    std::vector<PlannedCycle> day; ///< planned cycles that are not over for longer than a day
     std::map<std::string, std::string> settings;
 };
 
@@ -329,6 +345,24 @@ public:
     /// A grade of the shop's own, in its next version. Errors (refused): no name.
     Result<Done> keepOwnGrade(const GradeSheet& sheet);
 
+    // --- edge and proof
+    Result<Done> measureEdge(const std::string& blade, const EdgeGeometry& edge, const std::string& as_entered);
+    /// Logs a rung; its id is given here.
+    Result<std::string> logRung(const std::string& blade, const EdgeRung& rung, const std::string& as_entered);
+    /// Errors (refused): no reason.
+    Result<Done> strikeRung(const std::string& rung, const std::string& reason);
+    Result<Done> noteGrinding(const std::string& blade, const GrindingNote& note);
+    Result<Done> askEdge(const std::string& batch, const EdgeAsk& ask);
+    Result<Done> markDamage(const std::string& blade, const DamageMark& mark, const AttachedFile& photo = {});
+    /// A protocol of the shop's own, in its next version. Errors (refused): no name, no step, a step that cannot be.
+    Result<Done> keepProtocol(const Protocol& protocol);
+    Result<std::string> beginTrial(const std::string& blade, int round, int after_cycle, const Protocol& protocol);
+    Result<Done> trialEvent(const std::string& trial, const TrialEvent& event, const AttachedFile& photo = {});
+    /// Errors (refused): no name, fewer than two pieces.
+    Result<std::string> addStudy(const Study& study);
+    /// The batch that a blade belongs to.
+    Result<std::string> batchOf(const std::string& blade);
+
     /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
     /// nothing. Errors: input when it is no such file, refused when not a single line could be taken.
     Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes);
@@ -357,6 +391,9 @@ private:
     Result<std::vector<GradeSheet>> ownGrades();
     Result<std::string> lotOf(const std::string& batch);
     Result<Done> loadSteel(Batch& batch);
+    Result<Done> loadProof(Batch& batch, const std::map<std::string, std::size_t>& index);
+    Result<std::vector<Protocol>> ownProtocols();
+    Result<std::vector<Study>> studies();
     Result<std::vector<PlannedCycle>> plannedCycles();
     Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);

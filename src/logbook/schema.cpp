@@ -195,8 +195,55 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE TABLE own_grade (id TEXT PRIMARY KEY, name TEXT NOT NULL, sheet TEXT NOT NULL, person TEXT NOT NULL, "
         "at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
     };
+    // Edge and Proof: geometry and rod test of edges, trials key by key, damage, studies, the shop's own protocols.
+    static const std::vector<const char*> fourth{
+        "CREATE TABLE edge_geometry (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), behind_edge_mm "
+        "REAL "
+        "NOT NULL CHECK (behind_edge_mm > 0),"
+        " angle_deg REAL NOT NULL, grind TEXT NOT NULL CHECK (grind IN ('flat','convex','hollow')), finish TEXT NOT "
+        "NULL, before_hardening_mm REAL,"
+        " as_entered TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE edge_rung (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT "
+        "NULL, "
+        "after_cycle INTEGER NOT NULL, force_n REAL, raise_deg REAL, contact_mm REAL,"
+        " outcome TEXT NOT NULL CHECK (outcome IN ('held','set','roll','chip','crack')), size_mm REAL, place_mm REAL, "
+        "sound INTEGER NOT NULL,"
+        " as_entered TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE edge_rung_mark (id TEXT PRIMARY KEY, rung TEXT NOT NULL UNIQUE REFERENCES edge_rung(id), reason "
+        "TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE grinding_note (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), colour INTEGER NOT "
+        "NULL, cleared INTEGER NOT NULL,"
+        " text TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE edge_ask (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), purpose TEXT NOT NULL, "
+        "school TEXT NOT NULL, by_hand INTEGER NOT NULL,"
+        " force_n REAL NOT NULL, raise_deg REAL NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset "
+        "INTEGER NOT NULL)",
+        "CREATE TABLE damage (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), kind TEXT NOT NULL, "
+        "place_mm REAL, size_mm REAL, note TEXT NOT NULL,"
+        " attachment TEXT REFERENCES attachment(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER "
+        "NOT NULL)",
+        "CREATE TABLE own_protocol (id TEXT PRIMARY KEY, name TEXT NOT NULL, sheet TEXT NOT NULL, person TEXT NOT "
+        "NULL, "
+        "at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        // The protocol as it was when the trial began.
+        "CREATE TABLE trial (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT NULL, "
+        "after_cycle INTEGER NOT NULL, protocol TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE trial_event (id TEXT PRIMARY KEY, trial TEXT NOT NULL REFERENCES trial(id), act TEXT NOT NULL, "
+        "value REAL NOT NULL, second REAL NOT NULL, third REAL NOT NULL,"
+        " text TEXT NOT NULL, attachment TEXT REFERENCES attachment(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, "
+        "at_offset INTEGER NOT NULL)",
+        "CREATE TABLE study (id TEXT PRIMARY KEY, name TEXT NOT NULL, factor TEXT NOT NULL, person TEXT NOT NULL, "
+        "at_ms "
+        "INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE study_piece (id TEXT PRIMARY KEY, study TEXT NOT NULL REFERENCES study(id), blade TEXT NOT NULL "
+        "REFERENCES blade(id), UNIQUE (study, blade))",
+        "CREATE INDEX edge_rung_by_blade ON edge_rung(blade)",
+        "CREATE INDEX trial_event_by_trial ON trial_event(trial)",
+    };
     static const std::vector<const char*> none;
-    return toVersion == 1 ? first : toVersion == 2 ? second : toVersion == 3 ? third : none;
+    return toVersion == 1 ? first : toVersion == 2 ? second : toVersion == 3 ? third : toVersion == 4 ? fourth : none;
 }
 
 const std::vector<const char*>& appendOnlyTables(int ofVersion) {
@@ -209,8 +256,11 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
                                                  "planned_cycle", "planned_mark", "warp",         "temper_colour"};
     static const std::vector<const char*> third{"lot_value",  "steel_shot",       "steel_value", "steel_shot_mark",
                                                 "steel_note", "grade_assignment", "own_grade"};
+    static const std::vector<const char*> fourth{"edge_geometry", "edge_rung", "edge_rung_mark", "grinding_note",
+                                                 "edge_ask",      "damage",    "own_protocol",   "trial",
+                                                 "trial_event",   "study",     "study_piece"};
     static const std::vector<const char*> none;
-    return ofVersion == 1 ? first : ofVersion == 2 ? second : ofVersion == 3 ? third : none;
+    return ofVersion == 1 ? first : ofVersion == 2 ? second : ofVersion == 3 ? third : ofVersion == 4 ? fourth : none;
 }
 
 const std::vector<const char*>& recordedTables() {
@@ -257,7 +307,18 @@ const std::vector<const char*>& recordedTables() {
                                                  "steel_shot_mark",
                                                  "steel_note",
                                                  "grade_assignment",
-                                                 "own_grade"};
+                                                 "own_grade",
+                                                 "edge_geometry",
+                                                 "edge_rung",
+                                                 "edge_rung_mark",
+                                                 "grinding_note",
+                                                 "edge_ask",
+                                                 "damage",
+                                                 "own_protocol",
+                                                 "trial",
+                                                 "trial_event",
+                                                 "study",
+                                                 "study_piece"};
     return tables;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sim/simulated_oven.h"
+#include "sim/simulated_scale.h"
 #include "sim/simulated_tester.h"
 #include "sim/simulated_xrf.h"
 
@@ -20,8 +21,9 @@ int main(int argc, char** argv) {
     parser.setApplicationDescription(QStringLiteral(
         "Simulated instruments for Rollcall. The path of the line is printed first; then commands are read from "
         "standard input, one a line: again, garbage, unplug, plug, quit; a tester: read [VALUE], partial, rest, "
-        "overshoot, double, flood N; an oven: tick, set C, open, broken; an XRF: shoot, coated, rubbish, half, rest."));
-    parser.addPositionalArgument(QStringLiteral("KIND"), QStringLiteral("tester, rebound, oven or xrf"));
+        "overshoot, double, flood N; an oven: tick, set C, open, broken; a scale: tick, press N, let go, overload; an "
+        "XRF: shoot, coated, rubbish, half, rest."));
+    parser.addPositionalArgument(QStringLiteral("KIND"), QStringLiteral("tester, rebound, oven, scale or xrf"));
     const QCommandLineOption link(QStringLiteral("link"), QStringLiteral("A link that always leads to the line."),
                                   QStringLiteral("PATH"));
     const QCommandLineOption truth(QStringLiteral("truth"), QStringLiteral("True hardness, HRC."),
@@ -44,7 +46,9 @@ int main(int argc, char** argv) {
     const QCommandLineOption steel(QStringLiteral("steel"), QStringLiteral("What an XRF looks at."),
                                    QStringLiteral("ELEMENTS"),
                                    QStringLiteral("Cr 13.4; Mn 0.45; Ni 0.14; Mo 0.04; V 0.02"));
-    parser.addOptions({link, truth, noise, drift, every, seed, set, start, folder, steel});
+    const QCommandLineOption unit(QStringLiteral("unit"), QStringLiteral("Unit of a scale: N, lbf or kgf."),
+                                  QStringLiteral("UNIT"), QStringLiteral("N"));
+    parser.addOptions({unit, link, truth, noise, drift, every, seed, set, start, folder, steel});
     parser.addHelpOption();
     parser.process(application);
     const QString kind = parser.positionalArguments().value(0);
@@ -63,6 +67,10 @@ int main(int argc, char** argv) {
         oven->now_c = parser.value(start).toDouble();
         if (parser.isSet(every)) oven->step_s = parser.value(every).toDouble() / 1000;
         instrument = std::move(oven);
+    } else if (kind == QLatin1String("scale")) {
+        auto scale = std::make_unique<rollcall::SimulatedScale>(seeded);
+        scale->unit = parser.value(unit);
+        instrument = std::move(scale);
     } else if (kind == QLatin1String("xrf")) {
         const auto typed = rollcall::typedShot(parser.value(steel).toStdString());
         if (!typed) {
@@ -71,7 +79,7 @@ int main(int argc, char** argv) {
         }
         xrf = std::make_unique<rollcall::SimulatedXrf>(parser.value(folder), *typed, seeded);
     } else {
-        std::fprintf(stderr, "rollcall-sim: the kind is tester, rebound, oven or xrf\n");
+        std::fprintf(stderr, "rollcall-sim: the kind is tester, rebound, oven, scale or xrf\n");
         return 2;
     }
     const auto obey = [&](const QString& words) { return xrf ? xrf->command(words) : instrument->command(words); };

@@ -26,4 +26,9 @@ inline QString minutes(double value) {
     return QString::number(value, 'f', 1);
 }
 
+/// The sentence of a fact of the Edge and Proof gates; empty for any other.
+QString proofSentence(const Reason& reason);
+/// The line under the verdict word at these two gates.
+QString proofHeadline(const Verdict& verdict);
+
 } // namespace rollcall::words

@@ -353,8 +353,9 @@ QString sentence(const Reason& r) {
         return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
     case Fact::outBecause:
         return tr("Out of the batch: %1").arg(text(r, 0));
+    default:
+        return proofSentence(r);
     }
-    return {};
 }
 
 QString stageName(StageKind kind) {

@@ -127,6 +127,7 @@ QString headline(const Verdict& v) {
             if (r.fact == Fact::tempersMissing) return sentence(r);
         }
     }
+    if (v.gate == Gate::edge || v.gate == Gate::proof) return proofHeadline(v);
     if (v.state == State::notYet) {
         if (v.gate == Gate::steel) return tr("Nobody has looked yet.");
         if (v.gate == Gate::cycle) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
@@ -227,6 +228,19 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Read where it is thicker"), tr("or on a lighter scale")};
     case Act::clearConflict:
         return {tr("Clear the conflict"), tr("repeat on clean bare metal")};
+    case Act::takeRung:
+        return v.next.numbers.size() >= 2 ? NextWords{tr("Take a rung"), rung({v.next.numbers[0], v.next.numbers[1]})}
+                                          : NextWords{tr("Flex it on the rod"), tr("by hand, at its sharpening angle")};
+    case Act::noteEdge:
+        return {tr("Measure the edge"), tr("thickness behind it, angle per side")};
+    case Act::measureDamage:
+        return {tr("Measure the damage"), tr("its depth from the apex, with a loupe")};
+    case Act::lookAtHeat:
+        return {tr("Look at the heat"), tr("coupon, hardness, re-harden")};
+    case Act::fileEdge:
+        return {tr("File the edge"), tr("or read it, then say that it is cleared")};
+    case Act::runTrial:
+        return {tr("Run a trial"), tr("on a piece that stands for the others")};
     case Act::done:
         return {tr("Done at this gate"), {}};
     case Act::out:
@@ -249,6 +263,20 @@ QString cautionText(Caution caution) {
         return tr("An XRF gun is an X-ray source: licensed operators, nobody in the beam, local radiation rules.");
     case Caution::torch:
         return tr("Torch: nothing that burns near it, edge in water or wet sand, eyes shielded.");
+    case Caution::sharpEdge:
+        return tr("A bare edge: grip that cannot slip, cut away from hands, nobody within reach.");
+    case Caution::rope:
+        return tr("Rope: clear swing, nobody in front or beside, the blade ends low and away from legs.");
+    case Caution::chop:
+        return tr("Chopping: wood held fast, free hand and legs out of the swing, eye protection, no bystanders.");
+    case Caution::bend:
+        return tr("Before the bend: face shield, guard up, nobody in line. Long lever, pull slowly: blades break and "
+                  "throw pieces.");
+    case Caution::impact:
+        return tr("Blows: hard steel throws splinters. Face and hands shielded, hammer softer than the spine, nobody "
+                  "in line.");
+    case Caution::nail:
+        return tr("Nail: edge and nail fly in pieces. Face shield, gloves, nobody in line.");
     case Caution::overhang:
         return tr("Long blade: support the overhang, it tilts on the anvil.");
     }

@@ -5,6 +5,7 @@
 #include "core/base/result.h"
 #include "core/heat/recipe.h"
 #include "core/judge/gates.h"
+#include "core/proof/speaks.h"
 
 #include <QString>
 #include <QStringList>
@@ -58,6 +59,16 @@ NextWords nextStep(const Verdict& verdict);
 
 /// A caution for the work at this gate, with the safety of hand and eye.
 QString cautionText(Caution caution);
+
+/// The caution that a step of a protocol names.
+Caution cautionNamed(const std::string& word);
+
+/// "90 N at 45°".
+QString rung(const EdgeLoadStep& step);
+QString outcomeName(EdgeOutcome outcome);
+QString traitName(Trait trait);
+/// "soak 8.0 min against 14.0 min", "lot not known of both".
+QString differenceText(const Difference& difference);
 
 /// One part of the uncertainty budget in words a maker understands.
 QString budgetPartName(BudgetPart::Source source);

@@ -25,7 +25,7 @@ private slots:
         const QString path = dir.filePath("demo.rollcall");
         DemoOptions options;
         options.today = fixtures::at(hour, 4);
-        QVERIFY(writeDemo(path, options).ok());
+        QVERIFY(writeDemo(path, fixtures::tables(), options).ok());
         auto log = Logbook::open(path, Logbook::Access::read).value();
         QVERIFY(log->check().value().empty());
         std::map<Gate, std::set<State>> states;

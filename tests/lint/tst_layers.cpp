@@ -26,6 +26,8 @@ class tst_Layers : public QObject {
             {"app/testers", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/frame", "app/testers"}},
             {"app/cycle", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/frame", "app/cycle"}},
             {"app/steel", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/steel"}},
+            {"app/edge", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/edge"}},
+            {"app/proof", {"core", "logbook", "plot", "words", "app/shared", "app/proof"}},
             {"app/call", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/call"}},
             {"app/frame", {"core", "logbook", "plot", "words", "app"}},
             {"app", {"core", "logbook", "plot", "words", "demo", "app"}}};

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sim/simulated_oven.h"
+#include "sim/simulated_scale.h"
 #include "sim/simulated_tester.h"
 #include "sim/simulated_xrf.h"
 
@@ -58,6 +59,24 @@ private slots:
         const QByteArrayList lines = wire.hear(21).split('\n');
         QVERIFY(lines[0].startsWith("T 1 "));
         QCOMPARE(lines[20], QByteArray("T 21 9999.0 C\r"));
+    }
+    // 90 N are 20.23 lbf, whatever the scale is set to show; let go it shows nothing.
+    void theScaleShowsWhatIsPressed() {
+        SimulatedScale scale(1);
+        QVERIFY(scale.plug().ok());
+        Listener wire(scale.path());
+        QVERIFY(scale.command("press 90").ok());
+        scale.unit = QStringLiteral("lbf");
+        QVERIFY(scale.command("tick").ok());
+        QVERIFY(!scale.command("press hard").ok());
+        QVERIFY(!scale.command("press 5000").ok());
+        QVERIFY(scale.command("let go").ok());
+        const QByteArrayList lines = wire.hear(3).split('\n');
+        QCOMPARE(lines[0], QByteArray("F 1 90.0 N\r"));
+        const QByteArrayList words = lines[1].trimmed().split(' ');
+        QVERIFY(std::abs(words[2].toDouble() - 20.23) < 0.4); // its noise is 0.3 N
+        QCOMPARE(words[3], QByteArray("lbf"));
+        QCOMPARE(lines[2], QByteArray("F 3 0.0 lbf\r"));
     }
     void theAnalyserWritesItsShots() {
         QTemporaryDir folder;
@@ -163,7 +182,7 @@ private slots:
         program.start(QStringLiteral(ROLLCALL_SIM), {"oboe"});
         QVERIFY(program.waitForFinished(10000));
         QCOMPARE(program.exitCode(), 2);
-        QVERIFY(program.readAllStandardError().contains("tester, rebound, oven or xrf"));
+        QVERIFY(program.readAllStandardError().contains("tester, rebound, oven, scale or xrf"));
     }
 };
 

@@ -21,19 +21,22 @@ QString tr(const char* text) {
 // What a batch is for decides which gates are asked.
 struct Profile {
     const char* name;
-    bool cycle;
-    bool quench;
-    bool temper;
+    std::vector<Gate> gates;
     std::optional<int> minimumTempers;
+
+    bool asks(Gate gate) const { return std::find(gates.begin(), gates.end(), gate) != gates.end(); }
 };
 const std::vector<Profile>& profiles() {
+    using enum Gate;
     static const std::vector<Profile> all{
-        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), false, true, true, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Cycle, Quench and Temper"), true, true, true, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Temper only"), false, false, true, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Quench only"), false, true, false, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), {quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Cycle, Quench and Temper"), {cycle, quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Steel to Proof"), {steel, cycle, quench, temper, edge, proof}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Temper only"), {temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Quench only"), {quench}, std::nullopt},
         // Finished knives come from elsewhere: nobody can log their tempers.
-        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), false, false, true, 0}};
+        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), {temper}, 0},
+        {QT_TRANSLATE_NOOP("batch form", "Finished knives: steel and hardness"), {steel, temper}, 0}};
     return all;
 }
 
@@ -96,12 +99,10 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
                  {"planned", QStringLiteral("3")}};
     if (like != nullptr) {
         const Blade* blade = like->blades.empty() ? nullptr : &like->blades.front();
-        const bool quench = like->planOf(Gate::quench).required;
-        const bool temper = like->planOf(Gate::temper).required;
         for (const Profile& profile : profiles()) {
-            if (profile.cycle == like->planOf(Gate::cycle).required && profile.quench == quench &&
-                profile.temper == temper && (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
-                v["profile"] = tr(profile.name);
+            const bool same = std::all_of(allGates.begin(), allGates.end(),
+                                          [&](Gate gate) { return profile.asks(gate) == like->planOf(gate).required; });
+            if (same && (profile.minimumTempers == 0) == (like->minimum_tempers == 0)) v["profile"] = tr(profile.name);
         }
         v["name"] = nextName(like->name, known);
         v["count"] = QString::number(like->blades.size());
@@ -110,7 +111,8 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
         if (like->window.low || like->window.high)
             v["window"] = like->window.high ? words::windowText(like->window) : words::hardness(*like->window.low);
         if (like->quench_minimum) v["minimum"] = words::hardness(*like->quench_minimum);
-        v["planned"] = QString::number(like->planOf(temper ? Gate::temper : Gate::quench).planned_readings);
+        v["planned"] = QString::number(
+            like->planOf(like->planOf(Gate::temper).required ? Gate::temper : Gate::quench).planned_readings);
         if (blade != nullptr) {
             v["marks"] = patternOf(blade->mark);
             if (blade->shape.thickness_mm > 0) v["thickness"] = QString::number(blade->shape.thickness_mm);
@@ -159,7 +161,7 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     if (!window.fault.isEmpty()) return fault("window", window.fault);
     draft.window = window.window;
     draft.window_text = text("window").toStdString();
-    if (profile->temper && !draft.window.low)
+    if (profile->asks(Gate::temper) && !draft.window.low)
         return fault("window", tr("The Temper gate needs a window, like 61 to 63."));
     if (!text("minimum").isEmpty()) {
         const auto minimum = parseNumber(text("minimum").toStdString());
@@ -189,9 +191,10 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     const int planned = text("planned").toInt(&isNumber);
     if (!isNumber || planned < 1 || planned > 10)
         return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
-    draft.plan[indexOf(Gate::cycle)] = {profile->cycle, 1};
-    draft.plan[indexOf(Gate::quench)] = {profile->quench, planned};
-    draft.plan[indexOf(Gate::temper)] = {profile->temper, planned};
+    for (const Gate gate : allGates) {
+        const bool read = gate == Gate::quench || gate == Gate::temper;
+        draft.plan[indexOf(gate)] = {profile->asks(gate), read ? planned : 1};
+    }
     draft.minimum_tempers = profile->minimumTempers;
     for (int i = 1; i <= count; ++i)
         draft.blades.push_back({markOf(text("marks"), i), shape, text("thickness").toStdString()});

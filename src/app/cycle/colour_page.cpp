@@ -38,7 +38,7 @@ QString surfaceName(OxideSurface surface) {
 
 } // namespace
 
-ColourPage::ColourPage(Document& document, const Look& look) : CyclePage(document, look) {
+ColourPage::ColourPage(Document& document, const Look& look) : Bench(document, look) {
     setObjectName(QStringLiteral("colour-page"));
 }
 

@@ -2,14 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
+#include "app/shared/bench.h"
 #include "core/heat/colour.h"
 #include "plot/heat_chart.h"
 
 namespace rollcall {
 
 /// Temper colours: picked from bands drawn as on steel, by zone along the blade, against what the oven said.
-class ColourPage : public CyclePage {
+class ColourPage : public Bench {
     Q_OBJECT
 
 public:

@@ -27,7 +27,7 @@ std::optional<std::int64_t> momentOf(const QString& text, std::int64_t now_ms) {
 
 } // namespace
 
-DayPage::DayPage(Document& document, DayClock& clock, const Look& look) : CyclePage(document, look), m_clock(clock) {
+DayPage::DayPage(Document& document, DayClock& clock, const Look& look) : Bench(document, look), m_clock(clock) {
     setObjectName(QStringLiteral("day-page"));
     connect(&clock, &DayClock::changed, this, [this] {
         if (isVisible()) emit changed();

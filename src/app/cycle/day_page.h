@@ -2,14 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
 #include "app/cycle/day_clock.h"
+#include "app/shared/bench.h"
 #include "plot/heat_chart.h"
 
 namespace rollcall {
 
 /// The day's ovens: what runs, what is next, and planning a cycle so that batches do not clash.
-class DayPage : public CyclePage {
+class DayPage : public Bench {
     Q_OBJECT
 
 public:

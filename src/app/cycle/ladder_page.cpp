@@ -13,7 +13,7 @@
 
 namespace rollcall {
 
-LadderPage::LadderPage(Document& document, const Look& look) : CyclePage(document, look) {
+LadderPage::LadderPage(Document& document, const Look& look) : Bench(document, look) {
     setObjectName(QStringLiteral("ladder-page"));
 }
 

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
+#include "app/shared/bench.h"
 #include "core/judge/expectation.h"
 #include "plot/temper_chart.h"
 
@@ -11,7 +11,7 @@
 namespace rollcall {
 
 /// The temper ladder: what each temper was expected to give and gave, and the next one, moved by hand along the curve.
-class LadderPage : public CyclePage {
+class LadderPage : public Bench {
     Q_OBJECT
 
 public:

@@ -2,52 +2,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cycle/oven_link.h"
 
-#include <QSettings>
-
 namespace rollcall {
 
-OvenLink::OvenLink(Document& document, QObject* parent) : QObject(parent), m_document(document) {
+OvenLink::OvenLink(Document& document, QObject* parent)
+    : QObject(parent), m_document(document), m_wire(QStringLiteral("oven")) {
     m_flush.setInterval(30000);
     connect(&m_flush, &QTimer::timeout, this, &OvenLink::flush);
-    connectOven();
-}
-
-LineSetup OvenLink::setup() {
-    const QSettings settings;
-    return {settings.value(QStringLiteral("oven/port")).toString(),
-            settings.value(QStringLiteral("oven/baud"), 9600).toInt(),
-            settings.value(QStringLiteral("oven/pattern")).toString()};
-}
-
-Result<Done> OvenLink::setUp(const LineSetup& setup) {
-    if (!setup.port.isEmpty()) {
-        if (const auto pattern = LinePattern::fromText(setup.pattern); !pattern) return pattern.error();
-    }
-    QSettings settings;
-    settings.setValue(QStringLiteral("oven/port"), setup.port);
-    settings.setValue(QStringLiteral("oven/baud"), setup.baud);
-    settings.setValue(QStringLiteral("oven/pattern"), setup.pattern);
-    connectOven();
-    return Done{};
-}
-
-void OvenLink::connectOven() {
-    m_line.reset();
-    m_now.reset();
-    const LineSetup wired = setup();
-    if (wired.port.isEmpty()) return;
-    auto pattern = LinePattern::fromText(wired.pattern);
-    if (!pattern) return;
-    m_line = std::make_unique<InstrumentLine>(serialTransport(wired.port, wired.baud), std::move(pattern).value());
-    connect(m_line.get(), &InstrumentLine::reading, this, &OvenLink::take);
-    connect(m_line.get(), &InstrumentLine::stateChanged, this, &OvenLink::changed);
-    m_line->start();
+    connect(&m_wire, &Wire::reading, this, &OvenLink::take);
+    connect(&m_wire, &Wire::changed, this, [this] {
+        if (!m_wire.connected()) m_now.reset();
+        emit changed();
+    });
 }
 
 QString OvenLink::stateText() const {
-    if (!m_line) return {};
-    return m_line->state() == InstrumentLine::State::open ? tr("oven line open")
-                                                          : tr("oven line lost: %1").arg(m_line->trouble());
+    const QString state = m_wire.stateText();
+    return state.isEmpty() ? state : tr("oven %1").arg(state);
 }
 
 void OvenLink::record(const std::string& run, const Instant& zero) {

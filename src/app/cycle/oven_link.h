@@ -2,11 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/device_link.h"
 #include "app/shared/document.h"
-#include "devices/instrument_line.h"
+#include "app/shared/wire.h"
 
-#include <memory>
 #include <QObject>
 #include <QTimer>
 #include <vector>
@@ -21,13 +19,9 @@ class OvenLink : public QObject {
 public:
     explicit OvenLink(Document& document, QObject* parent = nullptr);
 
-    /// How the oven is wired to this computer; kept in its settings.
-    static LineSetup setup();
-    /// Keeps the set-up and connects anew. Errors (argument): a pattern that is none.
-    Result<Done> setUp(const LineSetup& setup);
-
-    bool connected() const { return m_line != nullptr; }
-    /// "line open", "line lost: ..."; empty when there is none.
+    Wire& wire() { return m_wire; }
+    bool connected() const { return m_wire.connected(); }
+    /// "oven line open", "oven line lost: ..."; empty when there is none.
     QString stateText() const;
     /// The last temperature that came, and when.
     const std::optional<double>& now() const { return m_now; }
@@ -43,11 +37,10 @@ signals:
     void changed();
 
 private:
-    void connectOven();
     void take(const DeviceLine& line);
 
     Document& m_document;
-    std::unique_ptr<InstrumentLine> m_line;
+    Wire m_wire;
     std::optional<double> m_now;
     std::string m_run;
     Instant m_zero;

@@ -35,7 +35,7 @@ QString holdText(const RecipeStage& stage) {
 
 } // namespace
 
-RecipePage::RecipePage(Document& document, const Look& look) : CyclePage(document, look) {
+RecipePage::RecipePage(Document& document, const Look& look) : Bench(document, look) {
     setObjectName(QStringLiteral("recipe-page"));
 }
 

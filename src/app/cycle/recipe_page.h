@@ -2,14 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
+#include "app/shared/bench.h"
 #include "plot/temper_chart.h"
 
 namespace rollcall {
 
 /// The batch's recipe as a line of temperature through its stages, looked at against the grade. A change makes a new
 /// version; the batch keeps the one it runs.
-class RecipePage : public CyclePage {
+class RecipePage : public Bench {
     Q_OBJECT
 
 public:

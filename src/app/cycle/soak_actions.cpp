@@ -455,9 +455,9 @@ void SoakPage::strikeHeat() {
 
 void SoakPage::wireOven() {
     const auto asked =
-        askLine(tr("The oven's line"), QStringLiteral("oven_lines.csv"), OvenLink::setup(), m_look, window(),
+        askLine(tr("The oven's line"), QStringLiteral("oven_lines.csv"), m_oven.wire().setup(), m_look, window(),
                 [this](const LineSetup& setup) {
-                    const auto done = m_oven.setUp(setup);
+                    const auto done = m_oven.wire().setUp(setup);
                     if (!done) return emit said(words::errorText(done.error()), true);
                     const HeatRun* r = run();
                     // A heat without a trace yet is the one the oven is heard for.

@@ -30,7 +30,7 @@ QString number(double value) {
 } // namespace
 
 SoakPage::SoakPage(Document& document, OvenLink& oven, Seams seams, const Look& look)
-    : CyclePage(document, look), m_oven(oven), m_seams(std::move(seams)) {
+    : Bench(document, look), m_oven(oven), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("soak-page"));
     m_tick.setInterval(1000);
     connect(&m_tick, &QTimer::timeout, this, [this] {

@@ -2,8 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
 #include "app/cycle/oven_link.h"
+#include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/judge/heat_book.h"
 #include "plot/heat_chart.h"
@@ -13,7 +13,7 @@
 namespace rollcall {
 
 /// The soak clock: the oven's trace, the steel estimated, and each blade's way through the heat, by one key each time.
-class SoakPage : public CyclePage {
+class SoakPage : public Bench {
     Q_OBJECT
 
 public:

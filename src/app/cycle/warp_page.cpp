@@ -46,7 +46,7 @@ QString warpText(const WarpReading& warp) {
 } // namespace
 
 WarpPage::WarpPage(Document& document, Seams seams, const Look& look)
-    : CyclePage(document, look), m_seams(std::move(seams)) {
+    : Bench(document, look), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("warp-page"));
 }
 

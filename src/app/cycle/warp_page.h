@@ -2,14 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_page.h"
+#include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "plot/heat_chart.h"
 
 namespace rollcall {
 
 /// Warp: each blade as it lies on the plate, the stack that works them against each other, and what it gained.
-class WarpPage : public CyclePage {
+class WarpPage : public Bench {
     Q_OBJECT
 
 public:

@@ -267,8 +267,14 @@ void ShopActions::changePlanned() {
     const Gate gate = m_document.gate();
     const GatePlan plan = m_document.batch().planOf(gate);
     auto* form = new FormDialog(
-        tr("Readings at %1").arg(words::gateName(gate)), tr("Judge anew"),
-        {{"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false}},
+        tr("The plan of %1").arg(words::gateName(gate)), tr("Judge anew"),
+        {{"asked",
+          tr("Asked"),
+          tr("whether this batch must pass it"),
+          plan.required ? tr("yes") : tr("no"),
+          {tr("yes"), tr("no")},
+          false},
+         {"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false}},
         m_look, m_window);
     form->ask(
         [](const FormValues& v) {
@@ -276,10 +282,9 @@ void ShopActions::changePlanned() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("planned"), tr("Type 1 to 10.")};
         },
-        [this, gate, plan, id = m_document.batch().id](const FormValues& v) {
-            m_document.perform([id, gate, planned = GatePlan{plan.required, v["planned"].toInt()}](Logbook& logbook) {
-                return logbook.changePlan(id, gate, planned);
-            });
+        [this, gate, id = m_document.batch().id](const FormValues& v) {
+            m_document.perform([id, gate, planned = GatePlan{v["asked"] == tr("yes"), v["planned"].toInt()}](
+                                   Logbook& logbook) { return logbook.changePlan(id, gate, planned); });
         });
 }
 

@@ -63,7 +63,8 @@ void MainWindow::makeCommands() {
     letter("same-again", 's', tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
     letter("import", 'i', tr("Import readings"), tr("a CSV file; or drop it here"), [a] { a->importFromFile(); });
     letter("limits", 'l', tr("Change window and minimum"), tr("everything is judged anew"), [a] { a->changeLimits(); });
-    letter("planned", 'p', tr("Change planned readings"), tr("at this gate"), [a] { a->changePlanned(); });
+    letter("planned", 'p', tr("Change the gate's plan"), tr("whether it is asked, how many readings"),
+           [a] { a->changePlanned(); });
     letter("reharden", 'h', tr("Re-harden the blade"), tr("begins a new round at Quench"), [a] { a->reharden(); });
     letter("out", 'x', tr("The blade is out"), tr("cracked, scrapped, coupon, removed"), [a] { a->takeOut(); });
     letter("rename", 'm', tr("Rename the blade's mark"), {}, [a] { a->renameBlade(); });

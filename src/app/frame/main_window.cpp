@@ -3,11 +3,13 @@
 #include "app/frame/main_window.h"
 
 #include "app/call/call_bench.h"
+#include "app/edge/edge_bench.h"
 #include "app/frame/footer.h"
 #include "app/frame/gate_track.h"
 #include "app/frame/style.h"
 #include "app/frame/verdict_column.h"
 #include "app/overview/overview_bench.h"
+#include "app/proof/proof_bench.h"
 #include "app/roll/roll.h"
 #include "app/shared/choice_dialog.h"
 #include "app/steel/steel_bench.h"
@@ -29,6 +31,25 @@
 #include <QVBoxLayout>
 
 namespace rollcall {
+
+namespace {
+
+std::optional<Gate> gateOf(MainWindow::Place place) {
+    switch (place) {
+    case MainWindow::Place::steel:
+        return Gate::steel;
+    case MainWindow::Place::cycle:
+        return Gate::cycle;
+    case MainWindow::Place::edge:
+        return Gate::edge;
+    case MainWindow::Place::proof:
+        return Gate::proof;
+    default:
+        return std::nullopt;
+    }
+}
+
+} // namespace
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document), m_link(document), m_oven(document), m_day(document),
@@ -56,7 +77,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(&m_shots, &ShotFolder::arrived, this, [this](const QString& file) {
         if (!m_document.hasBatch()) return;
         if (m_place != Place::steel) openGate(Gate::steel);
-        m_steel->importShot(file);
+        m_benches[Place::steel]->takeFile(file);
     });
     qApp->installEventFilter(this);
 }
@@ -94,9 +115,12 @@ void MainWindow::build() {
     const CycleBench::Page page = m_cycle != nullptr ? m_cyclePage : CycleBench::Page::soak;
     m_cycle = new CycleBench(m_document, m_oven, m_day, m_seams, m_look);
     m_cycle->openPage(page);
-    m_stack->addWidget(m_cycle);
-    m_steel = new SteelBench(m_document, m_shots, m_seams, m_look);
-    m_stack->addWidget(m_steel);
+    m_proof = new ProofBench(m_document, m_seams, m_look);
+    m_proof->openPageAt(m_proofPage);
+    addBench(Place::steel, new SteelBench(m_document, m_shots, m_seams, m_look));
+    addBench(Place::cycle, m_cycle);
+    addBench(Place::edge, new EdgeBench(m_document, m_force, m_seams, m_look));
+    addBench(Place::proof, m_proof);
     m_column = new VerdictColumn(m_look);
     middle->addWidget(m_left);
     middle->addWidget(m_stack, 1);
@@ -112,15 +136,6 @@ void MainWindow::build() {
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
     connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
     connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);
-    connect(m_steel, &SteelBench::said, this,
-            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
-    connect(m_steel, &SteelBench::changed, this, &MainWindow::refresh);
-    connect(m_cycle, &CycleBench::said, this,
-            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
-    connect(m_cycle, &CycleBench::changed, this, [this] {
-        m_cyclePage = m_cycle->page();
-        if (m_place == Place::cycle) refresh();
-    });
     connect(m_cycle, &CycleBench::temperWanted, m_actions, [this](double temperature_c, double hours) {
         m_actions->logTemper(TemperHeat{temperature_c, hours});
     });
@@ -133,7 +148,25 @@ void MainWindow::build() {
     refresh();
 }
 
+void MainWindow::addBench(Place place, Bench* bench) {
+    m_benches[place] = bench;
+    m_stack->addWidget(bench);
+    connect(bench, &Bench::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(bench, &Bench::changed, this, [this, place] {
+        m_cyclePage = m_cycle->page();
+        m_proofPage = m_proof->pageIndex();
+        if (m_place == place) refresh();
+    });
+}
+
+Bench* MainWindow::gateBench() const {
+    const auto found = m_benches.find(m_place);
+    return found == m_benches.end() ? nullptr : found->second;
+}
+
 void MainWindow::leftAct() {
+    if (Bench* bench = gateBench()) return bench->leftAct();
     switch (m_place) {
     case Place::overview:
         return m_document.hasBatch() ? showMenu() : m_actions->importFromFile();
@@ -141,11 +174,7 @@ void MainWindow::leftAct() {
         if (m_testers->verifiable() && m_testerList->model().health(m_testerList->current()).state == State::pass)
             return verifyHere();
         return m_testerActions->edit(nullptr);
-    case Place::steel:
-        return m_steel->leftAct();
-    case Place::cycle:
-        return m_cycle->leftAct();
-    case Place::call:
+    default:
         if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
         return m_station.askOneMore();
     }
@@ -153,8 +182,7 @@ void MainWindow::leftAct() {
 
 void MainWindow::rightAct() {
     if (m_place == Place::overview) return m_actions->logTemper({});
-    if (m_place == Place::cycle) return m_cycle->rightAct();
-    if (m_place == Place::steel) return m_steel->rightAct();
+    if (Bench* bench = gateBench()) return bench->rightAct();
     if (m_place == Place::testers) return m_testerActions->edit(m_testers->tester());
     m_actions->strikeLast();
 }
@@ -179,10 +207,9 @@ void MainWindow::refresh() {
         m_place = Place::testers;
     }
     m_wasOnBlock = onBlock;
-    const bool atGate = m_place == Place::call || m_place == Place::cycle || m_place == Place::steel;
-    const Gate shown = m_place == Place::cycle   ? Gate::cycle
-                       : m_place == Place::steel ? Gate::steel
-                                                 : m_document.gate();
+    Bench* own = gateBench();
+    const bool atGate = m_place == Place::call || own != nullptr;
+    const Gate shown = gateOf(m_place).value_or(m_document.gate());
     const std::optional<Gate> gate = atGate ? std::optional<Gate>(shown) : std::nullopt;
     setWindowTitle(m_document.hasBatch() ? tr("%1 – Rollcall").arg(QString::fromStdString(m_document.batch().name))
                                          : tr("Rollcall"));
@@ -193,11 +220,10 @@ void MainWindow::refresh() {
     m_roll->refresh(gate);
     m_testerList->refresh();
     m_left->setCurrentIndex(m_place == Place::testers ? 1 : 0);
-    QWidget* bench = m_place == Place::overview  ? static_cast<QWidget*>(m_overview)
-                     : m_place == Place::testers ? static_cast<QWidget*>(m_testers)
-                     : m_place == Place::cycle   ? static_cast<QWidget*>(m_cycle)
-                     : m_place == Place::steel   ? static_cast<QWidget*>(m_steel)
-                                                 : m_call;
+    QWidget* bench = own != nullptr               ? static_cast<QWidget*>(own)
+                     : m_place == Place::overview ? m_overview
+                     : m_place == Place::testers  ? static_cast<QWidget*>(m_testers)
+                                                  : m_call;
     if (m_stack->currentWidget() != bench || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(bench);
         if (m_place == Place::testers)
@@ -205,28 +231,23 @@ void MainWindow::refresh() {
         else
             bench->setFocus();
     }
-    switch (m_place) {
-    case Place::overview:
+    if (own != nullptr) {
+        own->refresh();
+        m_column->show(own->content());
+    } else if (m_place == Place::overview) {
         m_overview->refresh();
         m_column->show(m_overview->content());
-        break;
-    case Place::call:
-        m_call->refresh();
-        m_column->show(m_call->content());
-        break;
-    case Place::testers:
+    } else if (m_place == Place::testers) {
         m_testers->refresh();
         m_column->show(m_testers->content());
-        break;
-    case Place::cycle:
-        m_cycle->refresh();
-        m_column->show(m_cycle->content());
-        break;
-    case Place::steel:
-        m_steel->refresh();
-        m_column->show(m_steel->content());
-        break;
+    } else {
+        m_call->refresh();
+        m_column->show(m_call->content());
     }
+    const bool all = own != nullptr && own->wantsAll();
+    m_track->setVisible(!all);
+    m_left->setVisible(!all);
+    m_column->setVisible(!all);
     m_footer->refresh();
 }
 
@@ -257,9 +278,11 @@ void MainWindow::openCycle(CycleBench::Page page) {
 void MainWindow::openGate(Gate gate) {
     // The Cycle bench serves batches that do not ask its gate too: their tempers are foretold there.
     if (gate == Gate::cycle) return openCycle(m_cyclePage);
-    if (gate == Gate::steel && m_document.hasBatch()) {
+    // So do the others that are not read on the tester: an edge may be tried that the plan does not ask for.
+    for (const auto& [place, bench] : m_benches) {
+        if (gateOf(place) != gate || !m_document.hasBatch()) continue;
         if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
-        m_place = Place::steel;
+        m_place = place;
         return m_document.selectGate(gate);
     }
     if (!m_document.hasBatch() || !m_document.batch().planOf(gate).required)
@@ -288,8 +311,7 @@ void MainWindow::callNext() {
 
 // The primary act of the screen: what Enter does when nothing is typed.
 void MainWindow::act() {
-    if (m_place == Place::steel) return m_steel->act();
-    if (m_place == Place::cycle) return m_cycle->act();
+    if (Bench* bench = gateBench()) return bench->act();
     if (m_place == Place::testers) {
         if (m_testers->tester() == nullptr) return m_testerActions->edit(nullptr);
         const State state = m_testerList->model().health(m_testerList->current()).state;
@@ -360,7 +382,14 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     }
     if (m_place == Place::testers && handleTestersKey(event)) return true;
     if (m_place == Place::call && handleStationKey(event)) return true;
-    if ((m_place == Place::cycle || m_place == Place::steel) && handleBenchKey(event)) return true;
+    if (Bench* bench = gateBench()) {
+        if (bench->key(event)) return true;
+        if (bench->wantsAll()) return false; // nothing else may happen meanwhile
+        if (event->key() == Qt::Key_Escape) {
+            openOverview();
+            return true;
+        }
+    }
     if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
     if (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
@@ -426,14 +455,6 @@ bool MainWindow::handleTestersKey(QKeyEvent* event) {
     return true;
 }
 
-bool MainWindow::handleBenchKey(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape) {
-        openOverview();
-        return true;
-    }
-    return m_place == Place::steel ? m_steel->key(event) : m_cycle->key(event);
-}
-
 bool MainWindow::handleStationKey(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.5;
     switch (event->key()) {
@@ -479,10 +500,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("rollcall"))
             m_actions->openPath(path, false);
-        else if (m_place == Place::steel && (ending == QLatin1String("csv") || ending == QLatin1String("txt")))
-            m_steel->importShot(path);
-        else if (m_place == Place::cycle && (ending == QLatin1String("csv") || ending == QLatin1String("txt")))
-            m_cycle->importTrace(path);
+        else if (gateBench() != nullptr && gateBench()->takeFile(path))
+            continue;
         else if (ending == QLatin1String("csv") || ending == QLatin1String("txt"))
             m_actions->importFile(path);
         else

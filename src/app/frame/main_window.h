@@ -5,6 +5,7 @@
 #include "app/cycle/cycle_bench.h"
 #include "app/cycle/day_clock.h"
 #include "app/cycle/oven_link.h"
+#include "app/edge/force_link.h"
 #include "app/frame/shop_actions.h"
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
@@ -12,6 +13,7 @@
 #include "app/steel/shot_folder.h"
 #include "plot/look.h"
 
+#include <map>
 #include <QWidget>
 
 class QStackedWidget;
@@ -23,7 +25,7 @@ class Footer;
 class GateTrack;
 class OverviewBench;
 class Roll;
-class SteelBench;
+class ProofBench;
 class TesterActions;
 class TesterList;
 class TestersBench;
@@ -48,8 +50,10 @@ public:
     ReadingStation& station() { return m_station; }
     const DeviceLink& link() const { return m_link; }
     OvenLink& oven() { return m_oven; }
+    ForceLink& force() { return m_force; }
+    ProofBench& proof() { return *m_proof; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, cycle, steel };
+    enum class Place { overview, call, testers, steel, cycle, edge, proof };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 
@@ -65,7 +69,9 @@ private:
     bool handleKey(QKeyEvent* event);
     bool handleStationKey(QKeyEvent* event);
     bool handleTestersKey(QKeyEvent* event);
-    bool handleBenchKey(QKeyEvent* event);
+    /// The bench of a gate that has one of its own; null elsewhere.
+    Bench* gateBench() const;
+    void addBench(Place place, Bench* bench);
     void leftAct();
     void rightAct();
     void verifyHere();
@@ -80,6 +86,7 @@ private:
     ReadingStation m_station;
     DeviceLink m_link;
     OvenLink m_oven;
+    ForceLink m_force;
     DayClock m_day;
     ShotFolder m_shots;
     Seams m_seams;
@@ -99,9 +106,11 @@ private:
     OverviewBench* m_overview = nullptr;
     CallBench* m_call = nullptr;
     TestersBench* m_testers = nullptr;
-    SteelBench* m_steel = nullptr;
+    std::map<Place, Bench*> m_benches; ///< of the gates that are not read on the tester
     CycleBench* m_cycle = nullptr;
+    ProofBench* m_proof = nullptr;
     CycleBench::Page m_cyclePage = CycleBench::Page::soak;
+    int m_proofPage = 0;
     TesterActions* m_testerActions = nullptr;
     VerdictColumn* m_column = nullptr;
     Footer* m_footer = nullptr;

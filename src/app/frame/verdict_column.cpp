@@ -55,24 +55,6 @@ private:
 
 } // namespace
 
-std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict) {
-    std::vector<ColumnContent::Line> lines;
-    QStringList unseen;
-    for (const Reason& reason : verdict.reasons) {
-        const QString rule = QString::fromStdString(reason.rule);
-        if (reason.fact == Fact::notLookedAt) {
-            const QString sentence = words::sentence(reason);
-            unseen << sentence.left(sentence.indexOf(QLatin1Char(':')));
-            continue;
-        }
-        lines.push_back({reason.tone, words::sentence(reason), rule, false});
-    }
-    if (!unseen.isEmpty())
-        lines.push_back({Tone::unseen, QObject::tr("Not looked at: %1").arg(unseen.join(QStringLiteral(", "))),
-                         QStringLiteral("record"), false});
-    return lines;
-}
-
 ReasonList::ReasonList(const Look& look, QWidget* parent)
     : QListView(parent), m_look(look), m_model(new QStandardItemModel(this)) {
     setModel(m_model);

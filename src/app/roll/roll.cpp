@@ -111,7 +111,7 @@ public:
         if (row.strip.mean) {
             const QString value = words::hardness(*row.strip.mean);
             drawText(*painter, px(316), px(36), value, m_look.font(20, row.complete),
-                     row.complete ? p.number(row.state) : p.muted, Qt::AlignRight);
+                     row.complete ? p.number(row.strip.state) : p.muted, Qt::AlignRight);
         }
         painter->restore();
     }
@@ -151,8 +151,8 @@ void RollModel::refresh(std::optional<Gate> gate) {
             const Verdict* verdict = m_document.verdict(index, at);
             RollRow row;
             row.mark = QString::fromStdString(batch.blades[i].mark);
-            // At the Cycle gate the strip goes on showing hardness; the second line is the gate's own answer.
-            const Gate hardness = at == Gate::cycle || at == Gate::steel ? gateSoFar(m_document, index) : at;
+            // At gates that read no hardness the strip goes on showing it; the second line is the gate's own answer.
+            const Gate hardness = at == Gate::quench || at == Gate::temper ? at : gateSoFar(m_document, index);
             row.strip = stripOf(m_document.tables(), batch.blades[i], hardness, m_document.verdict(index, hardness));
             if (verdict != nullptr) {
                 row.state = verdict->state;
@@ -166,6 +166,11 @@ void RollModel::refresh(std::optional<Gate> gate) {
                     if (reason.fact == Fact::soakGood || reason.fact == Fact::soakOver ||
                         reason.fact == Fact::soakUnder)
                         row.word = tr("soak %1").arg(reason.numbers.front(), 0, 'f', 1);
+                    if (reason.fact == Fact::heatTreatmentAsked || reason.fact == Fact::geometryExplains)
+                        row.word = QString::fromStdString(reason.texts.front());
+                    if (reason.fact == Fact::pieceSpeaksFor)
+                        row.word = tr("by %1").arg(QString::fromStdString(reason.texts.front()));
+                    if (reason.fact == Fact::trialRunning) row.word = tr("on trial");
                 }
             }
             for (const auto& list : {row.strip.readings, row.strip.earlier})
@@ -173,7 +178,7 @@ void RollModel::refresh(std::optional<Gate> gate) {
             if (row.strip.quenched) values.push_back(*row.strip.quenched);
             m_rows.push_back(std::move(row));
         }
-        m_window = windowOf(batch, gate.value_or(Gate::temper), m_document.tables());
+        m_window = windowOf(batch, gate == Gate::quench ? Gate::quench : Gate::temper, m_document.tables());
     }
     m_axis = Axis::around(m_window, values, 8);
     endResetModel();

@@ -61,7 +61,7 @@ ElementRuler rulerOf(const ElementMatch& match) {
 } // namespace
 
 SteelBench::SteelBench(Document& document, ShotFolder& folder, Seams seams, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_folder(folder), m_seams(std::move(seams)), m_look(look) {
+    : Bench(document, look, parent), m_folder(folder), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("steel-bench"));
     setFocusPolicy(Qt::StrongFocus);
 }

@@ -2,39 +2,36 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/frame/verdict_column.h"
-#include "app/shared/document.h"
+#include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "app/steel/shot_folder.h"
 #include "core/judge/steel_book.h"
 
 #include <memory>
-#include <QWidget>
-
-class QKeyEvent;
 
 namespace rollcall {
 
 /// The Steel gate: is the bar what it was sold as? One ruler for each element, worst first; look-alikes; what would
 /// tell them apart.
-class SteelBench : public QWidget {
+class SteelBench : public Bench {
     Q_OBJECT
 
 public:
     SteelBench(Document& document, ShotFolder& folder, Seams seams, const Look& look, QWidget* parent = nullptr);
 
-    void refresh();
-    ColumnContent content() const;
-    void act();
-    void leftAct();
-    void rightAct();
-    bool key(QKeyEvent* event);
+    QString title() const override { return tr("Steel"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    bool key(QKeyEvent* event) override;
     /// A shot as a file: by menu, drop or from the watched folder.
-    void importShot(const QString& path);
-
-signals:
-    void said(const QString& message, bool trouble);
-    void changed();
+    bool takeFile(const QString& path) override {
+        if (!isTable(path)) return false;
+        importShot(path);
+        return true;
+    }
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -42,6 +39,7 @@ protected:
 private:
     const SteelAnswer* answer() const;
     std::vector<const Grade*> lookAlikes(int most) const;
+    void importShot(const QString& path);
     void askShotFile();
     void typeShot();
     void keepShot(ShotDraft draft, const QString& what);
@@ -59,10 +57,8 @@ private:
     void importGrades();
     void watch();
 
-    Document& m_document;
     ShotFolder& m_folder;
     Seams m_seams;
-    const Look& m_look;
     std::unique_ptr<SteelBook> m_book;
     int m_first = 0;         ///< first element shown
     bool m_forBlade = false; ///< the next shot is of the blade in hand, not of the bar

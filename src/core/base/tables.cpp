@@ -175,6 +175,42 @@ std::vector<DetectionLimit> readDetection(const std::string& folder) {
     return limits;
 }
 
+std::vector<PurposeProfile> readPurposes(const std::string& folder) {
+    const TableFile file(folder, "purposes.csv");
+    std::vector<PurposeProfile> purposes;
+    for (const CsvRow& row : file.rows()) {
+        PurposeProfile purpose;
+        purpose.purpose = file.requiredText(row, "purpose");
+        purpose.school = file.requiredText(row, "school");
+        const auto within = [&](const char* column, double low, double high) {
+            const auto value = file.numberWithin(row, column, low, high);
+            if (!value) damage(file.place(row, column), "the field is empty");
+            return *value;
+        };
+        purpose.window_low = within("window_low", 20, 70);
+        purpose.window_high = within("window_high", purpose.window_low, 70);
+        purpose.behind_edge_mm = within("behind_edge_mm", 0.01, 10);
+        purpose.angle_per_side_deg = within("angle_per_side_deg", 1, 45);
+        purpose.rod_force_n = within("rod_force_n", 1, 1000);
+        purpose.rod_raise_deg = within("rod_raise_deg", 1, 89);
+        for (const std::string& test : split(file.text(row, "tests"), ';')) purpose.tests.emplace_back(trimmed(test));
+        purpose.why = file.text(row, "why");
+        purpose.confidence = file.confidence(row);
+        purposes.push_back(std::move(purpose));
+    }
+    return purposes;
+}
+
+std::vector<Protocol> readShippedProtocols(const std::string& folder) {
+    std::ifstream file(folder + "/protocols.csv", std::ios::binary);
+    if (!file) damage("protocols.csv", "this reference table is missing or cannot be read");
+    std::ostringstream bytes;
+    bytes << file.rdbuf();
+    Result<std::vector<Protocol>> protocols = readProtocols(bytes.str());
+    if (!protocols) damage("protocols.csv " + protocols.error().place, protocols.error().text);
+    return std::move(protocols).value();
+}
+
 } // namespace
 
 const DetectionLimit* Tables::detection(AnalysisMethod method, std::string_view element, double percent) const {
@@ -207,6 +243,8 @@ Result<Tables> Tables::load(const std::string& folder) {
         for (const char* name : {"convex_correction_hrc.csv", "convex_correction_15n_30n_45n.csv"})
             tables.m_convex.push_back(readConvex(folder, name));
         tables.m_testCycle = readTestCycle(folder);
+        tables.m_purposes = readPurposes(folder);
+        tables.m_protocols = readShippedProtocols(folder);
         if (!tables.scale("HRC")) damage("rockwell_scales.csv", "the scale HRC is missing");
         return tables;
     } catch (const TableDamage& found) {
@@ -224,6 +262,13 @@ Result<RockwellScale> Tables::scale(std::string_view symbol) const {
         if (sameName(name, wanted) || sameName(name.substr(2), wanted)) return scale;
     }
     return Error{ErrorKind::argument, "", fmt::format("there is no Rockwell scale '{}'", wanted)};
+}
+
+const PurposeProfile* Tables::purpose(std::string_view purpose, std::string_view school) const {
+    for (const PurposeProfile& profile : m_purposes) {
+        if (sameName(profile.purpose, purpose) && sameName(profile.school, school)) return &profile;
+    }
+    return nullptr;
 }
 
 Tables Tables::withOwnGrades(std::vector<Grade> own) const {

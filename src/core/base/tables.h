@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/grade.h"
+#include "core/base/protocol.h"
 #include "core/base/result.h"
 
 #include <optional>
@@ -81,6 +82,21 @@ struct DetectionLimit {
     Confidence confidence = Confidence::medium;
 };
 
+/// What a blade is for, by one of the two schools of thought (table purposes): where to begin, not a rule.
+struct PurposeProfile {
+    std::string purpose; ///< "Chopper"
+    std::string school;  ///< "hard and thin", "softer and thicker"
+    double window_low = 0;
+    double window_high = 0;
+    double behind_edge_mm = 0;
+    double angle_per_side_deg = 0;
+    double rod_force_n = 90; ///< the rung of the rod test its edge is asked for
+    double rod_raise_deg = 45;
+    std::vector<std::string> tests; ///< protocols that matter for it
+    std::string why;
+    Confidence confidence = Confidence::low;
+};
+
 /// All reference tables, read once from a folder and validated. The values are recalled, not copied from a
 /// printed standard; the shop's own copy of the standard governs.
 class Tables {
@@ -99,6 +115,12 @@ public:
     /// Plain and low-alloy steel first, then stainless; each from pale to dark.
     const std::vector<OxideColour>& oxideColours() const { return m_oxideColours; }
 
+    const std::vector<PurposeProfile>& purposes() const { return m_purposes; }
+    /// Null when there is none.
+    const PurposeProfile* purpose(std::string_view purpose, std::string_view school) const;
+    /// The shipped protocols of proof.
+    const std::vector<Protocol>& protocols() const { return m_protocols; }
+
     /// What a method sees of an element at this content; null where the table says nothing.
     const DetectionLimit* detection(AnalysisMethod method, std::string_view element, double percent) const;
     /// Whether a method can see an element at all; one that the table does not name it can.
@@ -114,7 +136,7 @@ public:
     /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
     static const std::vector<std::string>& conversionScales();
     /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.
-    static constexpr const char* edition = "2026-11c";
+    static constexpr const char* edition = "2026-11d";
 
 private:
     std::vector<RockwellScale> m_scales;
@@ -126,6 +148,8 @@ private:
     TestCycle m_testCycle;
     std::vector<OxideColour> m_oxideColours;
     std::vector<DetectionLimit> m_detection;
+    std::vector<PurposeProfile> m_purposes;
+    std::vector<Protocol> m_protocols;
 };
 
 } // namespace rollcall

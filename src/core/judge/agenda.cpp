@@ -18,10 +18,15 @@ int urgency(const NextStep& next) {
     case Act::readThicker:
     case Act::markBlade:
     case Act::takeShot:
+    case Act::takeRung:
+    case Act::runTrial:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
     case Act::clearConflict:
+    case Act::noteEdge:
+    case Act::measureDamage:
+    case Act::fileEdge:
         return 2;
     case Act::logTemper:
     case Act::temperAgain:
@@ -32,6 +37,7 @@ int urgency(const NextStep& next) {
     case Act::falseSoftness:
     case Act::makerDecides:
     case Act::breakCoupon:
+    case Act::lookAtHeat:
     case Act::reassign:
         return 4;
     case Act::nothing:

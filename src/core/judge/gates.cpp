@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
 
+#include "core/judge/edge_judge.h"
+#include "core/judge/proof_judge.h"
+
 #include "core/base/number.h"
 #include "core/judge/expectation.h"
 #include "core/judge/gate_case.h"
@@ -527,6 +530,19 @@ std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t
     return caseOf(batch, batch.blades[blade], gate, VerificationBook(batch, tables), tables).input;
 }
 
+std::vector<std::optional<double>> readMeans(const Batch& batch, const BatchVerdicts& verdicts) {
+    std::vector<std::optional<double>> means(batch.blades.size());
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        // A blade that was tempered has its as-quenched readings behind it.
+        for (const Gate gate : {Gate::temper, Gate::quench}) {
+            const std::optional<Verdict>& verdict = verdicts.at(i, gate);
+            if (gate == Gate::quench && lastTemper(batch.blades[i]) > 0) continue;
+            if (!means[i] && verdict && verdict->measurement) means[i] = verdict->measurement->decided_mean;
+        }
+    }
+    return means;
+}
+
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
     BatchVerdicts verdicts;
     verdicts.blades.resize(batch.blades.size());
@@ -558,6 +574,14 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
                                                           steel.consistent(i), heats.soakInLimits(i), now)
                                                     .judged();
         }
+    }
+    if (!batch.planOf(Gate::edge).required && !batch.planOf(Gate::proof).required) return verdicts;
+    const std::vector<std::optional<double>> hrc = readMeans(batch, verdicts);
+    const ProofBook proof(batch, heats, hrc);
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        if (batch.planOf(Gate::edge).required)
+            verdicts.blades[i][indexOf(Gate::edge)] = judgeEdge(batch, i, hrc[i], tables);
+        if (batch.planOf(Gate::proof).required) verdicts.blades[i][indexOf(Gate::proof)] = judgeProof(batch, i, proof);
     }
     return verdicts;
 }

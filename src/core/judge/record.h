@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/instant.h"
 #include "core/heat/colour.h"
 #include "core/heat/recipe.h"
 #include "core/heat/soak.h"
@@ -11,10 +12,11 @@
 #include "core/measure/control.h"
 #include "core/measure/files.h"
 #include "core/measure/outline.h"
+#include "core/proof/edge_ladder.h"
+#include "core/proof/trial.h"
 #include "core/steel/composition.h"
 
 #include <array>
-#include <cstdint>
 #include <memory>
 #include <optional>
 #include <string>
@@ -31,19 +33,6 @@ inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::cycle, 
 constexpr std::size_t indexOf(Gate gate) {
     return static_cast<std::size_t>(gate);
 }
-
-/// A moment: UTC in milliseconds since 1970, and the offset of the local clock that wrote it.
-struct Instant {
-    std::int64_t utc_ms = 0;
-    int offset_minutes = 0;
-
-    /// Number of the local day since 1970; a verification is valid until this changes.
-    std::int64_t localDay() const {
-        const std::int64_t local = utc_ms + static_cast<std::int64_t>(offset_minutes) * 60000;
-        return local >= 0 ? local / 86400000 : -((-local + 86399999) / 86400000);
-    }
-    friend bool operator==(const Instant&, const Instant&) = default;
-};
 
 /// Why a reading no longer stands.
 enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, other, superseded };
@@ -238,6 +227,32 @@ struct ColourNote {
     Instant at;
 };
 
+/// Colour or burning seen while grinding the edge; a later note takes the place of an earlier one.
+struct GrindingNote {
+    bool colour = false;
+    bool cleared = false; ///< filed back, or read since
+    std::string text;
+    Instant at;
+};
+
+/// Damage seen on a blade and where.
+struct DamageMark {
+    std::string kind;               ///< chip, roll, bend, crack, break, dull
+    std::optional<double> place_mm; ///< along the blade from the heel
+    std::optional<double> size_mm;
+    std::string note;
+    std::string photo; ///< name of the attached picture; empty for none
+    Instant at;
+};
+
+/// What a batch's edges are asked for, by purpose.
+struct EdgeAsk {
+    std::string purpose;
+    std::string school;
+    bool by_hand = false; ///< flexed over the rod by hand, without a scale
+    EdgeLoadStep rung;
+};
+
 /// A series of rebound strikes: what the instrument made of it, and how the blade lay.
 struct StrikeSeries {
     std::string id;
@@ -258,6 +273,11 @@ struct Blade {
     std::vector<BladeHeat> heats;     ///< in the order of the runs
     std::vector<WarpReading> warps;   ///< in order
     std::vector<ColourNote> colours;  ///< in order
+    std::vector<EdgeGeometry> edges;  ///< as measured, in order; the last is the present one
+    std::vector<EdgeRung> rungs;      ///< in order
+    std::vector<GrindingNote> grinding;
+    std::vector<DamageMark> damage;
+    std::vector<Trial> trials; ///< in the order begun
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
 };
@@ -295,6 +315,7 @@ struct Batch {
     std::optional<Instant> created;
     std::optional<Recipe> recipe; ///< the version this batch runs
     std::vector<HeatRun> heat_runs;
+    std::optional<EdgeAsk> edge_ask;
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }

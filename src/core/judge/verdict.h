@@ -140,6 +140,44 @@ enum class Fact {
     temperAvoided,     ///< numbers: from, to; the temperatures the grade is to avoid
     temperBlind,       ///< text: why nothing can be foretold
     colourAgainstOven, ///< numbers: low, high, oven; text: colour
+    // edge gate
+    noRungTaken,
+    edgeNotMeasured,  ///< without its geometry nothing explains what it does
+    hardnessAssumed,  ///< numbers: HRC taken, since none is read
+    askedRungHeld,    ///< numbers: N, degrees
+    askedRungOpen,    ///< numbers: N, degrees
+    askedFlexOpen,    ///< the flex by hand is asked
+    yieldsAnyway,     ///< numbers: depth, thickness at its root, thickness expected to yield, N, degrees; text: outcome
+    geometryExplains, ///< likewise
+    heatTreatmentAsked, ///< likewise
+    grosslyHard,        ///< a chip or crack of thick metal under 45 N
+    grosslySoft,        ///< a roll or set of it
+    damageNotExplained, ///< text: outcome; its size or load is not known
+    localDamage,        ///< numbers: place; the same load was held elsewhere
+    strongEdge,         ///< true at three times the load that should mark it
+    asGoodAsItGets,     ///< a tiny set only, at 200 N and 45 degrees
+    weakEvidence,       ///< numbers: N, degrees where it would mean something; 0: at no load of the ladder
+    flexHeld,           ///< by hand: flexes and comes back
+    flexChipped,        ///< by hand
+    flexBent,           ///< by hand
+    soundHeard,
+    burntInGrinding,
+    burnCleared,
+    // proof gate
+    noTrialYet,
+    trialRunning,       ///< numbers: steps done, of; text: protocol
+    trialPassed,        ///< text: protocol
+    trialFailed,        ///< text: protocol, step, how
+    trialVoided,        ///< text: protocol
+    trialGivenUp,       ///< text: protocol, why
+    photoWanted,        ///< numbers: how many; text: protocol
+    pieceSpeaksFor,     ///< text: mark, protocol
+    pieceSpeaksInPart,  ///< text: mark, protocol
+    pieceSpeaksAgainst, ///< text: mark, protocol
+    pieceAgainstInPart, ///< text: mark, protocol
+    pieceDoesNotSpeak,  ///< text: mark, protocol, "passed" or "failed"
+    pieceDiffers,       ///< text: mark, name of the trait, the piece's, the blade's
+    pieceTraitNotKnown, ///< text: mark, name of the trait
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -179,6 +217,12 @@ enum class Act {
     markBlade,
     startHeat,
     breakCoupon,
+    takeRung,
+    noteEdge,
+    measureDamage,
+    lookAtHeat,
+    fileEdge,
+    runTrial,
     done,
     out
 };
@@ -189,7 +233,21 @@ struct NextStep {
 };
 
 /// Hazards to show beside this work.
-enum class Caution { glassHard, hotWork, overhang, quenchOil, clampedStack, torch, xrays };
+enum class Caution {
+    glassHard,
+    hotWork,
+    overhang,
+    quenchOil,
+    clampedStack,
+    torch,
+    xrays,
+    sharpEdge,
+    rope,
+    chop,
+    bend,
+    impact,
+    nail
+};
 
 /// The computed verdict of one blade at one gate. A value; never typed in, never stored as truth.
 struct Verdict {

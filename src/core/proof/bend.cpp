@@ -20,4 +20,19 @@ Result<BendStrain> bendStrain(double thickness_mm, double free_length_mm, double
     return strain;
 }
 
+std::optional<double> bendWork_j(const std::vector<BendPoint>& points, std::optional<double> lever_mm) {
+    if (!lever_mm || !(*lever_mm > 0)) return std::nullopt;
+    double work = 0;
+    bool read = false;
+    BendPoint before;
+    for (const BendPoint& point : points) {
+        if (!(point.force_n > 0)) continue; // an angle without a force says nothing about the work
+        read = true;
+        work += (point.force_n + before.force_n) / 2 * (*lever_mm / 1000) * (point.angle_deg - before.angle_deg) *
+                std::numbers::pi / 180;
+        before = point;
+    }
+    return read ? std::optional(work) : std::nullopt;
+}
+
 } // namespace rollcall

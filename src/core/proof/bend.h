@@ -5,6 +5,7 @@
 #include "core/base/result.h"
 
 #include <optional>
+#include <vector>
 
 namespace rollcall {
 
@@ -19,5 +20,15 @@ struct BendStrain {
 /// positive, an angle outside 0 to 180°, a thickness over the free length.
 Result<BendStrain> bendStrain(double thickness_mm, double free_length_mm, double angle_deg,
                               std::optional<double> lever_mm);
+
+/// A moment of a bend: angle, and the force at the lever where it was read.
+struct BendPoint {
+    double angle_deg = 0;
+    double force_n = 0; ///< 0: not read
+};
+
+/// The work of a bend in joules: force times lever over the angle, straight lines between the points and from nothing
+/// at 0°. None without a lever or without a force.
+std::optional<double> bendWork_j(const std::vector<BendPoint>& points, std::optional<double> lever_mm);
 
 } // namespace rollcall

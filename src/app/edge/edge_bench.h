@@ -1,0 +1,67 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/edge/force_link.h"
+#include "app/shared/bench.h"
+#include "app/shared/seams.h"
+#include "core/judge/edge_judge.h"
+#include "plot/edge_picture.h"
+
+namespace rollcall {
+
+/// The Edge gate: the rod test as a ladder of force and angle, the edge drawn to scale from its numbers, and whether
+/// geometry or heat treatment accounts for what it did.
+class EdgeBench : public Bench {
+    Q_OBJECT
+
+public:
+    EdgeBench(Document& document, ForceLink& force, Seams seams, const Look& look, QWidget* parent = nullptr);
+
+    QString title() const override { return tr("Edge"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override { otherRung(); }
+    void rightAct() override { strikeLast(); }
+    bool key(QKeyEvent* event) override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+
+private:
+    std::optional<double> hrc() const;
+    EdgeLoadStep chosen() const;
+    QRect ladderArea() const;
+    QRect bladeArea() const;
+    LadderPicture picture() const;
+    const RungAnswer* worst() const;
+    void askOutcome(const EdgeRung& rung);
+    void askDamage(EdgeRung rung);
+    void keep(const EdgeRung& rung);
+    void otherRung();
+    void flexByHand();
+    void strikeLast();
+    void measure();
+    void history();
+    void noteGrinding();
+    void choosePurpose();
+    void takeOwnAsk();
+    void markDamage();
+    void lookAtHeat();
+    void wire();
+    void exportPicture();
+
+    ForceLink& m_force;
+    Seams m_seams;
+    LadderAnswer m_ladder;
+    LadderGrid m_grid;
+    std::vector<EdgeRung> m_rungs;
+    std::string m_shown; ///< blade and number of rungs the cursor was last put for
+    int m_forceIndex = 0;
+    int m_raiseIndex = 0;
+    double m_place_mm = 0; ///< where on the edge the next rung goes
+};
+
+} // namespace rollcall

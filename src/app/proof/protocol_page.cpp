@@ -1,0 +1,321 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/proof/protocol_page.h"
+
+#include "app/shared/form_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QFile>
+#include <QFileInfo>
+#include <QKeyEvent>
+
+namespace rollcall {
+
+namespace {
+
+QString kindName(StepKind kind) {
+    switch (kind) {
+    case StepKind::number:
+        return ProtocolPage::tr("a number");
+    case StepKind::count:
+        return ProtocolPage::tr("strokes counted");
+    case StepKind::yesNo:
+        return ProtocolPage::tr("yes or no");
+    case StepKind::cuts:
+        return ProtocolPage::tr("cuts until dull");
+    case StepKind::bend:
+        return ProtocolPage::tr("a bend");
+    }
+    return {};
+}
+
+QStringList kindNames() {
+    QStringList names;
+    for (int i = 0; i <= static_cast<int>(StepKind::bend); ++i) names << kindName(static_cast<StepKind>(i));
+    return names;
+}
+
+QString text(const std::optional<double>& value) {
+    return value ? QString::number(*value, 'g', 6) : QString();
+}
+
+} // namespace
+
+ProtocolPage::ProtocolPage(Document& document, Seams seams, const Look& look)
+    : Bench(document, look), m_seams(std::move(seams)) {
+    setObjectName(QStringLiteral("protocol-page"));
+}
+
+void ProtocolPage::refresh() {
+    m_protocols.clear();
+    for (const Protocol& own : m_document.state().shop.own_protocols) m_protocols.push_back({own, true});
+    for (const Protocol& shipped : m_document.tables().protocols()) m_protocols.push_back({shipped, false});
+    m_index = std::clamp(m_index, 0, static_cast<int>(m_protocols.size()) - 1);
+    m_step = std::clamp(m_step, 0, chosen() != nullptr ? static_cast<int>(chosen()->protocol.steps.size()) - 1 : 0);
+    setAccessibleName(content().sub);
+    update();
+}
+
+const ProtocolPage::Listed* ProtocolPage::chosen() const {
+    return m_protocols.empty() ? nullptr : &m_protocols[static_cast<std::size_t>(m_index)];
+}
+
+void ProtocolPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    const Listed* one = chosen();
+    if (one == nullptr) return;
+    drawText(painter, 0, px(28),
+             elided(QString::fromStdString(one->protocol.name), m_look.font(24, true), width() - px(170)),
+             m_look.font(24, true), p.ink);
+    drawText(painter, width(), px(28),
+             tr("%1 of %2, %3").arg(m_index + 1).arg(m_protocols.size()).arg(one->own ? tr("own") : tr("shipped")),
+             m_look.font(16), p.muted, Qt::AlignRight);
+    const auto& steps = one->protocol.steps;
+    const int row = px(58);
+    const int shown = std::max(1, (height() - px(48)) / row);
+    const int first = std::clamp(m_step - shown / 2, 0, std::max(0, static_cast<int>(steps.size()) - shown));
+    int y = px(44);
+    for (int i = first; i < std::min<int>(first + shown, static_cast<int>(steps.size())); ++i) {
+        const ProtocolStep& step = steps[static_cast<std::size_t>(i)];
+        const bool current = i == m_step;
+        if (current) {
+            painter.fillRect(0, y, width(), row, p.paper);
+            painter.fillRect(0, y, px(4), row, p.primary);
+        }
+        painter.fillRect(0, y + row - 1, width(), 1, p.hair);
+        drawText(painter, px(30), y + px(26), QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
+        drawText(painter, px(44), y + px(26), elided(QString::fromStdString(step.name), m_look.font(18, true), px(210)),
+                 m_look.font(18, true), current ? p.primary : p.ink);
+        drawText(painter, px(262), y + px(26),
+                 elided(QString::fromStdString(step.on), m_look.font(16), width() - px(430)), m_look.font(16), p.ink);
+        QStringList right{kindName(step.kind)};
+        if (step.least) right << tr("≥ %1").arg(*step.least);
+        if (step.most) right << tr("≤ %1").arg(*step.most);
+        drawText(painter, width() - px(4), y + px(26), right.join(QLatin1Char(' ')), m_look.font(16), p.ink,
+                 Qt::AlignRight);
+        QStringList notes;
+        if (step.no_touch_up) notes << tr("no touch-up");
+        if (!step.fail_ends) notes << tr("a failure goes on");
+        if (step.destroys) notes << tr("destroys");
+        if (step.photo) notes << tr("photo wanted");
+        if (step.hold_s) notes << tr("%1 s timer").arg(*step.hold_s);
+        if (!step.caution.empty()) notes << tr("caution: %1").arg(QString::fromStdString(step.caution));
+        if (!step.note.empty()) notes << QString::fromStdString(step.note);
+        drawText(painter, px(44), y + px(48),
+                 elided(notes.join(QStringLiteral(", ")), m_look.font(14), width() - px(50)), m_look.font(14), p.muted);
+        y += row;
+    }
+}
+
+ColumnContent ProtocolPage::content() const {
+    ColumnContent content;
+    content.key = tr("Enter");
+    const Listed* one = chosen();
+    if (one == nullptr) return content;
+    content.caption = tr("Protocol");
+    content.state = State::notYet;
+    content.word = tr("%1 steps").arg(one->protocol.steps.size());
+    content.sub = one->protocol.destroys() ? tr("It destroys the piece.") : tr("The piece may live on.");
+    content.act = tr("Change step %1").arg(m_step + 1);
+    content.detail = one->own ? tr("trials that ran keep the old one") : tr("as a protocol of the shop's own");
+    content.left = tr("Add a step");
+    content.left_key = QStringLiteral("A");
+    content.right = tr("Remove it");
+    content.right_key = QStringLiteral("X");
+    for (const QString& line : {tr("Left, right: another protocol"), tr("Up, down: another step; with Shift: move it"),
+                                tr("N: a new one, empty"), tr("S: save as CSV;  I: take one in")})
+        content.lines.push_back({Tone::note, line, QStringLiteral("keys"), false});
+    return content;
+}
+
+void ProtocolPage::keep(Protocol protocol) {
+    const Listed* one = chosen();
+    const bool shipped = std::any_of(m_document.tables().protocols().begin(), m_document.tables().protocols().end(),
+                                     [&](const Protocol& p) { return p.name == protocol.name; });
+    if (one != nullptr && !one->own && shipped)
+        protocol.name = tr("%1, own").arg(QString::fromStdString(protocol.name)).toStdString();
+    m_document.perform([protocol](Logbook& logbook) { return logbook.keepProtocol(protocol); },
+                       [this, name = protocol.name](const Result<Done>& done) {
+                           if (!done) return;
+                           refresh();
+                           for (std::size_t i = 0; i < m_protocols.size(); ++i) {
+                               if (m_protocols[i].own && m_protocols[i].protocol.name == name)
+                                   m_index = static_cast<int>(i);
+                           }
+                           emit said(tr("%1 kept as the shop's own").arg(QString::fromStdString(name)), false);
+                           emit changed();
+                       });
+}
+
+void ProtocolPage::editStep(bool fresh) {
+    const Listed* one = chosen();
+    if (one == nullptr) return;
+    const ProtocolStep now = fresh ? ProtocolStep{} : one->protocol.steps[static_cast<std::size_t>(m_step)];
+    const QStringList kinds = kindNames();
+    QStringList cautions{QString()};
+    for (const std::string& word : cautionWords()) cautions << QString::fromStdString(word);
+    const QStringList yesNo{tr("no"), tr("yes")};
+    const auto s = [](const std::string& t) { return QString::fromStdString(t); };
+    auto* form = new FormDialog(fresh ? tr("A step more") : tr("Step %1").arg(m_step + 1), tr("Keep it"),
+                                {{"name", tr("Name"), {}, s(now.name), {}, false},
+                                 {"kind", tr("Answered by"), {}, kindName(now.kind), kinds, false},
+                                 {"on", tr("Done on"), {}, s(now.on), {}, false},
+                                 {"unit", tr("Unit"), {}, s(now.unit), {}, false},
+                                 {"least", tr("At least"), tr("blank: no limit"), text(now.least), {}, false},
+                                 {"most", tr("At most"), tr("blank: no limit"), text(now.most), {}, false},
+                                 {"every", tr("Look every"), tr("cuts"), QString::number(now.every), {}, false},
+                                 {"hold", tr("Timer"), tr("seconds; blank: none"), text(now.hold_s), {}, false},
+                                 {"stone", tr("No touch-up"), {}, yesNo[now.no_touch_up ? 1 : 0], yesNo, false},
+                                 {"ends", tr("A failure ends it"), {}, yesNo[now.fail_ends ? 1 : 0], yesNo, false},
+                                 {"destroys", tr("Destroys the piece"), {}, yesNo[now.destroys ? 1 : 0], yesNo, false},
+                                 {"photo", tr("Photo wanted"), {}, yesNo[now.photo ? 1 : 0], yesNo, false},
+                                 {"caution", tr("Caution"), tr("read before it"), s(now.caution), cautions, false},
+                                 {"note", tr("How"), {}, s(now.note), {}, false}},
+                                m_look, window());
+    const auto read = [kinds, yesNo](const FormValues& v) -> Result<ProtocolStep> {
+        ProtocolStep step;
+        step.name = v["name"].toStdString();
+        step.kind = static_cast<StepKind>(std::max<qsizetype>(0, kinds.indexOf(v["kind"])));
+        step.on = v["on"].toStdString();
+        step.unit = v["unit"].toStdString();
+        for (const auto& [field, into] :
+             {std::pair("least", &step.least), std::pair("most", &step.most), std::pair("hold", &step.hold_s)}) {
+            if (v[QLatin1String(field)].isEmpty()) continue;
+            const auto value = parseNumber(v[QLatin1String(field)].toStdString());
+            if (!value) return Error{ErrorKind::argument, field, tr("Type a number, or nothing.").toStdString()};
+            *into = *value;
+        }
+        step.every = v["every"].toInt();
+        step.no_touch_up = v["stone"] == yesNo[1];
+        step.fail_ends = v["ends"] == yesNo[1];
+        step.destroys = v["destroys"] == yesNo[1];
+        step.photo = v["photo"] == yesNo[1];
+        step.caution = v["caution"].toStdString();
+        step.note = v["note"].toStdString();
+        if (const std::string fault = stepFault(step); !fault.empty()) return Error{ErrorKind::argument, "name", fault};
+        return step;
+    };
+    form->ask(
+        [read](const FormValues& v) -> FormFault {
+            const auto step = read(v);
+            return step ? FormFault{}
+                        : FormFault{QString::fromStdString(step.error().place),
+                                    QString::fromStdString(step.error().text)};
+        },
+        [this, read, fresh, protocol = one->protocol](const FormValues& v) mutable {
+            const auto at = protocol.steps.begin() + m_step;
+            if (fresh)
+                protocol.steps.insert(at + 1, *read(v));
+            else
+                *at = *read(v);
+            if (fresh) ++m_step;
+            keep(std::move(protocol));
+        });
+}
+
+void ProtocolPage::removeStep() {
+    const Listed* one = chosen();
+    if (one == nullptr) return;
+    if (one->protocol.steps.size() == 1) return emit said(tr("A protocol needs a step."), true);
+    Protocol protocol = one->protocol;
+    protocol.steps.erase(protocol.steps.begin() + m_step);
+    keep(std::move(protocol));
+}
+
+void ProtocolPage::moveStep(int by) {
+    const Listed* one = chosen();
+    const int to = m_step + by;
+    if (one == nullptr || to < 0 || to >= static_cast<int>(one->protocol.steps.size())) return;
+    Protocol protocol = one->protocol;
+    std::swap(protocol.steps[static_cast<std::size_t>(m_step)], protocol.steps[static_cast<std::size_t>(to)]);
+    m_step = to;
+    keep(std::move(protocol));
+}
+
+void ProtocolPage::newProtocol() {
+    auto* form = new FormDialog(
+        tr("A protocol of the shop's own"), tr("Make it"),
+        {{"name", tr("Name"), {}, {}, {}, false}, {"step", tr("First step"), {}, {}, {}, false}}, m_look, window());
+    form->ask(
+        [this](const FormValues& v) -> FormFault {
+            if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("A protocol needs a name.")};
+            for (const Listed& listed : m_protocols) {
+                if (listed.protocol.name == v["name"].toStdString())
+                    return {QStringLiteral("name"), tr("There is one of this name.")};
+            }
+            return v["step"].isEmpty() ? FormFault{QStringLiteral("step"), tr("A protocol needs a step.")}
+                                       : FormFault{};
+        },
+        [this](const FormValues& v) {
+            ProtocolStep step;
+            step.name = v["step"].toStdString();
+            m_step = 0;
+            keep({v["name"].toStdString(), {step}});
+        });
+}
+
+void ProtocolPage::exportCsv() {
+    const Listed* one = chosen();
+    if (one == nullptr) return;
+    const QString path = m_seams.chooseFile(window(), tr("Save the protocol"), tr("Tables (*.csv)"), true);
+    if (path.isEmpty()) return;
+    const QByteArray bytes = QByteArray::fromStdString(protocolText(one->protocol));
+    QFile file(path);
+    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size();
+    emit said(written ? tr("%1 written").arg(path) : tr("%1 could not be written.").arg(path), !written);
+}
+
+void ProtocolPage::importCsv() {
+    const QString path = m_seams.chooseFile(window(), tr("Take in a protocol"), tr("Tables (*.csv)"), false);
+    if (path.isEmpty()) return;
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return emit said(tr("%1 cannot be read.").arg(path), true);
+    const auto read = readProtocols(file.readAll().toStdString());
+    if (!read) return emit said(tr("%1: %2").arg(QFileInfo(path).fileName(), words::errorText(read.error())), true);
+    for (const Protocol& protocol : *read) keep(protocol);
+}
+
+bool ProtocolPage::key(QKeyEvent* event) {
+    const Listed* one = chosen();
+    if (one == nullptr) return false;
+    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    switch (event->key()) {
+    case Qt::Key_Left:
+    case Qt::Key_Right:
+        m_index = (m_index + (event->key() == Qt::Key_Right ? 1 : static_cast<int>(m_protocols.size()) - 1)) %
+                  static_cast<int>(m_protocols.size());
+        m_step = 0;
+        emit changed();
+        return true;
+    case Qt::Key_Up:
+    case Qt::Key_Down: {
+        const int by = event->key() == Qt::Key_Down ? 1 : -1;
+        if (shift) return moveStep(by), true;
+        m_step = std::clamp(m_step + by, 0, static_cast<int>(one->protocol.steps.size()) - 1);
+        emit changed();
+        return true;
+    }
+    default:
+        break;
+    }
+    const QString key = event->text().toLower();
+    if (key == QLatin1String("a"))
+        editStep(true);
+    else if (key == QLatin1String("x"))
+        removeStep();
+    else if (key == QLatin1String("n"))
+        newProtocol();
+    else if (key == QLatin1String("s"))
+        exportCsv();
+    else if (key == QLatin1String("i"))
+        importCsv();
+    else
+        return false;
+    return true;
+}
+
+} // namespace rollcall

@@ -1,0 +1,391 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/proof/study_page.h"
+
+#include "app/shared/form_dialog.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QClipboard>
+#include <QGuiApplication>
+#include <QKeyEvent>
+
+namespace rollcall {
+
+namespace {
+
+constexpr std::array factors{Trait::changed,  Trait::grade, Trait::soak,   Trait::cycles,
+                             Trait::hardness, Trait::heat,  Trait::recipe, Trait::lot,
+                             Trait::spine,    Trait::edge,  Trait::angle,  Trait::thickness};
+
+QString shown(const std::optional<double>& value, int places, const QString& unit) {
+    return value ? QString::number(*value, 'f', places) + unit : QStringLiteral("–");
+}
+
+QString shown(const std::string& text) {
+    return text.empty() ? QStringLiteral("–") : QString::fromStdString(text);
+}
+
+} // namespace
+
+const Study* StudyPage::study() const {
+    const std::vector<Study>& all = m_document.state().shop.studies;
+    return all.empty() ? nullptr
+                       : &all[static_cast<std::size_t>(std::clamp<int>(m_index, 0, static_cast<int>(all.size()) - 1))];
+}
+
+void StudyPage::step(int by) {
+    const int count = static_cast<int>(m_document.state().shop.studies.size());
+    if (count == 0) return;
+    m_index = (m_index + by + count) % count;
+    refresh();
+    emit changed();
+}
+
+void StudyPage::refresh() {
+    load();
+    setAccessibleName(content().sub);
+    update();
+}
+
+// The pieces may be of other batches: they are read and judged on the storage thread, once for each state of the study.
+void StudyPage::load() {
+    const Study* one = study();
+    if (one == nullptr) {
+        m_pieces.clear();
+        m_loaded.clear();
+        return;
+    }
+    std::string key = one->id;
+    if (m_document.hasBatch()) {
+        // What was logged on the batch in hand since makes the pieces stale.
+        for (const Blade& blade : m_document.batch().blades) {
+            key += '/' + std::to_string(blade.rungs.size() + blade.readings.size() + blade.cycles.size() +
+                                        blade.edges.size());
+            for (const Trial& trial : blade.trials) key += ',' + std::to_string(trial.events.size());
+        }
+    }
+    if (key == m_loaded) return;
+    m_loaded = key;
+    auto pieces = std::make_shared<std::vector<StudyPiece>>();
+    const Tables* tables = &m_document.tables(); // stays as long as the document
+    m_document.perform(
+        [blades = one->blades, pieces, tables](Logbook& logbook) -> Result<Done> {
+            std::map<std::string, Batch> read;
+            for (const std::string& id : blades) {
+                const auto of = logbook.batchOf(id);
+                if (!of) return of.error();
+                if (!read.contains(*of)) {
+                    auto batch = logbook.batch(*of);
+                    if (!batch) return batch.error();
+                    read.emplace(*of, std::move(batch).value());
+                }
+                const Batch& batch = read.at(*of);
+                for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+                    if (batch.blades[i].id == id) pieces->push_back(studyPiece(batch, i, *tables));
+                }
+            }
+            return Done{};
+        },
+        [this, pieces](const Result<Done>& done) {
+            if (done) m_pieces = std::move(*pieces);
+            emit changed();
+        });
+}
+
+std::vector<StudyPage::Row> StudyPage::rows() const {
+    std::vector<Row> rows;
+    const Study* one = study();
+    if (one == nullptr || m_pieces.empty()) return rows;
+    std::vector<PieceFacts> facts;
+    for (const StudyPiece& piece : m_pieces) facts.push_back(piece.facts);
+    const std::optional<Trait> factor = traitNamed(one->factor);
+    const auto differences = differencesBeside(facts, factor);
+    const auto differs = [&](Trait trait) {
+        return std::any_of(differences.begin(), differences.end(),
+                           [&](const Difference& d) { return d.trait == trait; });
+    };
+    const auto cellsOf = [&](Trait trait) {
+        QStringList cells;
+        QStringList heats; // numbered: the run of an oven has no name of its own
+        for (const PieceFacts& f : facts) {
+            switch (trait) {
+            case Trait::grade:
+                cells << shown(f.grade);
+                break;
+            case Trait::lot:
+                cells << shown(f.lot);
+                break;
+            case Trait::changed:
+                cells << (f.changed.empty() ? tr("as it came") : QString::fromStdString(f.changed));
+                break;
+            case Trait::recipe:
+                cells << shown(f.recipe);
+                break;
+            case Trait::heat: {
+                const QString id = QString::fromStdString(f.heat);
+                if (!id.isEmpty() && !heats.contains(id)) heats << id;
+                cells << (id.isEmpty() ? QStringLiteral("–") : tr("heat %1").arg(heats.indexOf(id) + 1));
+                break;
+            }
+            case Trait::cycles:
+                cells << shown(f.cycles);
+                break;
+            case Trait::spine:
+                cells << (f.spine.empty() ? tr("as the rest") : QString::fromStdString(f.spine));
+                break;
+            case Trait::soak:
+                cells << shown(f.equivalent_min, 1, tr(" min"));
+                break;
+            case Trait::hardness:
+                cells << shown(f.hrc, 1, {});
+                break;
+            case Trait::thickness:
+                cells << shown(f.thickness_mm, 1, tr(" mm"));
+                break;
+            case Trait::edge:
+                cells << shown(f.edge_mm, 2, tr(" mm"));
+                break;
+            case Trait::angle:
+                cells << shown(f.angle_deg, 0, QStringLiteral("°"));
+                break;
+            case Trait::finish:
+                cells << shown(f.finish);
+                break;
+            }
+        }
+        return cells;
+    };
+    if (factor) rows.push_back({words::traitName(*factor), cellsOf(*factor), false});
+    for (const Difference& difference : differences)
+        rows.push_back({words::traitName(difference.trait), cellsOf(difference.trait), true});
+    Row held{tr("rod, held"), {}, false};
+    Row failed{tr("rod, failed"), {}, false};
+    Row dull{tr("dull after"), {}, false};
+    Row set{tr("set of a bend"), {}, false};
+    QStringList protocols;
+    for (const StudyPiece& piece : m_pieces) {
+        held.cells << (piece.held ? words::rung(*piece.held) : QStringLiteral("–"));
+        failed.cells << (piece.failed_as
+                             ? tr("%1, %2").arg(words::outcomeName(*piece.failed_as), words::rung(*piece.failed_at))
+                             : QStringLiteral("–"));
+        dull.cells << (!piece.dull ? QStringLiteral("–")
+                       : piece.dull->first_fail
+                           ? tr("%1 to %2 cuts").arg(piece.dull->last_pass).arg(*piece.dull->first_fail)
+                           : tr("%1 or more").arg(piece.dull->last_pass));
+        set.cells << shown(piece.set_deg, 0, QStringLiteral("°"));
+        for (const auto& tried : piece.trials) {
+            const QString name = QString::fromStdString(tried.protocol);
+            if (!protocols.contains(name)) protocols << name;
+        }
+    }
+    rows.push_back(std::move(held));
+    rows.push_back(std::move(failed));
+    for (const QString& protocol : protocols) {
+        Row row{protocol, {}, false};
+        for (const StudyPiece& piece : m_pieces) {
+            QString cell = QStringLiteral("–");
+            for (const auto& tried : piece.trials) {
+                if (QString::fromStdString(tried.protocol) == protocol)
+                    cell =
+                        tried.passed ? tr("passed") : tr("failed: %1").arg(QString::fromStdString(tried.failed_step));
+            }
+            row.cells << cell;
+        }
+        rows.push_back(std::move(row));
+    }
+    rows.push_back(std::move(dull));
+    rows.push_back(std::move(set));
+    for (const Trait same : {Trait::grade, Trait::lot, Trait::hardness, Trait::soak, Trait::cycles, Trait::thickness,
+                             Trait::edge, Trait::angle}) {
+        if (same != factor && !differs(same)) rows.push_back({words::traitName(same), cellsOf(same), false});
+    }
+    // A result that no piece has says nothing.
+    std::erase_if(rows, [](const Row& row) {
+        return std::all_of(row.cells.begin(), row.cells.end(),
+                           [](const QString& cell) { return cell == QStringLiteral("–"); });
+    });
+    return rows;
+}
+
+void StudyPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    const Study* one = study();
+    if (one == nullptr) {
+        drawText(painter, 0, px(60), tr("No study yet"), m_look.font(28, true), p.ink);
+        int y = px(100);
+        for (const QString& line : {tr("Pieces with one thing varied, side by side:"),
+                                    tr("control against changed, three soaks, three steels."),
+                                    tr("Enter  name it, its factor and its pieces")}) {
+            drawText(painter, 0, y, line, m_look.font(18), p.ink);
+            y += px(34);
+        }
+        return;
+    }
+    const int count = static_cast<int>(m_document.state().shop.studies.size());
+    drawText(painter, 0, px(26), elided(QString::fromStdString(one->name), m_look.font(24, true), width() - px(160)),
+             m_look.font(24, true), p.ink);
+    drawText(painter, width(), px(26), tr("study %1 of %2").arg(std::clamp(m_index, 0, count - 1) + 1).arg(count),
+             m_look.font(16), p.muted, Qt::AlignRight);
+    const int pieces = static_cast<int>(m_pieces.size());
+    if (pieces == 0) return;
+    const int left = px(146);
+    const int column = (width() - left) / pieces;
+    for (int i = 0; i < pieces; ++i) {
+        const PieceFacts& facts = m_pieces[static_cast<std::size_t>(i)].facts;
+        drawText(painter, left + column * i, px(60),
+                 elided(QString::fromStdString(facts.mark), m_look.font(20, true), column - px(8)),
+                 m_look.font(20, true), p.ink);
+        drawText(painter, left + column * i, px(80),
+                 elided(QString::fromStdString(facts.batch), m_look.font(14), column - px(8)), m_look.font(14),
+                 p.muted);
+    }
+    int y = px(92);
+    const int row = px(34);
+    bool first = true;
+    bool differing = false;
+    for (const Row& one_row : rows()) {
+        if (y + row > height()) break;
+        if (differing && !one_row.differs) painter.fillRect(0, y - 2, width(), 2, p.ink);
+        differing = one_row.differs;
+        const bool isFactor = first && traitNamed(one->factor);
+        first = false;
+        if (one_row.differs) drawToneGlyph(painter, 0, y + row / 2 - px(8), px(16), Tone::caution, m_look, p.panel);
+        drawText(painter, one_row.differs ? px(22) : 0, y + row / 2 + px(6),
+                 elided(one_row.name, m_look.font(16, isFactor), left - px(28)), m_look.font(16, isFactor),
+                 isFactor          ? p.primary
+                 : one_row.differs ? p.ink
+                                   : p.muted);
+        for (int i = 0; i < pieces && i < one_row.cells.size(); ++i)
+            drawText(painter, left + column * i, y + row / 2 + px(6),
+                     elided(one_row.cells[i], m_look.font(16, isFactor), column - px(10)), m_look.font(16, isFactor),
+                     p.ink);
+        y += row;
+        painter.fillRect(0, y - 1, width(), 1, p.hair);
+    }
+}
+
+ColumnContent StudyPage::content() const {
+    ColumnContent content;
+    content.key = tr("Enter");
+    content.act = tr("New study");
+    content.detail = tr("name, factor, pieces");
+    content.left = tr("Next study");
+    content.left_key = QStringLiteral("→");
+    content.right = tr("Copy table");
+    content.right_key = QStringLiteral("C");
+    content.state = State::notYet;
+    const Study* one = study();
+    if (one == nullptr) {
+        content.word = tr("No study");
+        content.sub = tr("One thing varied, the rest equal.");
+        return content;
+    }
+    content.caption = QString::fromStdString(one->name);
+    std::vector<PieceFacts> facts;
+    for (const StudyPiece& piece : m_pieces) facts.push_back(piece.facts);
+    const auto factor = traitNamed(one->factor);
+    const auto differences = differencesBeside(facts, factor);
+    content.state = m_pieces.empty() ? State::notYet : differences.empty() ? State::pass : State::borderline;
+    content.word = m_pieces.empty() ? tr("Not yet") : differences.empty() ? tr("Fair") : tr("Not fair");
+    content.sub = m_pieces.empty()          ? tr("Its pieces are being read.")
+                  : differences.empty()     ? tr("Nothing else differs.")
+                  : differences.size() == 1 ? tr("One other thing differs.")
+                                            : tr("%1 other things differ.").arg(differences.size());
+    if (factor)
+        content.lines.push_back(
+            {Tone::note, tr("Varied: %1").arg(words::traitName(*factor)), QStringLiteral("study"), false});
+    for (const Difference& difference : differences)
+        content.lines.push_back({difference.known ? Tone::caution : Tone::unseen, words::differenceText(difference),
+                                 QStringLiteral("M32"), false});
+    content.below.push_back(
+        {Tone::note, tr("One piece each proves little: repeat before it decides anything."), {}, false});
+    return content;
+}
+
+void StudyPage::act() {
+    QStringList names;
+    for (const Trait trait : factors) names << words::traitName(trait);
+    names << tr("something else");
+    auto* form =
+        new FormDialog(tr("A study"), tr("Begin it"),
+                       {{"name", tr("Name"), {}, {}, {}, false},
+                        {"factor", tr("What is varied"), {}, names.first(), names, false},
+                        {"pieces", tr("Pieces"), tr("marks; of another batch: Orchard 12/GK-1"), {}, {}, false}},
+                       m_look, window());
+    // Marks are looked up on the storage thread: pieces of other batches are not at hand here.
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("A study needs a name.")};
+            return v["pieces"].split(QLatin1Char(','), Qt::SkipEmptyParts).size() >= 2
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("pieces"), tr("Name two pieces at least, with commas between.")};
+        },
+        [this, names](const FormValues& v) {
+            Study made;
+            made.name = v["name"].toStdString();
+            const qsizetype factor = names.indexOf(v["factor"]);
+            if (factor >= 0 && factor < static_cast<qsizetype>(factors.size()))
+                made.factor = nameOf(factors[static_cast<std::size_t>(factor)]);
+            const QStringList pieces = v["pieces"].split(QLatin1Char(','), Qt::SkipEmptyParts);
+            const std::string own = m_document.hasBatch() ? m_document.batch().name : std::string();
+            m_document.perform(
+                [made, pieces, own](Logbook& logbook) mutable -> Result<Done> {
+                    const auto batches = logbook.batches();
+                    if (!batches) return batches.error();
+                    for (const QString& piece : pieces) {
+                        const QString name = piece.trimmed();
+                        const qsizetype slash = name.lastIndexOf(QLatin1Char('/'));
+                        const std::string batchName = slash < 0 ? own : name.left(slash).trimmed().toStdString();
+                        const std::string mark = name.mid(slash + 1).trimmed().toStdString();
+                        std::string id;
+                        for (const BatchSummary& summary : *batches) {
+                            if (summary.name != batchName) continue;
+                            const auto batch = logbook.batch(summary.id);
+                            if (!batch) return batch.error();
+                            for (const Blade& blade : batch->blades) {
+                                if (blade.mark == mark) id = blade.id;
+                            }
+                        }
+                        if (id.empty())
+                            return Error{ErrorKind::refused, "", tr("There is no piece %1.").arg(name).toStdString()};
+                        if (std::find(made.blades.begin(), made.blades.end(), id) == made.blades.end())
+                            made.blades.push_back(id);
+                    }
+                    if (auto added = logbook.addStudy(made); !added) return added.error();
+                    return Done{};
+                },
+                [this](const Result<Done>& done) {
+                    if (!done) return;
+                    m_index = static_cast<int>(m_document.state().shop.studies.size()) - 1;
+                    refresh();
+                    emit changed();
+                });
+        });
+}
+
+void StudyPage::exportTable() {
+    const Study* one = study();
+    if (one == nullptr || m_pieces.empty()) return emit said(tr("There is no study to copy."), true);
+    QStringList head{QString::fromStdString(one->name)};
+    for (const StudyPiece& piece : m_pieces) head << QString::fromStdString(piece.facts.mark);
+    QStringList lines{head.join(QLatin1Char('\t'))};
+    for (const Row& row : rows()) lines << (QStringList{row.name} + row.cells).join(QLatin1Char('\t'));
+    QGuiApplication::clipboard()->setText(lines.join(QLatin1Char('\n')));
+    emit said(tr("The table is on the clipboard."), false);
+}
+
+bool StudyPage::key(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Right || event->key() == Qt::Key_Left) {
+        step(event->key() == Qt::Key_Right ? 1 : -1);
+        return true;
+    }
+    if (event->text().toLower() != QLatin1String("c")) return false;
+    exportTable();
+    return true;
+}
+
+} // namespace rollcall

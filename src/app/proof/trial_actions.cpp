@@ -1,0 +1,294 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/proof/trial_page.h"
+#include "app/shared/choice_dialog.h"
+#include "app/shared/form_dialog.h"
+#include "core/base/number.h"
+#include "words/words.h"
+
+#include <QFile>
+#include <QFileInfo>
+
+// What a trial asks for, and its way into the record: one entry for each key.
+namespace rollcall {
+
+void TrialPage::begin() {
+    if (trial() != nullptr) return emit said(tr("A trial runs on this blade: go on with it, or give it up."), true);
+    std::vector<Protocol> protocols = m_document.state().shop.own_protocols;
+    for (const Protocol& shipped : m_document.tables().protocols()) {
+        const bool own = std::any_of(protocols.begin(), protocols.end(),
+                                     [&](const Protocol& one) { return one.name == shipped.name; });
+        if (!own) protocols.push_back(shipped);
+    }
+    std::vector<Choice> choices;
+    static const QString keys = QStringLiteral("123456789abcdefghijklm");
+    for (std::size_t i = 0; i < protocols.size() && static_cast<qsizetype>(i) < keys.size(); ++i) {
+        QStringList names;
+        for (const ProtocolStep& step : protocols[i].steps) names << QString::fromStdString(step.name).toLower();
+        choices.push_back(
+            {QString(keys[static_cast<qsizetype>(i)]).toUpper(), QString::fromStdString(protocols[i].name),
+             (protocols[i].destroys() ? tr("destroys the piece; ") : QString()) + names.join(QStringLiteral(", "))});
+    }
+    (new ChoiceDialog(tr("A trial of %1").arg(QString::fromStdString(m_document.blade()->mark)),
+                      {tr("The protocol is kept with the trial as it is now. The blade may not survive it.")}, choices,
+                      m_look, window()))
+        ->ask([this, protocols](int i) { beginWith(protocols[static_cast<std::size_t>(i)]); });
+}
+
+void TrialPage::beginWith(const Protocol& protocol) {
+    const Blade& blade = *m_document.blade();
+    m_document.perform(
+        [id = blade.id, round = blade.round, after = lastTemper(blade), protocol](Logbook& logbook) -> Result<Done> {
+            if (auto begun = logbook.beginTrial(id, round, after, protocol); !begun) return begun.error();
+            return Done{};
+        },
+        [this](const Result<Done>& done) {
+            if (done) resume();
+        });
+}
+
+void TrialPage::log(TrialAct act, double value, const std::string& text, double second, double third,
+                    const AttachedFile& photo) {
+    const Trial* running = trial();
+    if (running == nullptr) return;
+    TrialEvent event{act, value, second, third, text, LogbookSeams::real().now()};
+    Trial after = *running;
+    after.events.push_back(event);
+    const TrialProgress progress = progressOf(after);
+    const Blade& blade = *m_document.blade();
+    // A piece that a destructive step was begun on is no blade any more, whatever came of it.
+    const bool gone = progress.outcome != TrialOutcome::running && progress.destroyed && !blade.fate;
+    const std::string why =
+        tr("%1: %2")
+            .arg(QString::fromStdString(running->protocol.name),
+                 progress.outcome == TrialOutcome::passed ? tr("passed, and used up") : tr("used up"))
+            .toStdString();
+    m_document.perform(
+        [id = running->id, event, photo, gone, bladeId = blade.id, why](Logbook& logbook) -> Result<Done> {
+            return logbook.inOneTransaction([&]() -> Result<Done> {
+                auto done = logbook.trialEvent(id, event, photo);
+                if (done && gone) done = logbook.takeOut(bladeId, Fate::coupon, Gate::proof, why);
+                return done;
+            });
+        },
+        [this, outcome = progress.outcome, before = progressOf(*running).outcome](const Result<Done>& done) {
+            if (!done || outcome == before) return;
+            emit said(outcome == TrialOutcome::passed    ? tr("Every step passed.")
+                      : outcome == TrialOutcome::failed  ? tr("A step failed: the trial has ended.")
+                      : outcome == TrialOutcome::voided  ? tr("The edge was touched up: the trial is void.")
+                      : outcome == TrialOutcome::givenUp ? tr("The trial was given up.")
+                                                         : QString(),
+                      outcome == TrialOutcome::failed || outcome == TrialOutcome::voided);
+        });
+}
+
+void TrialPage::primary() {
+    const Trial& running = *trial();
+    const TrialProgress progress = progressOf(running);
+    if (const std::string hazard = progress.caution(running.protocol); !hazard.empty())
+        return log(TrialAct::acknowledged, 0, hazard);
+    const ProtocolStep& step = running.protocol.steps[progress.current];
+    const StepProgress& now = progress.steps[progress.current];
+    if (step.hold_s) {
+        if (!now.timer) return log(TrialAct::timer);
+        const double held = static_cast<double>(LogbookSeams::real().now().utc_ms - now.timer->utc_ms) / 1000;
+        if (held < *step.hold_s) return emit said(tr("Hold on: %1 s to go.").arg(std::ceil(*step.hold_s - held)), true);
+    }
+    switch (step.kind) {
+    case StepKind::number:
+        return askNumber();
+    case StepKind::count:
+        return log(TrialAct::count); // the last one that is asked answers the step
+    case StepKind::yesNo:
+        return log(TrialAct::answer);
+    case StepKind::cuts:
+        return log(TrialAct::cuts, step.every);
+    case StepKind::bend:
+        return now.free_mm ? askBend() : planBend();
+    }
+}
+
+void TrialPage::other() {
+    const Trial& running = *trial();
+    const TrialProgress progress = progressOf(running);
+    if (!progress.caution(running.protocol).empty()) return;
+    const ProtocolStep& step = running.protocol.steps[progress.current];
+    const StepProgress& now = progress.steps[progress.current];
+    switch (step.kind) {
+    case StepKind::count:
+        if (now.count < 1) return emit said(tr("Count a stroke first."), true);
+        if (step.least) return emit said(tr("%1 are asked: count on, or 0 when it failed.").arg(*step.least), true);
+        return log(TrialAct::answer, now.count);
+    case StepKind::cuts:
+        return log(TrialAct::hesitates, step.every);
+    default:
+        return;
+    }
+}
+
+void TrialPage::fail() {
+    const Trial& running = *trial();
+    const TrialProgress progress = progressOf(running);
+    if (!progress.caution(running.protocol).empty()) return;
+    const ProtocolStep& step = running.protocol.steps[progress.current];
+    if (step.kind == StepKind::cuts) return log(TrialAct::fail, step.every, tr("dull").toStdString());
+    const QStringList ways{tr("chipped"), tr("rolled or bent"), tr("cracked"), tr("broke"), tr("dull"), tr("not done")};
+    std::vector<Choice> choices;
+    for (qsizetype i = 0; i < ways.size(); ++i) choices.push_back({QString::number(i + 1), ways[i], {}});
+    (new ChoiceDialog(tr("%1 failed: how?").arg(QString::fromStdString(step.name)),
+                      {step.fail_ends ? tr("This ends the trial.") : tr("The trial goes on with the next step.")},
+                      choices, m_look, window()))
+        ->ask([this, ways](int i) { log(TrialAct::fail, 0, ways[i].toStdString()); });
+}
+
+void TrialPage::askNumber() {
+    const Trial& running = *trial();
+    const ProtocolStep step = running.protocol.steps[progressOf(running).current];
+    const bool length = step.unit == "mm";
+    auto* form = new FormDialog(QString::fromStdString(step.name), tr("Log it"),
+                                {{"value",
+                                  tr("Read"),
+                                  length ? tr("mm; 14 in is understood") : QString::fromStdString(step.unit),
+                                  {},
+                                  {},
+                                  false}},
+                                m_look, window());
+    const auto read = [length](const QString& text) {
+        return length ? parseQuantity(text.toStdString(), Quantity::length) : parseNumber(text.toStdString());
+    };
+    form->ask(
+        [read](const FormValues& v) -> FormFault {
+            const auto value = read(v["value"]);
+            return value && *value >= 0 ? FormFault{}
+                                        : FormFault{QStringLiteral("value"), tr("Type a number, 0 or more.")};
+        },
+        [this, read](const FormValues& v) { log(TrialAct::answer, *read(v["value"]), v["value"].toStdString()); });
+}
+
+void TrialPage::planBend() {
+    const Trial* running = trial();
+    const ProtocolStep* step = nullptr;
+    if (running != nullptr) {
+        const TrialProgress progress = progressOf(*running);
+        step = &running->protocol.steps[progress.current];
+    }
+    const double asked = step != nullptr && step->kind == StepKind::bend ? step->least.value_or(90) : 90;
+    const bool log_it = step != nullptr && step->kind == StepKind::bend;
+    const double thickness = m_document.blade()->shape.thickness_mm;
+    auto* form =
+        new FormDialog(tr("The bend before it is done"), log_it ? tr("Plan it") : tr("Reckon it"),
+                       {{"thickness",
+                         tr("Thickness"),
+                         tr("at the jaw: 4.8 mm, 3/16 is 0.19in"),
+                         thickness > 0 ? QString::number(thickness) : QString(),
+                         {},
+                         false},
+                        {"free", tr("Free length"), tr("from the jaw to the wrench or pipe: 100 mm"), {}, {}, false},
+                        {"lever", tr("Lever beyond it"), tr("mm to the hand; blank: pulled at its end"), {}, {}, false},
+                        {"angle", tr("Angle"), tr("degrees"), QString::number(asked), {}, false}},
+                       m_look, window());
+    const auto length = [](const QString& text) { return parseQuantity(text.toStdString(), Quantity::length); };
+    const auto strainOf = [length](const FormValues& v) -> Result<BendStrain> {
+        const auto thick = length(v["thickness"]);
+        if (!thick)
+            return Error{ErrorKind::argument, "thickness", tr("Type the thickness, such as 4.8 mm.").toStdString()};
+        const auto free = length(v["free"]);
+        if (!free) return Error{ErrorKind::argument, "free", tr("Type the free length, such as 100 mm.").toStdString()};
+        std::optional<double> lever;
+        if (!v["lever"].isEmpty()) {
+            const auto typed = length(v["lever"]);
+            if (!typed)
+                return Error{ErrorKind::argument, "lever",
+                             tr("Type the lever, such as 300 mm, or nothing.").toStdString()};
+            lever = *typed;
+        }
+        const auto angle = parseNumber(v["angle"].toStdString());
+        if (!angle) return Error{ErrorKind::argument, "angle", tr("Type the angle in degrees.").toStdString()};
+        return bendStrain(*thick, *free, *angle, lever);
+    };
+    form->ask(
+        [strainOf](const FormValues& v) -> FormFault {
+            const auto strain = strainOf(v);
+            if (strain) return {};
+            const QString field = QString::fromStdString(strain.error().place);
+            return {field.isEmpty() ? QStringLiteral("free") : field, QString::fromStdString(strain.error().text)};
+        },
+        [this, strainOf, length, log_it](const FormValues& v) {
+            const auto strain = strainOf(v);
+            QString what = tr("mean strain %1 %").arg(strain->mean, 0, 'f', 1);
+            if (strain->at_least) what += tr(", at least %1 % at the jaw").arg(*strain->at_least, 0, 'f', 1);
+            if (log_it)
+                log(TrialAct::plan, *length(v["thickness"]), {}, *length(v["free"]),
+                    v["lever"].isEmpty() ? 0 : *length(v["lever"]));
+            emit said(tr("%1; half the free length doubles it").arg(what), false);
+        });
+}
+
+void TrialPage::askBend() {
+    const QStringList ways{tr("on the way"), tr("as far as it goes, whole"), tr("as far as it goes, small crack"),
+                           tr("it broke")};
+    auto* form =
+        new FormDialog(tr("The bend"), tr("Log it"),
+                       {{"angle", tr("Angle"), tr("degrees reached"), {}, {}, false},
+                        {"force", tr("Force"), tr("at the lever: 200 N, 45 lbf; blank: not read"), {}, {}, false},
+                        {"how", tr("It is"), {}, ways[1], ways, false},
+                        {"set", tr("Set"), tr("degrees that stayed after letting go; blank: not read"), {}, {}, false}},
+                       m_look, window());
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            const auto angle = parseNumber(v["angle"].toStdString());
+            if (!angle || !(*angle > 0 && *angle <= 180))
+                return {QStringLiteral("angle"), tr("Type the angle, 1 to 180 degrees.")};
+            if (!v["force"].isEmpty() && !parseQuantity(v["force"].toStdString(), Quantity::force))
+                return {QStringLiteral("force"), tr("Type a force such as 200 N, or nothing.")};
+            const auto set = v["set"].isEmpty() ? Result<double>(0.0) : parseNumber(v["set"].toStdString());
+            return set && *set >= 0 && *set <= 180
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("set"), tr("Type degrees, 0 to 180, or nothing.")};
+        },
+        [this, ways](const FormValues& v) {
+            const double angle = *parseNumber(v["angle"].toStdString());
+            const double force = v["force"].isEmpty() ? 0 : *parseQuantity(v["force"].toStdString(), Quantity::force);
+            const qsizetype how = ways.indexOf(v["how"]);
+            const std::string text = v["how"].toStdString();
+            if (!v["set"].isEmpty()) log(TrialAct::set, *parseNumber(v["set"].toStdString()));
+            if (how == 0)
+                log(TrialAct::bend, angle, {}, force);
+            else if (how == 3)
+                log(TrialAct::fail, angle, text, force);
+            else
+                log(TrialAct::answer, angle, text, force);
+        });
+}
+
+void TrialPage::takePhoto() {
+    const QString path =
+        m_seams.chooseFile(window(), tr("A photo of it"), tr("Pictures (*.png *.jpg *.jpeg *.tif *.tiff)"), false);
+    if (path.isEmpty()) return;
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) return emit said(tr("%1 cannot be read.").arg(path), true);
+    const AttachedFile photo{QFileInfo(path).fileName(), file.readAll()};
+    log(TrialAct::photo, 0, photo.name.toStdString(), 0, 0, photo);
+}
+
+void TrialPage::note() {
+    auto* form =
+        new FormDialog(tr("A note"), tr("Note it"), {{"text", tr("Note"), {}, {}, {}, false}}, m_look, window());
+    form->ask(
+        [](const FormValues& v) {
+            return v["text"].isEmpty() ? FormFault{QStringLiteral("text"), tr("Type something.")} : FormFault{};
+        },
+        [this](const FormValues& v) { log(TrialAct::note, 0, v["text"].toStdString()); });
+}
+
+void TrialPage::giveUp() {
+    auto* form = new FormDialog(tr("Give the trial up"), tr("Give up"),
+                                {{"why", tr("Why"), tr("it says nothing then"), {}, {}, false}}, m_look, window());
+    form->ask(
+        [](const FormValues& v) {
+            return v["why"].isEmpty() ? FormFault{QStringLiteral("why"), tr("Say why.")} : FormFault{};
+        },
+        [this](const FormValues& v) { log(TrialAct::giveUp, 0, v["why"].toStdString()); });
+}
+
+} // namespace rollcall

@@ -1,0 +1,485 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/proof/trial_page.h"
+
+#include "core/base/number.h"
+#include "core/judge/proof_judge.h"
+#include "plot/glyphs.h"
+#include "plot/proof_picture.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <cmath>
+#include <QKeyEvent>
+
+namespace rollcall {
+
+namespace {
+
+State glyphOf(const StepProgress& step) {
+    return step.state == StepState::passed   ? State::pass
+           : step.state == StepState::failed ? State::fail
+                                             : State::notYet;
+}
+
+QString whole(double value) {
+    return QString::number(value, 'g', 4);
+}
+
+// What a step asks, for the list: "at most 381 mm", "1 strokes at most", "90° or more".
+QString limitText(const ProtocolStep& step) {
+    const QString unit = QString::fromStdString(step.unit);
+    const QString gap = unit == QStringLiteral("°") ? QString() : QStringLiteral(" ");
+    if (step.kind == StepKind::cuts)
+        return step.least ? TrialPage::tr("%1 cuts or more").arg(whole(*step.least))
+                          : TrialPage::tr("looked at every %1").arg(step.every);
+    if (step.least && step.most)
+        return TrialPage::tr("%1 to %2%3%4").arg(whole(*step.least), whole(*step.most), gap, unit);
+    if (step.most) return TrialPage::tr("%1%2%3 at most").arg(whole(*step.most), gap, unit);
+    if (step.least) return TrialPage::tr("%1%2%3 or more").arg(whole(*step.least), gap, unit);
+    return {};
+}
+
+// What came of a step, for the list.
+QString resultText(const ProtocolStep& step, const StepProgress& progress) {
+    const QString unit = QString::fromStdString(step.unit);
+    if (!progress.how.empty()) return QString::fromStdString(progress.how);
+    if (step.kind == StepKind::number && progress.value) {
+        const double spare = step.most ? *step.most - *progress.value : *progress.value - step.least.value_or(0);
+        return progress.state == StepState::passed
+                   ? TrialPage::tr("%1 %2, %3 to spare").arg(whole(*progress.value), unit, whole(spare))
+                   : TrialPage::tr("%1 %2").arg(whole(*progress.value), unit);
+    }
+    if (step.kind == StepKind::bend && progress.value)
+        return progress.set_deg ? TrialPage::tr("%1°, set %2°").arg(whole(*progress.value), whole(*progress.set_deg))
+                                : TrialPage::tr("%1°").arg(whole(*progress.value));
+    if (step.kind == StepKind::cuts && !progress.looks.empty()) {
+        const auto dull = dullInterval(progress.looks);
+        if (dull && dull->first_fail)
+            return TrialPage::tr("dull between %1 and %2").arg(whole(dull->last_pass), whole(*dull->first_fail));
+        return TrialPage::tr("%1 and still cuts").arg(whole(progress.count));
+    }
+    if (step.kind == StepKind::count && progress.count == 1 && unit == QStringLiteral("strokes"))
+        return TrialPage::tr("1 stroke");
+    if (step.kind == StepKind::count && progress.count > 0)
+        return TrialPage::tr("%1 %2").arg(whole(progress.count), unit);
+    return {};
+}
+
+QString outcomeText(TrialOutcome outcome) {
+    switch (outcome) {
+    case TrialOutcome::running:
+        return TrialPage::tr("runs");
+    case TrialOutcome::passed:
+        return TrialPage::tr("passed");
+    case TrialOutcome::failed:
+        return TrialPage::tr("failed");
+    case TrialOutcome::voided:
+        return TrialPage::tr("void");
+    case TrialOutcome::givenUp:
+        return TrialPage::tr("given up");
+    }
+    return {};
+}
+
+} // namespace
+
+TrialPage::TrialPage(Document& document, Seams seams, const Look& look)
+    : Bench(document, look), m_seams(std::move(seams)) {
+    setObjectName(QStringLiteral("trial-page"));
+    m_tick.setInterval(250);
+    connect(&m_tick, &QTimer::timeout, this, qOverload<>(&QWidget::update));
+}
+
+const Trial* TrialPage::latest() const {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return nullptr;
+    for (auto trial = blade->trials.rbegin(); trial != blade->trials.rend(); ++trial) {
+        if (isPresent(*trial, *blade)) return &*trial;
+    }
+    return nullptr;
+}
+
+const Trial* TrialPage::trial() const {
+    const Trial* last = latest();
+    return last != nullptr && progressOf(*last).outcome == TrialOutcome::running ? last : nullptr;
+}
+
+bool TrialPage::resume() {
+    m_running = trial() != nullptr;
+    emit changed();
+    return m_running;
+}
+
+void TrialPage::leave() {
+    m_running = false;
+    emit said(tr("The trial waits; nothing is lost."), false);
+    emit changed();
+}
+
+void TrialPage::refresh() {
+    const Trial* running = trial();
+    if (running == nullptr) m_running = false;
+    const TrialProgress progress = running != nullptr ? progressOf(*running) : TrialProgress{};
+    const bool timed =
+        m_running && progress.current < progress.steps.size() && progress.steps[progress.current].timer.has_value();
+    timed ? m_tick.start() : m_tick.stop();
+    if (m_running)
+        setAccessibleName(tr("%1, %2").arg(QString::fromStdString(running->protocol.steps[progress.current].name),
+                                           primaryText(*running, progress)));
+    else
+        setAccessibleName(content().sub);
+    update();
+}
+
+ColumnContent TrialPage::content() const {
+    ColumnContent content;
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return content;
+    const Batch& batch = m_document.batch();
+    const HeatBook heats(batch, m_document.tables());
+    const ProofBook book(batch, heats, readMeans(batch, m_document.state().verdicts));
+    const Verdict verdict = judgeProof(batch, static_cast<std::size_t>(m_document.bladeIndex()), book);
+    content.key = tr("Enter");
+    content.caption = tr("%1 at Proof").arg(QString::fromStdString(blade->mark));
+    content.state = verdict.state;
+    content.word = words::stateName(verdict.state);
+    content.sub = words::headline(verdict);
+    content.lines = reasonLines(verdict);
+    const Trial* running = trial();
+    if (running != nullptr) {
+        const TrialProgress progress = progressOf(*running);
+        content.numbers.push_back(
+            {tr("Done"), QString::number(progress.done), tr("of %1").arg(progress.steps.size()), false});
+        content.act = tr("Go on with the trial");
+        content.detail = QString::fromStdString(running->protocol.steps[progress.current].name);
+    } else {
+        content.act = tr("Begin a trial");
+        content.detail = tr("choose the protocol");
+    }
+    std::optional<double> own;
+    if (const Trial* last = latest()) {
+        for (const StepProgress& step : progressOf(*last).steps) {
+            if (!step.thickness_mm || !step.free_mm) continue;
+            const auto strain = bendStrain(*step.thickness_mm, *step.free_mm, step.value.value_or(90), step.lever_mm);
+            if (!strain) continue;
+            own = strain->mean;
+            content.numbers.push_back(
+                {tr("Bend strain"), QString::number(strain->mean, 'f', 1), QStringLiteral("%"), false});
+            if (const auto work = bendWork_j(step.bends, step.lever_mm))
+                content.lines.push_back(
+                    {Tone::note, tr("The bend took about %1 J").arg(std::lround(*work)), QStringLiteral("M29"), false});
+        }
+    }
+    if (own) compareBends(content, *own);
+    content.left = tr("Stands for");
+    content.left_key = QStringLiteral("2");
+    content.right = tr("Plan bend");
+    content.right_key = QStringLiteral("P");
+    content.below.push_back({Tone::note, words::cautionText(Caution::bend), {}, true});
+    return content;
+}
+
+// How severe this bend is beside the others of the batch: a rehearsal shorter at the jaw strains more than the trial.
+void TrialPage::compareBends(ColumnContent& content, double strain) const {
+    for (const Blade& blade : m_document.batch().blades) {
+        for (const Trial& trial : blade.trials) {
+            if (&trial == latest()) continue;
+            const TrialProgress progress = progressOf(trial);
+            for (std::size_t i = 0; i < progress.steps.size(); ++i) {
+                const StepProgress& step = progress.steps[i];
+                if (!step.thickness_mm || !step.free_mm) continue;
+                const double angle = step.value.value_or(trial.protocol.steps[i].least.value_or(90));
+                const auto other = bendStrain(*step.thickness_mm, *step.free_mm, angle, step.lever_mm);
+                if (!other) continue;
+                content.lines.push_back(
+                    {Tone::note,
+                     tr("%1, %2: %3 %, %4 times this")
+                         .arg(QString::fromStdString(blade.mark), QString::fromStdString(trial.protocol.name),
+                              QString::number(other->mean, 'f', 1), QString::number(other->mean / strain, 'f', 1)),
+                     QStringLiteral("M29"), false});
+            }
+        }
+    }
+}
+
+void TrialPage::act() {
+    if (m_running && trial() != nullptr) return primary();
+    if (!resume()) begin();
+}
+
+bool TrialPage::key(QKeyEvent* event) {
+    if (m_document.blade() == nullptr) return false;
+    if (wantsAll()) return runningKey(event);
+    const QString key = event->text().toLower();
+    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    if (key == QLatin1String("b"))
+        begin();
+    else if (key == QLatin1String("p"))
+        planBend();
+    else
+        return false;
+    return true;
+}
+
+// Everything but the keys of the trial and F1 is held back, so that nothing else happens by a slip.
+bool TrialPage::runningKey(QKeyEvent* event) {
+    if (event->key() == Qt::Key_F1) return false;
+    if (event->key() == Qt::Key_Escape) {
+        leave();
+        return true;
+    }
+    const QString key = event->text().toLower();
+    if (key == QLatin1String("*"))
+        other();
+    else if (key == QLatin1String("0"))
+        fail();
+    else if (key == QLatin1String("/"))
+        log(TrialAct::takeBack);
+    else if (key == QLatin1String("t"))
+        log(TrialAct::touchUp);
+    else if (key == QLatin1String("p"))
+        takePhoto();
+    else if (key == QLatin1String("n"))
+        note();
+    else if (key == QLatin1String("b"))
+        planBend();
+    else if (key == QLatin1String("x"))
+        giveUp();
+    else if (event->key() == Qt::Key_Space)
+        log(TrialAct::timer);
+    return true;
+}
+
+QString TrialPage::primaryText(const Trial& trial, const TrialProgress& progress) const {
+    if (progress.current >= trial.protocol.steps.size()) return {};
+    if (!progress.caution(trial.protocol).empty()) return tr("I have read this");
+    const ProtocolStep& step = trial.protocol.steps[progress.current];
+    const StepProgress& now = progress.steps[progress.current];
+    switch (step.kind) {
+    case StepKind::number:
+        return tr("type it");
+    case StepKind::count:
+        return tr("count %1").arg(whole(now.count + 1));
+    case StepKind::yesNo:
+        return tr("yes");
+    case StepKind::cuts:
+        return tr("%1 more, still cuts").arg(step.every);
+    case StepKind::bend:
+        return now.free_mm ? tr("type the angle") : tr("plan the bend");
+    }
+    return {};
+}
+
+void TrialPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), palette().panel);
+    if (m_document.blade() == nullptr) return;
+    const Trial* running = trial();
+    if (m_running && running != nullptr)
+        paintRunning(painter, *running);
+    else
+        paintList(painter);
+}
+
+void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
+    const Palette& p = palette();
+    const TrialProgress progress = progressOf(trial);
+    const ProtocolStep& step = trial.protocol.steps[progress.current];
+    const StepProgress& now = progress.steps[progress.current];
+    const std::string hazard = progress.caution(trial.protocol);
+    int y = px(34);
+    drawText(
+        painter, 0, y,
+        tr("%1, %2").arg(QString::fromStdString(m_document.blade()->mark), QString::fromStdString(trial.protocol.name)),
+        m_look.font(22, true), p.ink);
+    drawText(painter, width(), y, tr("step %1 of %2").arg(progress.current + 1).arg(progress.steps.size()),
+             m_look.font(22, true), p.primary, Qt::AlignRight);
+    painter.fillRect(0, px(50), width(), 3, p.primary);
+
+    if (!hazard.empty()) {
+        const Caution caution = words::cautionNamed(hazard);
+        drawCautionGlyph(painter, 0, px(84), px(72), p.ink);
+        drawText(painter, px(96), px(140), QString::fromStdString(step.name), m_look.font(64, true), p.ink);
+        const QRect area(0, px(184), width(), px(200));
+        painter.setPen(p.ink);
+        painter.setFont(m_look.font(32));
+        painter.drawText(area, Qt::TextWordWrap | Qt::AlignLeft, words::cautionText(caution));
+        drawText(painter, 0, px(340), tr("Local rules and the maker's manual come first."), m_look.font(18), p.muted);
+    } else {
+        const int countRoom = step.kind == StepKind::count || step.kind == StepKind::cuts || now.timer ? px(380) : 0;
+        drawText(painter, 0, px(140),
+                 elided(QString::fromStdString(step.name), m_look.font(72, true), width() - countRoom),
+                 m_look.font(72, true), p.ink);
+        drawText(painter, 0, px(200), elided(QString::fromStdString(step.on), m_look.font(36), width() - countRoom),
+                 m_look.font(36), p.ink);
+        drawText(painter, 0, px(244), elided(QString::fromStdString(step.note), m_look.font(20), width() - countRoom),
+                 m_look.font(20), p.muted);
+        const QString limit = limitText(step);
+        drawText(painter, 0, px(288), limit, m_look.font(28, true), p.ink);
+        if (now.timer && step.hold_s) {
+            const double left =
+                *step.hold_s - static_cast<double>(LogbookSeams::real().now().utc_ms - now.timer->utc_ms) / 1000;
+            drawText(painter, width(), px(230), left > 0 ? QString::number(std::ceil(left), 'f', 0) : tr("done"),
+                     m_look.font(180), left > 0 ? p.primary : p.ink, Qt::AlignRight);
+            drawText(painter, width(), px(276), left > 0 ? tr("seconds") : tr("held long enough"), m_look.font(20),
+                     p.muted, Qt::AlignRight);
+        } else if (countRoom > 0) {
+            drawText(painter, width(), px(230), whole(now.count), m_look.font(180), p.ink, Qt::AlignRight);
+            drawText(painter, width(), px(276), QString::fromStdString(step.unit), m_look.font(20), p.muted,
+                     Qt::AlignRight);
+        }
+        if (step.kind == StepKind::bend && now.free_mm && now.thickness_mm) {
+            BendPicture bend{*now.thickness_mm, *now.free_mm, step.least.value_or(90), {}, {}};
+            if (const auto strain = bendStrain(bend.thickness_mm, bend.free_mm, bend.angle_deg, now.lever_mm)) {
+                bend.strain = tr("%1 %").arg(strain->mean, 0, 'f', 1);
+                if (strain->at_least) bend.at_least = tr("at least %1 % at the jaw").arg(*strain->at_least, 0, 'f', 1);
+            }
+            drawBend(painter, QRect(width() / 2, px(66), width() / 2, px(250)), bend, m_look);
+        }
+        if (progress.touchUpForbidden(trial.protocol)) {
+            drawNoStone(painter, 0, px(312), px(32), p.ink, p.panel);
+            drawText(painter, px(48), px(336), tr("No touch-up: one pass on a stone voids the trial."),
+                     m_look.font(22, true), p.ink);
+        }
+    }
+
+    // The one loud key, and the quiet ones.
+    const QRect loud(0, px(372), px(520), px(84));
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(p.primary);
+    painter.drawRoundedRect(loud, 2, 2);
+    drawText(painter, loud.left() + px(24), loud.top() + px(54), primaryText(trial, progress), m_look.font(32, true),
+             p.on_primary);
+    drawKeyCap(painter, loud.right() - px(24) - keyCapWidth(tr("Enter"), m_look), loud.center().y(), tr("Enter"),
+               m_look, p.on_primary, px(24));
+    struct Key {
+        QString cap;
+        QString text;
+    };
+    std::vector<Key> keys;
+    if (hazard.empty()) {
+        if (step.kind == StepKind::count && !step.least)
+            keys.push_back({QStringLiteral("*"), tr("it is through, done")});
+        if (step.kind == StepKind::cuts)
+            keys.push_back({QStringLiteral("*"), tr("%1 more, it hesitates").arg(step.every)});
+        keys.push_back(
+            {QStringLiteral("0"), step.kind == StepKind::cuts ? tr("%1 more, dull").arg(step.every) : tr("it failed")});
+    }
+    keys.push_back({QStringLiteral("/"), tr("take back")});
+    if (hazard.empty() && step.hold_s) keys.push_back({tr("Space"), tr("start the timer")});
+    keys.push_back({QStringLiteral("T"), tr("edge touched up")});
+    keys.push_back({QStringLiteral("P"), step.photo ? tr("photo, wanted: %1 so far").arg(now.photos) : tr("photo")});
+    keys.push_back({QStringLiteral("N"), tr("note")});
+    keys.push_back({QStringLiteral("X"), tr("give up")});
+    keys.push_back({tr("Esc"), tr("leave, nothing is lost")});
+    int x = loud.right() + px(32);
+    int row = loud.top() + px(20);
+    for (const Key& key : keys) {
+        const int wide = keyCapWidth(key.cap, m_look) + px(10) + m_look.width(key.text, 16) + px(26);
+        if (x + wide > width()) {
+            x = loud.right() + px(32);
+            row += px(34);
+        }
+        const int used = drawKeyCap(painter, x, row, key.cap, m_look, p.ink);
+        drawText(painter, x + used + px(8), row + px(6), key.text, m_look.font(16), p.ink);
+        x += wide;
+    }
+    paintSteps(painter, QRect(0, px(484), width(), height() - px(488)), trial, progress);
+}
+
+void TrialPage::paintSteps(QPainter& painter, const QRect& area, const Trial& trial, const TrialProgress& progress) {
+    const Palette& p = palette();
+    const int count = static_cast<int>(progress.steps.size());
+    const int row = px(36);
+    const int shown = std::max(1, area.height() / row);
+    // The step in hand is always among those shown.
+    const int first = std::clamp(static_cast<int>(progress.current) - shown / 2, 0, std::max(0, count - shown));
+    int y = area.top();
+    for (int i = first; i < std::min(count, first + shown); ++i) {
+        const ProtocolStep& step = trial.protocol.steps[static_cast<std::size_t>(i)];
+        const StepProgress& done = progress.steps[static_cast<std::size_t>(i)];
+        const bool current = i == static_cast<int>(progress.current) && progress.outcome == TrialOutcome::running;
+        if (current) {
+            painter.fillRect(area.left(), y, area.width(), row, p.paper);
+            painter.fillRect(area.left(), y, px(4), row, p.primary);
+        }
+        painter.fillRect(area.left(), y + row - 1, area.width(), 1, p.hair);
+        const int base = y + row / 2 + px(6);
+        drawText(painter, area.left() + px(28), base, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
+        drawVerdictGlyph(painter, area.left() + px(40), y + row / 2 - px(9), px(18), glyphOf(done), m_look,
+                         current ? p.paper : p.panel, current);
+        const int nameWidth = std::min(px(200), area.width() / 3);
+        drawText(painter, area.left() + px(72), base,
+                 elided(QString::fromStdString(step.name), m_look.font(18, true), nameWidth - px(10)),
+                 m_look.font(18, true), current ? p.primary : p.ink);
+        const QString result = resultText(step, done);
+        const QString right = result.isEmpty() ? limitText(step) : result;
+        drawText(painter, area.right() - px(4), base, right, m_look.font(16, !result.isEmpty()),
+                 result.isEmpty() ? p.muted : p.ink, Qt::AlignRight);
+        const int from = area.left() + px(72) + nameWidth;
+        drawText(painter, from, base,
+                 elided(QString::fromStdString(step.on), m_look.font(16),
+                        area.right() - px(20) - m_look.width(right, 16, true) - from),
+                 m_look.font(16), p.muted);
+        y += row;
+    }
+}
+
+void TrialPage::paintList(QPainter& painter) {
+    const Palette& p = palette();
+    const Trial* last = latest();
+    if (last == nullptr) {
+        drawText(painter, 0, px(60), tr("No trial yet"), m_look.font(28, true), p.ink);
+        int y = px(104);
+        for (const QString& line :
+             {tr("Enter  begin one on %1: it may not survive").arg(QString::fromStdString(m_document.blade()->mark)),
+              tr("2  for whom a piece speaks        3  cuts compared"),
+              tr("4  studies of one factor          5  the protocols, and your own")}) {
+            drawText(painter, 0, y, line, m_look.font(18), p.ink);
+            y += px(34);
+        }
+        return;
+    }
+    const TrialProgress progress = progressOf(*last);
+    drawText(painter, 0, px(30),
+             elided(QString::fromStdString(last->protocol.name), m_look.font(24, true), width() - px(120)),
+             m_look.font(24, true), p.ink);
+    const bool measured = last->protocol.onlyMeasures() && progress.outcome == TrialOutcome::passed;
+    drawText(painter, width(), px(30), measured ? tr("measured") : outcomeText(progress.outcome), m_look.font(20, true),
+             progress.outcome == TrialOutcome::failed   ? p.fail
+             : progress.outcome == TrialOutcome::passed ? p.pass
+                                                        : p.ink,
+             Qt::AlignRight);
+    const int count = static_cast<int>(progress.steps.size());
+    const int listHeight = std::min(px(36) * count, height() - px(230));
+    paintSteps(painter, QRect(0, px(48), width(), listHeight), *last, progress);
+    int y = px(48) + listHeight + px(30);
+    for (std::size_t i = 0; i < progress.steps.size(); ++i) {
+        const StepProgress& step = progress.steps[i];
+        if (!step.thickness_mm || !step.free_mm) continue;
+        BendPicture bend{
+            *step.thickness_mm, *step.free_mm, step.value.value_or(last->protocol.steps[i].least.value_or(90)), {}, {}};
+        if (const auto strain = bendStrain(bend.thickness_mm, bend.free_mm, bend.angle_deg, step.lever_mm)) {
+            bend.strain = tr("%1 %").arg(strain->mean, 0, 'f', 1);
+            if (strain->at_least) bend.at_least = tr("at least %1 % at the jaw").arg(*strain->at_least, 0, 'f', 1);
+        }
+        drawText(painter, 0, y, step.value ? tr("The bend") : tr("The bend as planned"), m_look.font(18, true), p.ink);
+        drawBend(painter, QRect(0, y + px(8), width(), px(160)), bend, m_look);
+        y += px(190);
+        break;
+    }
+    const Blade& blade = *m_document.blade();
+    for (auto trial = blade.trials.rbegin(); trial != blade.trials.rend() && y < height() - px(10); ++trial) {
+        if (&*trial == last) continue;
+        drawText(painter, 0, y,
+                 tr("before: %1, %2%3")
+                     .arg(QString::fromStdString(trial->protocol.name), outcomeText(progressOf(*trial).outcome),
+                          isPresent(*trial, blade) ? QString() : tr(", before its last temper")),
+                 m_look.font(16), p.muted);
+        y += px(26);
+    }
+}
+
+} // namespace rollcall
