@@ -1,5 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/main_window.h"
+#include "app/grain/count_page.h"
+#include "app/grain/grain_bench.h"
 #include "core/heat/next_cycle.h"
 #include "core/heat/soak.h"
 #include "core/judge/gates.h"
@@ -10,8 +13,10 @@
 #include <algorithm>
 #include <cstdio>
 #include <functional>
-#include <QCoreApplication>
+#include <QApplication>
 #include <QElapsedTimer>
+#include <QImage>
+#include <QKeyEvent>
 #include <QProcess>
 #include <QSqlDatabase>
 #include <QSqlError>
@@ -165,9 +170,6 @@ void firstPaint(const QString& folder, const Tables& tables) {
     DemoOptions options;
     options.today = LogbookSeams::real().now();
     require(writeDemo(path, tables, options).ok(), QStringLiteral("the demo was not written"));
-    qputenv("ROLLCALL_DATA", ROLLCALL_DATA_DIR);
-    qputenv("XDG_CONFIG_HOME", folder.toLocal8Bit());
-    if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     started(QStringLiteral(EMPTY_WINDOW), {}); // warms the cache
     const Times empty = started(QStringLiteral(EMPTY_WINDOW), {});
     const Times demo = started(QStringLiteral(ROLLCALL_PROGRAM), {path, QStringLiteral("--first-paint")});
@@ -212,9 +214,86 @@ void heat(const Tables& tables) {
         }));
 }
 
+// The longest that the interface thread is away from its events while a photo of 24 megapixels is opened, zoomed and
+// moved in the real window.
+void largePhoto(const QString& folder, const Tables& tables) {
+    QImage image(6000, 4000, QImage::Format_RGB32);
+    std::uint32_t noise = 1;
+    for (int y = 0; y < image.height(); ++y) {
+        auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+        for (int x = 0; x < image.width(); ++x) {
+            noise = noise * 1664525 + 1013904223;
+            const int grey = 90 + static_cast<int>((noise >> 27) + static_cast<unsigned>((x / 40 + y / 40) % 3) * 30);
+            line[x] = qRgb(grey, grey, grey);
+        }
+    }
+    const QString photo = folder + QStringLiteral("/large.jpg");
+    require(image.save(photo, "JPG", 90), QStringLiteral("the photo was not written"));
+    const QString path = folder + QStringLiteral("/photo.rollcall");
+    DemoOptions options;
+    options.today = LogbookSeams::real().now();
+    require(writeDemo(path, tables, options).ok(), QStringLiteral("the demo was not written"));
+    require(loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts")), QStringLiteral("no typefaces"));
+    Document document{Tables(tables)};
+    MainWindow window(document, Look(), Seams::real());
+    window.resize(1280, 800);
+    window.show();
+    window.actions().openPath(path, false);
+    double longest = 0;
+    QElapsedTimer since;
+    const auto turn = [&] {
+        QCoreApplication::processEvents(QEventLoop::AllEvents);
+        longest = std::max(longest, static_cast<double>(since.nsecsElapsed()) / 1e6);
+        since.start();
+    };
+    const auto until = [&](const std::function<bool()>& done) {
+        QElapsedTimer clock;
+        clock.start();
+        while (!done()) {
+            require(clock.elapsed() < 60000, QStringLiteral("the window does not come to rest"));
+            turn();
+            QThread::msleep(1);
+        }
+    };
+    const auto resting = [&] { return document.pending() == 0 && window.grain().photos().idle(); };
+    since.start();
+    until([&] { return document.hasBatch() && resting(); });
+    window.openGrain();
+    until(resting);
+    longest = 0;
+    since.start();
+    QElapsedTimer opening;
+    opening.start();
+    window.grain().takeFile(photo);
+    until([&] { return resting() && window.grain().count().photo() != nullptr; });
+    window.grain().count().keepScale(900, QStringLiteral("900"));
+    turn();
+    until(resting);
+    std::printf("%-64s %9s %9.0f ms\n", "photo of 24 megapixels taken in and shown", "", double(opening.elapsed()));
+    std::printf("%-64s %9s %9.1f ms\n", "  longest gap of the interface thread (limit 100)", "", longest);
+    longest = 0;
+    for (int i = 0; i < 24; ++i) {
+        window.grain().count().zoom(i < 12 ? 1.25 : 0.8);
+        turn();
+    }
+    std::printf("%-64s %9s %9.1f ms\n", "  longest gap while zooming (limit 100)", "", longest);
+    longest = 0;
+    window.grain().count().zoom(6);
+    for (int i = 0; i < 30; ++i) {
+        QKeyEvent key(QEvent::KeyPress, i < 15 ? Qt::Key_Right : Qt::Key_Down, Qt::NoModifier);
+        window.grain().count().key(&key);
+        turn();
+    }
+    until(resting);
+    std::printf("%-64s %9s %9.1f ms\n", "  longest gap while moving about (limit 100)", "", longest);
+}
+
 int main(int argc, char** argv) {
-    const QCoreApplication application(argc, argv);
+    if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     const QTemporaryDir folder;
+    qputenv("ROLLCALL_DATA", ROLLCALL_DATA_DIR);
+    qputenv("XDG_CONFIG_HOME", folder.path().toLocal8Bit());
+    const QApplication application(argc, argv);
     try {
         const Tables tables = Tables::load(std::string(ROLLCALL_DATA_DIR) + "/tables").value();
         std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
@@ -222,6 +301,7 @@ int main(int argc, char** argv) {
         judgeThousand(tables);
         heat(tables);
         firstPaint(folder.path(), tables);
+        largePhoto(folder.path(), tables);
     } catch (const std::exception& trouble) {
         std::fprintf(stderr, "rollcall_bench: %s\n", trouble.what());
         return 1;

@@ -2,7 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/tour.h"
 
+#include "app/frame/footer.h"
 #include "app/frame/main_window.h"
+#include "app/grain/count_page.h"
+#include "app/grain/grain_bench.h"
+#include "app/grain/rate_page.h"
 #include "app/proof/proof_bench.h"
 #include "app/shared/document.h"
 
@@ -57,6 +61,8 @@ public:
     }
     bool shot(const char* name) {
         settle(m_document);
+        m_window.findChild<Footer*>()->hush(); // what is next, not what was done before
+        for (int i = 0; i < 400 && !m_window.grain().photos().idle(); ++i) settle(m_document); // photos come late
         return m_window.grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
     }
 
@@ -126,6 +132,18 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     window.proof().openPage(ProofBench::Page::trial);
     tour.call("BH-5", Gate::proof);
     all = tour.shot("trial") && all;
+    all = tour.batch("Sickle 4") && all;
+    tour.call("C-5", Gate::proof);
+    window.openGrain();
+    window.grain().count().besideOthers(1);
+    all = tour.shot("grain") && all;
+    window.grain().openPage(GrainBench::Page::rate);
+    window.grain().rate().act();
+    all = tour.shot("grain-rate") && all;
+    window.grain().openPage(GrainBench::Page::coupons);
+    all = tour.shot("coupons") && all;
+    tour.call("SK-4", Gate::proof);
+    all = tour.shot("proof-grain") && all;
     all = tour.batch("Galley 8") && all;
     tour.call("FK-1", Gate::steel);
     all = tour.shot("steel") && all;

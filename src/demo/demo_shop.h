@@ -77,6 +77,7 @@ public:
         orchard12();
         hedge5();
         galley8();
+        sickle4();
     }
 
     Logbook& logbook() { return *m_logbook; }
@@ -157,6 +158,9 @@ private:
 
     // Eight filleting knives whose bar does not answer to its name: all far too soft from the quench.
     void galley8();
+
+    // Four sickles and five coupons of one heat, broken in order of their soak: the grain coarsens with it.
+    void sickle4();
 
     Chance m_chance;
     Instant m_now;

@@ -14,6 +14,7 @@
 #include <optional>
 #include <QByteArray>
 #include <QString>
+#include <QVariant>
 #include <string>
 #include <vector>
 
@@ -202,6 +203,16 @@ struct ShotDraft {
     QByteArray file; ///< as given; empty when typed
 };
 
+/// A photo of a broken blade.
+struct FractureDraft {
+    std::string blade;
+    int round = 1;
+    int after_cycle = 0; ///< number of the last temper before it was broken
+    AttachedFile photo;
+    int width = 0; ///< pixels, upright
+    int height = 0;
+};
+
 /// A reading with where it was taken, for lists across batches.
 struct PlacedReading {
     std::string batch;
@@ -360,6 +371,24 @@ public:
     Result<Done> trialEvent(const std::string& trial, const TrialEvent& event, const AttachedFile& photo = {});
     /// Errors (refused): no name, fewer than two pieces.
     Result<std::string> addStudy(const Study& study);
+    // --- grain
+    /// Keeps a photo of a broken blade as given. Errors (refused): no file, no pixels.
+    Result<std::string> addFracture(const FractureDraft& draft);
+    /// Errors (refused): no reason.
+    Result<Done> strikeFracture(const std::string& fracture, const std::string& reason);
+    /// A later scale takes the place of an earlier one. Errors (refused): outside 1 to 10 000 pixels per mm.
+    Result<Done> scaleFracture(const std::string& fracture, double px_per_mm, const std::string& as_entered);
+    /// Keeps a counted line; its id is given here. Errors (refused): no length, crossings that are none.
+    Result<std::string> countLine(const std::string& fracture, const CountedLine& line);
+    /// Errors (refused): no reason.
+    Result<Done> strikeLine(const std::string& line, const std::string& reason);
+    /// Errors (refused): a rating outside 1 to 10.
+    Result<Done> rateFracture(const std::string& fracture, const FractureRating& rating);
+    /// The least grain size that a batch asks from now on. Errors (refused): outside 1 to 12.
+    Result<Done> askGrain(const std::string& batch, double least);
+    /// A file as it was given, by its hash. Errors (input): there is none; damaged: it is not what its hash says.
+    Result<QByteArray> fileOf(const std::string& sha256);
+
     /// The batch that a blade belongs to.
     Result<std::string> batchOf(const std::string& blade);
 
@@ -384,6 +413,8 @@ private:
     Result<std::vector<Tester>> testers();
     Result<Tester> testerById(const std::string& id);
     Result<std::vector<Block>> blocks();
+    /// Keeps a file where there is one and gives the id of its attachment; null for none.
+    Result<QVariant> attached(const AttachedFile& file);
     /// Keeps a file and gives the id of its attachment.
     Result<std::string> insertAttachment(const QString& name, const char* mediaType, const QByteArray& bytes);
     Result<Done> keepBytes(const QString& sha, const QByteArray& bytes);
@@ -392,6 +423,7 @@ private:
     Result<std::string> lotOf(const std::string& batch);
     Result<Done> loadSteel(Batch& batch);
     Result<Done> loadProof(Batch& batch, const std::map<std::string, std::size_t>& index);
+    Result<Done> loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::vector<Protocol>> ownProtocols();
     Result<std::vector<Study>> studies();
     Result<std::vector<PlannedCycle>> plannedCycles();

@@ -109,22 +109,25 @@ Result<Done> Logbook::askEdge(const std::string& batch, const EdgeAsk& ask) {
     });
 }
 
+Result<QVariant> Logbook::attached(const AttachedFile& file) {
+    if (file.bytes.isEmpty()) return QVariant();
+    const Result<std::string> kept = insertAttachment(file.name, "application/octet-stream", file.bytes);
+    if (!kept) return kept.error();
+    return QVariant(q(*kept));
+}
+
 Result<Done> Logbook::markDamage(const std::string& blade, const DamageMark& mark, const AttachedFile& photo) {
     if (trimmed(mark.kind).empty()) return refused("kind", "say what the damage is");
     return transact("damage marked", [&]() -> Result<Done> {
-        QVariant attachment;
-        if (!photo.bytes.isEmpty()) {
-            const Result<std::string> kept = insertAttachment(photo.name, "application/octet-stream", photo.bytes);
-            if (!kept) return kept.error();
-            attachment = q(*kept);
-        }
+        const Result<QVariant> attachment = attached(photo);
+        if (!attachment) return attachment.error();
         return m_database->insert("damage", stamped({{"id", q(m_seams.newId())},
                                                      {"blade", q(blade)},
                                                      {"kind", q(mark.kind)},
                                                      {"place_mm", orNull(mark.place_mm)},
                                                      {"size_mm", orNull(mark.size_mm)},
                                                      {"note", q(mark.note)},
-                                                     {"attachment", attachment}},
+                                                     {"attachment", *attachment}},
                                                     m_seams.now(), m_person));
     });
 }
@@ -161,12 +164,8 @@ Result<std::string> Logbook::beginTrial(const std::string& blade, int round, int
 
 Result<Done> Logbook::trialEvent(const std::string& trial, const TrialEvent& event, const AttachedFile& photo) {
     return transact("trial", [&]() -> Result<Done> {
-        QVariant attachment;
-        if (!photo.bytes.isEmpty()) {
-            const Result<std::string> kept = insertAttachment(photo.name, "application/octet-stream", photo.bytes);
-            if (!kept) return kept.error();
-            attachment = q(*kept);
-        }
+        const Result<QVariant> attachment = attached(photo);
+        if (!attachment) return attachment.error();
         return m_database->insert("trial_event", stamped({{"id", q(m_seams.newId())},
                                                           {"trial", q(trial)},
                                                           {"act", storedName(event.act)},
@@ -174,7 +173,7 @@ Result<Done> Logbook::trialEvent(const std::string& trial, const TrialEvent& eve
                                                           {"second", event.second},
                                                           {"third", event.third},
                                                           {"text", q(event.text)},
-                                                          {"attachment", attachment}},
+                                                          {"attachment", *attachment}},
                                                          m_seams.now(), m_person));
     });
 }

@@ -242,8 +242,39 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE INDEX edge_rung_by_blade ON edge_rung(blade)",
         "CREATE INDEX trial_event_by_trial ON trial_event(trial)",
     };
+    // Grain: photos of fractures as given, their scale, lines counted on them, ratings.
+    static const std::vector<const char*> fifth{
+        "CREATE TABLE fracture (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT NULL, "
+        "after_cycle INTEGER NOT NULL, attachment TEXT NOT NULL REFERENCES attachment(id),"
+        " width INTEGER NOT NULL CHECK (width > 0), height INTEGER NOT NULL CHECK (height > 0), person TEXT NOT NULL, "
+        "at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE fracture_mark (id TEXT PRIMARY KEY, fracture TEXT NOT NULL UNIQUE REFERENCES fracture(id), "
+        "reason TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE fracture_scale (id TEXT PRIMARY KEY, fracture TEXT NOT NULL REFERENCES fracture(id), px_per_mm "
+        "REAL NOT NULL CHECK (px_per_mm > 0), as_entered TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, "
+        "at_offset INTEGER NOT NULL)",
+        // Places in pixels of the photo as it is seen upright; crossings as "part weight; part weight".
+        "CREATE TABLE fracture_line (id TEXT PRIMARY KEY, fracture TEXT NOT NULL REFERENCES fracture(id), zone TEXT "
+        "NOT NULL CHECK (zone IN ('edge','middle','spine','skin')), circle INTEGER NOT NULL, ax REAL NOT NULL, ay REAL "
+        "NOT NULL, bx REAL NOT NULL, by REAL NOT NULL, crossings TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER "
+        "NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE fracture_line_mark (id TEXT PRIMARY KEY, line TEXT NOT NULL UNIQUE REFERENCES fracture_line(id), "
+        "reason TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE fracture_rating (id TEXT PRIMARY KEY, fracture TEXT NOT NULL REFERENCES fracture(id), first REAL "
+        "NOT NULL CHECK (first BETWEEN 1 AND 10), second REAL NOT NULL CHECK (second BETWEEN 1 AND 10), person TEXT "
+        "NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE grain_ask (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), least REAL NOT NULL, "
+        "person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE INDEX fracture_by_blade ON fracture(blade)",
+        "CREATE INDEX fracture_line_by_fracture ON fracture_line(fracture)",
+    };
     static const std::vector<const char*> none;
-    return toVersion == 1 ? first : toVersion == 2 ? second : toVersion == 3 ? third : toVersion == 4 ? fourth : none;
+    return toVersion == 1   ? first
+           : toVersion == 2 ? second
+           : toVersion == 3 ? third
+           : toVersion == 4 ? fourth
+           : toVersion == 5 ? fifth
+                            : none;
 }
 
 const std::vector<const char*>& appendOnlyTables(int ofVersion) {
@@ -259,8 +290,16 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
     static const std::vector<const char*> fourth{"edge_geometry", "edge_rung", "edge_rung_mark", "grinding_note",
                                                  "edge_ask",      "damage",    "own_protocol",   "trial",
                                                  "trial_event",   "study",     "study_piece"};
+    static const std::vector<const char*> fifth{"fracture",      "fracture_mark",      "fracture_scale",
+                                                "fracture_line", "fracture_line_mark", "fracture_rating",
+                                                "grain_ask"};
     static const std::vector<const char*> none;
-    return ofVersion == 1 ? first : ofVersion == 2 ? second : ofVersion == 3 ? third : ofVersion == 4 ? fourth : none;
+    return ofVersion == 1   ? first
+           : ofVersion == 2 ? second
+           : ofVersion == 3 ? third
+           : ofVersion == 4 ? fourth
+           : ofVersion == 5 ? fifth
+                            : none;
 }
 
 const std::vector<const char*>& recordedTables() {
@@ -318,7 +357,14 @@ const std::vector<const char*>& recordedTables() {
                                                  "trial",
                                                  "trial_event",
                                                  "study",
-                                                 "study_piece"};
+                                                 "study_piece",
+                                                 "fracture",
+                                                 "fracture_mark",
+                                                 "fracture_scale",
+                                                 "fracture_line",
+                                                 "fracture_line_mark",
+                                                 "fracture_rating",
+                                                 "grain_ask"};
     return tables;
 }
 

@@ -31,4 +31,7 @@ QString proofSentence(const Reason& reason);
 /// The line under the verdict word at these two gates.
 QString proofHeadline(const Verdict& verdict);
 
+/// The sentence of a fact about grain; empty for any other.
+QString grainSentence(const Reason& reason);
+
 } // namespace rollcall::words

@@ -105,6 +105,7 @@ QString damageSentence(const Reason& r, const QString& says) {
 } // namespace
 
 QString proofSentence(const Reason& r) {
+    if (const QString grain = grainSentence(r); !grain.isEmpty()) return grain;
     switch (r.fact) {
     case Fact::noRungTaken:
         return tr("The edge was not on the rod yet");
@@ -206,6 +207,7 @@ QString proofHeadline(const Verdict& v) {
         return tr("The asked rung is not held yet.");
     }
     for (const Reason& r : v.reasons) {
+        if (const QString grain = grainHeadline(r); !grain.isEmpty()) return grain;
         if (v.state == State::pass && r.fact == Fact::trialPassed) return tr("Every step passed.");
         if (r.fact == Fact::trialFailed || r.fact == Fact::trialVoided || r.fact == Fact::trialRunning)
             return proofSentence(r) + QLatin1Char('.');

@@ -239,6 +239,10 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Look at the heat"), tr("coupon, hardness, re-harden")};
     case Act::fileEdge:
         return {tr("File the edge"), tr("or read it, then say that it is cleared")};
+    case Act::countGrain:
+        return {tr("Count more lines"), tr("on its fracture; F12 is the grain")};
+    case Act::hardenFiner:
+        return {tr("Normalise, harden again"), tr("or another use, or scrap")};
     case Act::runTrial:
         return {tr("Run a trial"), tr("on a piece that stands for the others")};
     case Act::done:

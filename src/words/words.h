@@ -66,6 +66,10 @@ Caution cautionNamed(const std::string& word);
 /// "90 N at 45°".
 QString rung(const EdgeLoadStep& step);
 QString outcomeName(EdgeOutcome outcome);
+/// The line under the verdict word when this reason about grain speaks first; empty for any other.
+QString grainHeadline(const Reason& reason);
+/// "edge"
+QString zoneText(FractureZone zone);
 QString traitName(Trait trait);
 /// "soak 8.0 min against 14.0 min", "lot not known of both".
 QString differenceText(const Difference& difference);

@@ -27,6 +27,7 @@ class tst_Layers : public QObject {
             {"app/cycle", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/frame", "app/cycle"}},
             {"app/steel", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/steel"}},
             {"app/edge", {"core", "logbook", "devices", "plot", "words", "app/shared", "app/edge"}},
+            {"app/grain", {"core", "logbook", "plot", "words", "app/shared", "app/grain"}},
             {"app/proof", {"core", "logbook", "plot", "words", "app/shared", "app/proof"}},
             {"app/call", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/call"}},
             {"app/frame", {"core", "logbook", "plot", "words", "app"}},

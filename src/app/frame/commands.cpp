@@ -33,6 +33,8 @@ void MainWindow::makeCommands() {
          [this] { openOverview(); });
     fkey("menu", Qt::Key_F10, QStringLiteral("F10"), tr("Menu"), tr("everything else"), [this] { showMenu(); });
     fkey("person", Qt::Key_F11, QStringLiteral("F11"), tr("Person"), tr("who is at work"), [a] { a->choosePerson(); });
+    fkey("grain", Qt::Key_F12, QStringLiteral("F12"), tr("Grain"), tr("fractures counted, rated, compared"),
+         [this] { openGrain(); });
     letter(
         "help2", '?', tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
     letter(

@@ -8,6 +8,7 @@
 #include "app/frame/gate_track.h"
 #include "app/frame/style.h"
 #include "app/frame/verdict_column.h"
+#include "app/grain/grain_bench.h"
 #include "app/overview/overview_bench.h"
 #include "app/proof/proof_bench.h"
 #include "app/roll/roll.h"
@@ -43,6 +44,7 @@ std::optional<Gate> gateOf(MainWindow::Place place) {
     case MainWindow::Place::edge:
         return Gate::edge;
     case MainWindow::Place::proof:
+    case MainWindow::Place::grain: // what a fracture says is said at Proof
         return Gate::proof;
     default:
         return std::nullopt;
@@ -53,6 +55,10 @@ std::optional<Gate> gateOf(MainWindow::Place place) {
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document), m_link(document), m_oven(document), m_day(document),
+      m_shots(QStringLiteral("xrf/folder"), {QStringLiteral("*.csv")}),
+      m_fractures(QStringLiteral("grain/folder"),
+                  {QStringLiteral("*.png"), QStringLiteral("*.jpg"), QStringLiteral("*.jpeg"), QStringLiteral("*.tif"),
+                   QStringLiteral("*.tiff")}),
       m_seams(seams), m_actions(new ShopActions(document, m_station, m_look, seams, this)),
       m_testerActions(new TesterActions(document, m_link, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
@@ -74,10 +80,15 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
-    connect(&m_shots, &ShotFolder::arrived, this, [this](const QString& file) {
+    connect(&m_shots, &WatchedFolder::arrived, this, [this](const QString& file) {
         if (!m_document.hasBatch()) return;
         if (m_place != Place::steel) openGate(Gate::steel);
         m_benches[Place::steel]->takeFile(file);
+    });
+    connect(&m_fractures, &WatchedFolder::arrived, this, [this](const QString& file) {
+        if (m_document.blade() == nullptr) return;
+        openGrain();
+        m_grain->takeFile(file);
     });
     qApp->installEventFilter(this);
 }
@@ -117,6 +128,9 @@ void MainWindow::build() {
     m_cycle->openPage(page);
     m_proof = new ProofBench(m_document, m_seams, m_look);
     m_proof->openPageAt(m_proofPage);
+    m_grain = new GrainBench(m_document, m_fractures, m_seams, m_look);
+    m_grain->openPageAt(m_grainPage);
+    addBench(Place::grain, m_grain);
     addBench(Place::steel, new SteelBench(m_document, m_shots, m_seams, m_look));
     addBench(Place::cycle, m_cycle);
     addBench(Place::edge, new EdgeBench(m_document, m_force, m_seams, m_look));
@@ -156,6 +170,7 @@ void MainWindow::addBench(Place place, Bench* bench) {
     connect(bench, &Bench::changed, this, [this, place] {
         m_cyclePage = m_cycle->page();
         m_proofPage = m_proof->pageIndex();
+        m_grainPage = m_grain->pageIndex();
         if (m_place == place) refresh();
     });
 }
@@ -256,6 +271,15 @@ void MainWindow::openTesters() {
     if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
     m_verifyingFromTesters = false;
     m_place = Place::testers;
+    refresh();
+}
+
+void MainWindow::openGrain() {
+    if (!m_document.hasBatch()) return m_footer->say(tr("Make a batch first."), true);
+    if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
+    m_verifyingFromTesters = false;
+    m_place = Place::grain;
+    m_document.selectGate(Gate::proof);
     refresh();
 }
 

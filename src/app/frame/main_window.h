@@ -10,7 +10,7 @@
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
 #include "app/shared/document.h"
-#include "app/steel/shot_folder.h"
+#include "app/shared/watched_folder.h"
 #include "plot/look.h"
 
 #include <map>
@@ -23,6 +23,7 @@ namespace rollcall {
 class CallBench;
 class Footer;
 class GateTrack;
+class GrainBench;
 class OverviewBench;
 class Roll;
 class ProofBench;
@@ -42,6 +43,7 @@ public:
     void openGate(Gate gate);
     void openOverview();
     void openTesters();
+    void openGrain();
     void openCycle(CycleBench::Page page);
     /// Other colours or another text size: the window is laid out anew.
     void setLook(const Look& look);
@@ -52,8 +54,9 @@ public:
     OvenLink& oven() { return m_oven; }
     ForceLink& force() { return m_force; }
     ProofBench& proof() { return *m_proof; }
+    GrainBench& grain() { return *m_grain; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, steel, cycle, edge, proof };
+    enum class Place { overview, call, testers, steel, cycle, edge, proof, grain };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 
@@ -88,7 +91,8 @@ private:
     OvenLink m_oven;
     ForceLink m_force;
     DayClock m_day;
-    ShotFolder m_shots;
+    WatchedFolder m_shots;
+    WatchedFolder m_fractures;
     Seams m_seams;
     ShopActions* m_actions;
     Commands m_commands;
@@ -110,7 +114,9 @@ private:
     CycleBench* m_cycle = nullptr;
     ProofBench* m_proof = nullptr;
     CycleBench::Page m_cyclePage = CycleBench::Page::soak;
+    GrainBench* m_grain = nullptr;
     int m_proofPage = 0;
+    int m_grainPage = 0;
     TesterActions* m_testerActions = nullptr;
     VerdictColumn* m_column = nullptr;
     Footer* m_footer = nullptr;

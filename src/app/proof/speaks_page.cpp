@@ -46,8 +46,8 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
                  elided(QString::fromStdString(piece.mark), m_look.font(18, true), column - px(8)),
                  m_look.font(18, true), chosen ? p.primary : p.ink);
         drawText(painter, x(i), px(44),
-                 elided(QString::fromStdString(ended[i].trial->protocol.name), m_look.font(14), column - px(8)),
-                 m_look.font(14), p.muted);
+                 elided(QString::fromStdString(ended[i].name()), m_look.font(14), column - px(8)), m_look.font(14),
+                 p.muted);
         drawText(painter, x(i), px(64), ended[i].passed ? tr("passed") : tr("failed"), m_look.font(14, true),
                  ended[i].passed ? p.pass : p.fail);
         if (chosen) painter.fillRect(x(i), px(72), column - px(12), px(4), p.primary);

@@ -167,9 +167,11 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
     QStringList protocols;
     for (const StudyPiece& piece : m_pieces) {
         held.cells << (piece.held ? words::rung(*piece.held) : QStringLiteral("–"));
-        failed.cells << (piece.failed_as
-                             ? tr("%1, %2").arg(words::outcomeName(*piece.failed_as), words::rung(*piece.failed_at))
-                             : QStringLiteral("–"));
+        failed.cells << (piece.failed_as ? tr("%1 %2 N %3°")
+                                               .arg(words::outcomeName(*piece.failed_as))
+                                               .arg(piece.failed_at->force_n, 0, 'f', 0)
+                                               .arg(piece.failed_at->raise_deg, 0, 'f', 0)
+                                         : QStringLiteral("–"));
         dull.cells << (!piece.dull ? QStringLiteral("–")
                        : piece.dull->first_fail
                            ? tr("%1 to %2 cuts").arg(piece.dull->last_pass).arg(*piece.dull->first_fail)

@@ -436,7 +436,8 @@ void TrialPage::paintList(QPainter& painter) {
         for (const QString& line :
              {tr("Enter  begin one on %1: it may not survive").arg(QString::fromStdString(m_document.blade()->mark)),
               tr("2  for whom a piece speaks        3  cuts compared"),
-              tr("4  studies of one factor          5  the protocols, and your own")}) {
+              tr("4  studies of one factor          5  the protocols, and your own"),
+              tr("F12  the grain of what was broken")}) {
             drawText(painter, 0, y, line, m_look.font(18), p.ink);
             y += px(34);
         }

@@ -60,7 +60,7 @@ ElementRuler rulerOf(const ElementMatch& match) {
 
 } // namespace
 
-SteelBench::SteelBench(Document& document, ShotFolder& folder, Seams seams, const Look& look, QWidget* parent)
+SteelBench::SteelBench(Document& document, WatchedFolder& folder, Seams seams, const Look& look, QWidget* parent)
     : Bench(document, look, parent), m_folder(folder), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("steel-bench"));
     setFocusPolicy(Qt::StrongFocus);

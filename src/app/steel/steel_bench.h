@@ -4,7 +4,7 @@
 
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
-#include "app/steel/shot_folder.h"
+#include "app/shared/watched_folder.h"
 #include "core/judge/steel_book.h"
 
 #include <memory>
@@ -17,7 +17,7 @@ class SteelBench : public Bench {
     Q_OBJECT
 
 public:
-    SteelBench(Document& document, ShotFolder& folder, Seams seams, const Look& look, QWidget* parent = nullptr);
+    SteelBench(Document& document, WatchedFolder& folder, Seams seams, const Look& look, QWidget* parent = nullptr);
 
     QString title() const override { return tr("Steel"); }
     void refresh() override;
@@ -57,7 +57,7 @@ private:
     void importGrades();
     void watch();
 
-    ShotFolder& m_folder;
+    WatchedFolder& m_folder;
     Seams m_seams;
     std::unique_ptr<SteelBook> m_book;
     int m_first = 0;         ///< first element shown

@@ -20,6 +20,7 @@ int urgency(const NextStep& next) {
     case Act::takeShot:
     case Act::takeRung:
     case Act::runTrial:
+    case Act::countGrain:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
@@ -39,6 +40,7 @@ int urgency(const NextStep& next) {
     case Act::breakCoupon:
     case Act::lookAtHeat:
     case Act::reassign:
+    case Act::hardenFiner:
         return 4;
     case Act::nothing:
     case Act::done:

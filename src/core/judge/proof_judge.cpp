@@ -65,6 +65,18 @@ bool isPresent(const Trial& trial, const Blade& blade) {
     return trial.round == blade.round && trial.after_cycle == lastTemper(blade);
 }
 
+double grainLeastOf(const Batch& batch) {
+    return batch.grain_least.value_or(8);
+}
+
+std::vector<FracturePhoto> fracturesOf(const Blade& blade) {
+    std::vector<FracturePhoto> photos;
+    for (const FracturePhoto& photo : blade.fractures) {
+        if (photo.round == blade.round) photos.push_back(photo);
+    }
+    return photos;
+}
+
 ProofBook::ProofBook(const Batch& batch, const HeatBook& heats, const std::vector<std::optional<double>>& hrc) {
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Blade& blade = batch.blades[i];
@@ -77,9 +89,17 @@ ProofBook::ProofBook(const Batch& batch, const HeatBook& heats, const std::vecto
             if (trial->protocol.onlyMeasures()) continue;
             if (std::find(seen.begin(), seen.end(), trial->protocol.name) != seen.end()) continue;
             seen.push_back(trial->protocol.name);
-            m_ended.push_back({i, &*trial, outcome == TrialOutcome::passed});
+            m_ended.push_back({i, &*trial, outcome == TrialOutcome::passed, false});
         }
+        const GrainStands stands = standsTo(readFractures(fracturesOf(blade)), grainLeastOf(batch));
+        if (stands != GrainStands::open)
+            m_ended.push_back({i, nullptr, stands != GrainStands::coarse, stands == GrainStands::between});
     }
+}
+
+Speech ProofBook::speech(const EndedTest& ended, std::size_t blade) const {
+    return ended.trial != nullptr ? speaksFor(m_facts[ended.blade], m_facts[blade], ended.passed)
+                                  : grainSpeaksFor(m_facts[ended.blade], m_facts[blade], ended.passed);
 }
 
 namespace {
@@ -94,12 +114,21 @@ public:
     }
 
     Verdict judged() {
-        if (sayExcused(m_blade, m_verdict)) return std::move(m_verdict);
+        const bool broken = !fracturesOf(m_blade).empty();
+        const bool excusedHere = std::any_of(m_blade.excuses.begin(), m_blade.excuses.end(),
+                                             [](const Excuse& e) { return e.gate == Gate::proof; });
+        // A piece that is out of the batch and was broken has an answer all the same: its fracture.
+        if ((!broken || excusedHere) && sayExcused(m_blade, m_verdict)) return std::move(m_verdict);
         const bool tried = std::any_of(m_blade.trials.begin(), m_blade.trials.end(),
                                        [&](const Trial& t) { return isPresent(t, m_blade); });
-        if (tried) own();
+        if (tried || broken) {
+            if (tried) own();
+            if (broken) ownGrain();
+            settle();
+        }
+        if (m_verdict.state == State::pass) grainOfOthers();
         if (m_verdict.state == State::notYet && m_verdict.reasons.empty()) others();
-        if (m_verdict.state == State::notYet && !m_running) {
+        if (m_verdict.state == State::notYet && !m_running && m_verdict.next.act == Act::nothing) {
             if (m_verdict.reasons.empty()) say(Fact::noTrialYet, Tone::open);
             m_verdict.next = {Act::runTrial, {}};
         }
@@ -113,22 +142,20 @@ private:
     }
 
     void own() {
-        bool failed = false;
-        bool passed = false;
-        for (const EndedTrial& ended : m_book.ended()) {
-            if (ended.blade != m_index) continue;
+        for (const EndedTest& ended : m_book.ended()) {
+            if (ended.blade != m_index || ended.trial == nullptr) continue;
             const Trial& trial = *ended.trial;
             const TrialProgress progress = progressOf(trial);
             m_verdict.taken += progress.done;
             if (ended.passed) {
-                passed = true;
+                m_passed = true;
                 say(Fact::trialPassed, Tone::good, {trial.protocol.name});
                 double wanted = 0;
                 for (std::size_t i = 0; i < progress.steps.size(); ++i)
                     wanted += trial.protocol.steps[i].photo && progress.steps[i].photos == 0 ? 1 : 0;
                 if (wanted > 0) say(Fact::photoWanted, Tone::note, {trial.protocol.name}, {wanted});
             } else {
-                failed = true;
+                m_failed = true;
                 std::string step;
                 std::string how;
                 for (std::size_t i = 0; i < progress.steps.size(); ++i) {
@@ -152,14 +179,91 @@ private:
         if (progress.outcome == TrialOutcome::givenUp)
             say(Fact::trialGivenUp, Tone::note,
                 {name, progress.current < progress.steps.size() ? progress.steps[progress.current].how : ""});
-        if (failed) {
+    }
+
+    // What the fracture of this piece itself shows.
+    void ownGrain() {
+        const double least = grainLeastOf(m_batch);
+        const FractureReading reading = readFractures(fracturesOf(m_blade));
+        const GrainStands stands = standsTo(reading, least);
+        m_verdict.taken += reading.lines;
+        if (stands == GrainStands::open) {
+            m_open = true;
+            if (reading.says == FractureReading::Says::tooCoarseAPhoto)
+                say(Fact::grainUnseen, Tone::caution, {}, {reading.finest_seen.value_or(0)}, "M30");
+            else {
+                const LinesWanted wanted = linesWanted(reading.lines, reading.crossings);
+                say(Fact::grainOpen, Tone::open, {}, {double(wanted.lines), wanted.crossings}, "M30");
+            }
+        } else {
+            const char* how = reading.says == FractureReading::Says::rated ? "rated" : "counted";
+            const std::vector<double> numbers{reading.g, reading.low_high.first, reading.low_high.second, least};
+            if (stands == GrainStands::fine) {
+                m_passed = true;
+                say(Fact::grainFine, Tone::good, {how}, numbers, "M30");
+            } else if (stands == GrainStands::between) {
+                m_borderline = true;
+                say(Fact::grainBetween, Tone::caution, {how}, numbers, "M30");
+            } else {
+                m_failed = true;
+                m_coarse = true;
+                say(Fact::grainCoarse, Tone::bad, {how}, numbers, "M30");
+                sayCost();
+            }
+        }
+        if (reading.uneven) {
+            m_borderline = true;
+            const auto name = [](FractureZone zone) { return std::string(zoneName(zone)); };
+            say(Fact::grainUneven, Tone::caution, {name(reading.uneven->first.zone), name(reading.uneven->second.zone)},
+                {reading.uneven->first.size.g, reading.uneven->second.size.g}, "M30");
+        }
+        if (reading.count_and_rating_differ) {
+            m_borderline = true;
+            say(Fact::grainDisagrees, Tone::caution, {}, {reading.g, reading.rating.value_or(0)}, "M30");
+        }
+        if (reading.rating_repeats_badly) say(Fact::grainRatedBadly, Tone::caution, {}, {}, "M30");
+        if (reading.tempered) say(Fact::grainTempered, Tone::caution, {}, {}, "M30");
+    }
+
+    // What it takes to make the grain fine again: the recipe anew, and one round more of scale and decarburisation.
+    void sayCost() {
+        double minutes = 0;
+        if (m_batch.recipe) {
+            for (const RecipeStage& stage : m_batch.recipe->stages) minutes += stage.minutes;
+        }
+        say(Fact::grainCost, Tone::note, {},
+            {minutes / 60, double(m_blade.round + 1), double(m_batch.rehardening_limit + 1)}, "M30");
+    }
+
+    void settle() {
+        if (m_failed) {
             m_verdict.state = State::fail;
-            m_verdict.next = {Act::lookAtHeat, {}};
+            m_verdict.next = {m_blade.fate ? Act::done : m_coarse ? Act::hardenFiner : Act::lookAtHeat, {}};
         } else if (m_running) {
             m_verdict.next = {Act::runTrial, {}};
-        } else if (passed) {
+        } else if (m_borderline) {
+            m_verdict.state = State::borderline;
+            m_verdict.next = {Act::countGrain, {}};
+        } else if (m_open) {
+            m_verdict.next = {Act::countGrain, {}};
+        } else if (m_passed) {
             m_verdict.state = State::pass;
             m_verdict.next = {Act::done, {}};
+        }
+        std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(),
+                         [](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
+    }
+
+    // A blade that passed its own trial may still share its grain with a broken piece.
+    void grainOfOthers() {
+        for (const EndedTest& ended : m_book.ended()) {
+            if (ended.trial != nullptr || ended.blade == m_index || ended.passed) continue;
+            const Speech speech = m_book.speech(ended, m_index);
+            if (speech.speaks == Speaks::no) continue;
+            m_verdict.state = State::borderline;
+            m_verdict.next = {Act::makerDecides, {}};
+            tell(ended, speech, speech.speaks == Speaks::yes ? Fact::pieceSpeaksAgainst : Fact::pieceAgainstInPart,
+                 Tone::caution);
         }
         std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(),
                          [](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
@@ -168,23 +272,28 @@ private:
     // The pieces that were tried in its stead. One that failed weighs more than one that passed.
     void others() {
         struct Said {
-            const EndedTrial* ended;
+            const EndedTest* ended;
             Speech speech;
         };
         std::vector<Said> said;
-        for (const EndedTrial& ended : m_book.ended()) {
+        for (const EndedTest& ended : m_book.ended()) {
             if (ended.blade != m_index) said.push_back({&ended, m_book.speech(ended, m_index)});
         }
         const auto first = [&](bool passed, Speaks speaks) -> const Said* {
             for (const Said& one : said) {
-                if (one.ended->passed == passed && one.speech.speaks == speaks) return &one;
+                // What is undecided itself carries no further than with a reservation.
+                const Speaks carried = one.ended->undecided && one.speech.speaks == Speaks::yes
+                                           ? Speaks::withReservations
+                                           : one.speech.speaks;
+                if (one.ended->passed == passed && carried == speaks) return &one;
             }
             return nullptr;
         };
         if (const Said* against = first(false, Speaks::yes)) {
             m_verdict.state = State::fail;
-            m_verdict.next = {Act::lookAtHeat, {}};
+            m_verdict.next = {against->ended->trial != nullptr ? Act::lookAtHeat : Act::hardenFiner, {}};
             tell(*against->ended, against->speech, Fact::pieceSpeaksAgainst, Tone::bad);
+            if (against->ended->trial == nullptr) sayCost();
         } else if (const Said* partly = first(false, Speaks::withReservations)) {
             m_verdict.state = State::borderline;
             m_verdict.next = {Act::makerDecides, {}};
@@ -199,15 +308,22 @@ private:
             tell(*mostly->ended, mostly->speech, Fact::pieceSpeaksInPart, Tone::caution);
         }
         for (const Said& one : said) {
+            // Coupons in order of their soak are many: where one of them decides, the others need no mention.
+            if (one.ended->trial == nullptr && m_verdict.state != State::notYet) continue;
             if (one.speech.speaks == Speaks::no)
                 tell(*one.ended, one.speech, Fact::pieceDoesNotSpeak,
                      m_verdict.state == State::notYet ? Tone::open : Tone::note);
         }
     }
 
-    void tell(const EndedTrial& ended, const Speech& speech, Fact fact, Tone tone) {
+    void tell(const EndedTest& ended, const Speech& speech, Fact fact, Tone tone) {
         const std::string& mark = m_batch.blades[ended.blade].mark;
-        say(fact, tone, {mark, ended.trial->protocol.name, ended.passed ? "passed" : "failed"}, {}, "M32");
+        say(fact, tone,
+            {mark, ended.name(),
+             ended.undecided ? "undecided"
+             : ended.passed  ? "passed"
+                             : "failed"},
+            {}, "M32");
         for (const Difference& difference : speech.differences) {
             if (difference.known)
                 say(Fact::pieceDiffers, tone, {mark, nameOf(difference.trait), difference.a, difference.b}, {}, "M32");
@@ -221,6 +337,11 @@ private:
     const Blade& m_blade;
     const ProofBook& m_book;
     bool m_running = false;
+    bool m_passed = false;
+    bool m_failed = false;
+    bool m_coarse = false;
+    bool m_borderline = false;
+    bool m_open = false;
     Verdict m_verdict;
 };
 

@@ -15,12 +15,22 @@ namespace rollcall {
 /// Whether a trial speaks of the blade as it is now: its hardening round, after its last temper.
 bool isPresent(const Trial& trial, const Blade& blade);
 
-/// A trial that ended, and of which blade.
-struct EndedTrial {
+/// A test of a piece that has an answer: a trial that ended, or the grain of its fracture.
+struct EndedTest {
     std::size_t blade = 0;
-    const Trial* trial = nullptr;
+    const Trial* trial = nullptr; ///< null: the grain
     bool passed = false;
+    bool undecided = false; ///< the grain's interval lies across what is asked
+
+    /// Name of the protocol, or "grain".
+    std::string name() const { return trial != nullptr ? trial->protocol.name : "grain"; }
 };
+
+/// Least grain size that a batch asks for: as set, else 8.
+double grainLeastOf(const Batch& batch);
+
+/// The photos of a blade's present round.
+std::vector<FracturePhoto> fracturesOf(const Blade& blade);
 
 /// What is known of each blade of a batch, and which trials have something to say. Made once, asked for every blade.
 class ProofBook {
@@ -29,19 +39,18 @@ public:
     ProofBook(const Batch& batch, const HeatBook& heats, const std::vector<std::optional<double>>& hrc);
 
     const PieceFacts& factsOf(std::size_t blade) const { return m_facts[blade]; }
-    /// The last ended trial of each protocol on each blade; voided ones and those given up say nothing.
-    const std::vector<EndedTrial>& ended() const { return m_ended; }
-    /// Whether the piece of a trial speaks for another blade.
-    Speech speech(const EndedTrial& ended, std::size_t blade) const {
-        return speaksFor(m_facts[ended.blade], m_facts[blade], ended.passed);
-    }
+    /// The last ended trial of each protocol on each blade, and the grain of each that was broken; voided trials and
+    /// those given up say nothing.
+    const std::vector<EndedTest>& ended() const { return m_ended; }
+    /// Whether the piece of a test speaks for another blade. An undecided one is taken as passed.
+    Speech speech(const EndedTest& ended, std::size_t blade) const;
 
 private:
     std::vector<PieceFacts> m_facts;
-    std::vector<EndedTrial> m_ended;
+    std::vector<EndedTest> m_ended;
 };
 
-/// The Proof gate: a blade's own trial, or the trials of pieces that speak for it (M32).
+/// The Proof gate: a blade's own trial and the grain of its fracture (M30), or those of pieces that speak for it (M32).
 Verdict judgeProof(const Batch& batch, std::size_t blade, const ProofBook& book);
 
 } // namespace rollcall

@@ -13,6 +13,7 @@
 #include "core/measure/files.h"
 #include "core/measure/outline.h"
 #include "core/proof/edge_ladder.h"
+#include "core/proof/fracture.h"
 #include "core/proof/trial.h"
 #include "core/steel/composition.h"
 
@@ -277,7 +278,8 @@ struct Blade {
     std::vector<EdgeRung> rungs;      ///< in order
     std::vector<GrindingNote> grinding;
     std::vector<DamageMark> damage;
-    std::vector<Trial> trials; ///< in the order begun
+    std::vector<Trial> trials;            ///< in the order begun
+    std::vector<FracturePhoto> fractures; ///< photos of it broken, in order; none that was struck out
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
 };
@@ -316,6 +318,7 @@ struct Batch {
     std::optional<Recipe> recipe; ///< the version this batch runs
     std::vector<HeatRun> heat_runs;
     std::optional<EdgeAsk> edge_ask;
+    std::optional<double> grain_least;             ///< least grain size asked; none: 8
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }

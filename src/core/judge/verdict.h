@@ -178,6 +178,16 @@ enum class Fact {
     pieceDoesNotSpeak,  ///< text: mark, protocol, "passed" or "failed"
     pieceDiffers,       ///< text: mark, name of the trait, the piece's, the blade's
     pieceTraitNotKnown, ///< text: mark, name of the trait
+    grainFine,          ///< numbers: G, low, high, least asked; text: "counted" or "rated"
+    grainBetween,       ///< likewise
+    grainCoarse,        ///< likewise
+    grainOpen,          ///< numbers: lines and crossings still wanted
+    grainUnseen,        ///< numbers: finest G that the photo shows
+    grainUneven,        ///< numbers: G of the coarser and of the finer zone; text: their names
+    grainTempered,      ///< broken after a temper
+    grainDisagrees,     ///< numbers: counted, rated
+    grainRatedBadly,    ///< the two looks are more than one apart
+    grainCost,          ///< numbers: hours by the recipe (0: not known), next round, most rounds
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -223,6 +233,8 @@ enum class Act {
     lookAtHeat,
     fileEdge,
     runTrial,
+    countGrain,
+    hardenFiner,
     done,
     out
 };

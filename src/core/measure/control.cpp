@@ -6,8 +6,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
-#include <map>
 
 namespace rollcall {
 
@@ -37,32 +35,18 @@ std::optional<ControlLimits> controlLimits(const std::vector<ControlPoint>& poin
 std::optional<Drift> driftOf(const std::vector<ControlPoint>& points) {
     const std::size_t n = points.size();
     if (n < enoughForDrift || !(points.back().day > points.front().day)) return std::nullopt;
-    double s = 0;
-    std::vector<double> slopes;
-    std::map<double, int> ties;
     std::vector<double> days;
     std::vector<double> values;
-    for (std::size_t i = 0; i < n; ++i) {
-        ++ties[std::round(points[i].value * 1e6)]; // tenths of block means are not exact in binary
-        days.push_back(points[i].day);
-        values.push_back(points[i].value);
-        for (std::size_t j = i + 1; j < n; ++j) {
-            const double rise = points[j].value - points[i].value;
-            if (std::abs(rise) > 1e-6) s += rise > 0 ? 1 : -1;
-            if (points[j].day > points[i].day) slopes.push_back(rise / (points[j].day - points[i].day));
-        }
+    for (const ControlPoint& point : points) {
+        days.push_back(point.day);
+        values.push_back(point.value);
     }
-    const auto term = [](double m) { return m * (m - 1) * (2 * m + 5); };
-    double variance = term(static_cast<double>(n));
-    for (const auto& [value, count] : ties) variance -= term(count);
-    variance /= 18;
-    const double slope = medianOf(slopes);
+    const std::optional<Trend> trend = trendOf(days, values);
+    if (!trend) return std::nullopt;
+    const double slope = trend->slope;
     Drift drift;
     drift.per_week = slope * 7;
-    if (variance > 0 && s != 0) {
-        const double z = (std::abs(s) - 1) / std::sqrt(variance);
-        drift.p = 2 * (1 - tProbability(z, std::numeric_limits<double>::infinity()));
-    }
+    drift.p = trend->p;
     drift.level_now = medianOf(values) + slope * (points.back().day - medianOf(days));
     drift.likely = drift.p < 0.05;
     return drift;

@@ -9,6 +9,7 @@
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <functional>
+#include <limits>
 #include <numeric>
 
 namespace rollcall {
@@ -85,6 +86,88 @@ bool exceedsF(double ratio, double p, double dof1, double dof2) {
     thread_local Kept kept(
         [](double q, double nu1, double nu2) { return boost::math::quantile(FisherF(nu1, nu2), q); });
     return ratio > kept(p, dof1, dof2);
+}
+
+namespace {
+
+int signOf(double difference) {
+    return std::abs(difference) <= 1e-6 ? 0 : difference > 0 ? 1 : -1;
+}
+
+int kendallSum(const std::vector<double>& x, const std::vector<double>& y) {
+    int sum = 0;
+    for (std::size_t i = 0; i < x.size(); ++i) {
+        for (std::size_t j = i + 1; j < x.size(); ++j) sum += signOf(x[j] - x[i]) * signOf(y[j] - y[i]);
+    }
+    return sum;
+}
+
+// Part of all orders of y whose sum is at least as far from none.
+double exactProbability(const std::vector<double>& x, const std::vector<double>& y, int sum) {
+    std::vector<std::size_t> order(y.size());
+    std::iota(order.begin(), order.end(), 0U);
+    std::vector<double> moved(y.size());
+    double as_far = 0;
+    double all = 0;
+    do {
+        for (std::size_t i = 0; i < order.size(); ++i) moved[i] = y[order[i]];
+        as_far += std::abs(kendallSum(x, moved)) >= std::abs(sum) ? 1 : 0;
+        all += 1;
+    } while (std::next_permutation(order.begin(), order.end()));
+    return as_far / all;
+}
+
+// Sizes of the groups of tied values.
+std::vector<double> tiesOf(std::vector<double> values) {
+    std::sort(values.begin(), values.end());
+    std::vector<double> groups;
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        if (i > 0 && signOf(values[i] - values[i - 1]) == 0)
+            groups.back() += 1;
+        else
+            groups.push_back(1);
+    }
+    return groups;
+}
+
+// Variance of Kendall's sum when nothing is going on, with ties on both sides.
+double kendallVariance(const std::vector<double>& x, const std::vector<double>& y) {
+    const double n = static_cast<double>(x.size());
+    const auto sum = [](const std::vector<double>& groups, auto term) {
+        double all = 0;
+        for (const double t : groups) all += term(t);
+        return all;
+    };
+    const auto two = [](double t) { return t * (t - 1); };
+    const auto three = [](double t) { return t * (t - 1) * (t - 2); };
+    const auto five = [](double t) { return t * (t - 1) * (2 * t + 5); };
+    const std::vector<double> tx = tiesOf(x);
+    const std::vector<double> ty = tiesOf(y);
+    return (five(n) - sum(tx, five) - sum(ty, five)) / 18 + sum(tx, two) * sum(ty, two) / (2 * two(n)) +
+           sum(tx, three) * sum(ty, three) / (9 * three(n));
+}
+
+} // namespace
+
+std::optional<Trend> trendOf(const std::vector<double>& x, const std::vector<double>& y) {
+    constexpr std::size_t exactly = 7;
+    std::vector<double> slopes;
+    for (std::size_t i = 0; i < x.size(); ++i) {
+        for (std::size_t j = i + 1; j < x.size(); ++j) {
+            if (signOf(x[j] - x[i]) != 0) slopes.push_back((y[j] - y[i]) / (x[j] - x[i]));
+        }
+    }
+    if (slopes.empty()) return std::nullopt;
+    Trend trend;
+    trend.slope = medianOf(std::move(slopes));
+    const int sum = kendallSum(x, y);
+    if (x.size() <= exactly) {
+        trend.p = exactProbability(x, y, sum);
+    } else if (const double variance = kendallVariance(x, y); variance > 0 && sum != 0) {
+        const double z = (std::abs(sum) - 1) / std::sqrt(variance);
+        trend.p = 2 * (1 - tProbability(z, std::numeric_limits<double>::infinity()));
+    }
+    return trend;
 }
 
 bool grubbsFindsOutlier(const std::vector<double>& values, double alpha) {

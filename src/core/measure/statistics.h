@@ -32,4 +32,14 @@ bool exceedsF(double ratio, double p, double dof1, double dof2);
 /// alpha. False for fewer than three values or no scatter. Source: F. E. Grubbs, Technometrics 11 (1969).
 bool grubbsFindsOutlier(const std::vector<double>& values, double alpha);
 
+/// A trend of one thing over another, without assuming that it is a straight line.
+struct Trend {
+    double slope = 0; ///< Theil-Sen: median of the slopes between all pairs
+    double p = 1;     ///< two-sided, of Kendall's rank test: exact up to 7 pairs of values, else normal with continuity
+};
+
+/// Kendall's test with Theil-Sen's slope; ties on either side are counted, values closer than 1e-6 are tied. None for
+/// fewer than two different x.
+std::optional<Trend> trendOf(const std::vector<double>& x, const std::vector<double>& y);
+
 } // namespace rollcall

@@ -9,13 +9,13 @@
 
 namespace rollcall {
 
-namespace {
-
-double gOf(double intercept_mm) {
+double gOfIntercept(double intercept_mm) {
     return -6.643856 * std::log10(intercept_mm) - 3.288;
 }
 
-} // namespace
+double interceptOf(double g) {
+    return std::pow(10.0, -(g + 3.288) / 6.643856);
+}
 
 Result<GrainSize> grainSize(const std::vector<InterceptLine>& lines) {
     if (lines.empty()) return Error{ErrorKind::range, "", "no line is laid"};
@@ -34,7 +34,7 @@ Result<GrainSize> grainSize(const std::vector<InterceptLine>& lines) {
     if (crossings < 1) return Error{ErrorKind::range, "", "nothing crosses the lines: no grain size"};
     GrainSize size;
     size.mean_intercept_mm = length / crossings;
-    size.g = gOf(size.mean_intercept_mm);
+    size.g = gOfIntercept(size.mean_intercept_mm);
     constexpr std::size_t enoughLines = 5;
     constexpr double enoughCrossings = 250;
     size.rough = lines.size() < enoughLines || crossings < enoughCrossings;
@@ -43,7 +43,7 @@ Result<GrainSize> grainSize(const std::vector<InterceptLine>& lines) {
         const double half = tQuantile(0.975, n - 1) * *sd / std::sqrt(n);
         const double mean = crossings / length;
         // Fewer crossings than none cannot be: such a spread leaves the coarse side open at a tenth of the mean.
-        size.interval = std::pair(gOf(1 / std::max(mean - half, mean / 10)), gOf(1 / (mean + half)));
+        size.interval = std::pair(gOfIntercept(1 / std::max(mean - half, mean / 10)), gOfIntercept(1 / (mean + half)));
     }
     return size;
 }

@@ -29,4 +29,9 @@ struct GrainSize {
 /// length not positive, fewer than one crossing in all, a count below 0.
 Result<GrainSize> grainSize(const std::vector<InterceptLine>& lines);
 
+/// G of a mean intercept in mm, above 0.
+double gOfIntercept(double intercept_mm);
+/// M30 turned about: the mean intercept of a grain size, in mm. G 8: 0.020.
+double interceptOf(double g);
+
 } // namespace rollcall

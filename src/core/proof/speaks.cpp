@@ -90,11 +90,21 @@ std::optional<Trait> traitNamed(const std::string& name) {
     return std::nullopt;
 }
 
-Speech speaksFor(const PieceFacts& piece, const PieceFacts& blade, bool passed) {
+namespace {
+
+// Of no weight when a piece is bent, chopped with or broken: its finish. Of weight for the grain: what was done to the
+// steel until it was quenched.
+bool weighs(Trait trait, bool grain) {
+    if (!grain) return trait != Trait::finish;
+    return trait == Trait::grade || trait == Trait::lot || trait == Trait::changed || trait == Trait::recipe ||
+           trait == Trait::heat || trait == Trait::soak;
+}
+
+Speech speech(const PieceFacts& piece, const PieceFacts& blade, bool passed, bool grain) {
     Speech speech;
     bool differs = false;
     for (const WordTrait& trait : wordTraits) {
-        if (trait.trait == Trait::finish) continue; // of no weight when a piece is bent, chopped with or broken
+        if (!weighs(trait.trait, grain)) continue;
         const std::string& a = piece.*trait.word;
         const std::string& b = blade.*trait.word;
         const bool known = trait.empty_is_known || (!a.empty() && !b.empty());
@@ -103,6 +113,7 @@ Speech speaksFor(const PieceFacts& piece, const PieceFacts& blade, bool passed) 
         speech.differences.push_back({trait.trait, known, a, b});
     }
     for (const NumberTrait& trait : numberTraits) {
+        if (!weighs(trait.trait, grain)) continue;
         const std::optional<double>& a = piece.*trait.number;
         const std::optional<double>& b = blade.*trait.number;
         const bool known = a && b;
@@ -112,6 +123,16 @@ Speech speaksFor(const PieceFacts& piece, const PieceFacts& blade, bool passed) 
     }
     speech.speaks = differs ? Speaks::no : speech.differences.empty() ? Speaks::yes : Speaks::withReservations;
     return speech;
+}
+
+} // namespace
+
+Speech speaksFor(const PieceFacts& piece, const PieceFacts& blade, bool passed) {
+    return speech(piece, blade, passed, false);
+}
+
+Speech grainSpeaksFor(const PieceFacts& piece, const PieceFacts& blade, bool fine) {
+    return speech(piece, blade, fine, true);
 }
 
 std::vector<Difference> differencesBeside(const std::vector<PieceFacts>& pieces, std::optional<Trait> factor) {

@@ -56,6 +56,11 @@ struct Speech {
 /// is not known is a reservation.
 Speech speaksFor(const PieceFacts& piece, const PieceFacts& blade, bool passed);
 
+/// M32 for the grain of a broken piece: what was done to it afterwards and its shape do not matter, so that an
+/// untempered coupon speaks for tempered blades. Grade, lot, change, recipe and heat are the same; a fine piece soaked
+/// at least 0.9 of what the blade did, a coarse one no longer than the blade.
+Speech grainSpeaksFor(const PieceFacts& piece, const PieceFacts& blade, bool fine);
+
 /// In what pieces differ beside the factor of a study: every trait that is not the same on all of them, or not known of
 /// all. Numbers are the same within 10 % (soak, thickness, edge), 0.5 HRC, and 3°.
 std::vector<Difference> differencesBeside(const std::vector<PieceFacts>& pieces, std::optional<Trait> factor);

@@ -56,6 +56,19 @@ private slots:
         QVERIFY(!sampleSd({62}).has_value());
         QVERIFY(std::abs(*sampleSd({62.1, 61.8, 61.9}) - 0.152753) < 1e-6);
     }
+
+    // Perfect order of n: two of n! orders are as far from chance. Ties count for neither side.
+    void trendsByRank() {
+        QVERIFY(std::abs(trendOf({1, 2, 3, 4}, {9, 8, 6, 5})->p - 2.0 / 24) < 1e-12);
+        const Trend five = *trendOf({6, 9, 11, 12, 14}, {9.0, 8.7, 8.4, 8.3, 7.9});
+        QVERIFY(std::abs(five.p - 2.0 / 120) < 1e-12);
+        QVERIFY(std::abs(five.slope + 0.13) < 0.03);
+        QCOMPARE(trendOf({1, 2, 3, 4, 5}, {7, 7, 7, 7, 7})->p, 1.0);
+        QVERIFY(!trendOf({3, 3, 3}, {1, 2, 3}));
+        // Ten in order, normal with continuity: (45 - 1) / sqrt(125) = 3.935.
+        const std::vector<double> ten{1, 2, 3, 4, 5, 6, 7, 8, 9, 10};
+        QVERIFY(std::abs(trendOf(ten, ten)->p - 8.3e-5) < 2e-6);
+    }
 };
 
 QTEST_APPLESS_MAIN(tst_Statistics)

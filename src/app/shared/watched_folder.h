@@ -5,17 +5,19 @@
 #include <QFileSystemWatcher>
 #include <QObject>
 #include <QSet>
+#include <QStringList>
 #include <QTimer>
 
 namespace rollcall {
 
-/// The folder into which an analyser drops a CSV file for every shot; a fact of the computer, kept in its settings.
-/// Each file is told once, when it has stopped growing.
-class ShotFolder : public QObject {
+/// A folder into which an instrument drops files: an analyser its shots, a camera its photos. Which one is a fact of
+/// the computer, kept in its settings. Each file is told once, when it has stopped growing.
+class WatchedFolder : public QObject {
     Q_OBJECT
 
 public:
-    explicit ShotFolder(QObject* parent = nullptr);
+    /// Watches the folder kept under this name of the settings for files of these patterns.
+    WatchedFolder(const QString& settingsName, const QStringList& patterns, QObject* parent = nullptr);
 
     const QString& path() const { return m_path; }
     /// Watches this folder from now on; an empty path none. What lies there already is not told. False when there is no
@@ -28,6 +30,8 @@ signals:
 private:
     void look();
 
+    QString m_name;
+    QStringList m_patterns;
     QFileSystemWatcher m_watcher;
     QTimer m_settle;
     QString m_path;

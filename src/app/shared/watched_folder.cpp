@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/steel/shot_folder.h"
+#include "app/shared/watched_folder.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -8,32 +8,33 @@
 
 namespace rollcall {
 
-ShotFolder::ShotFolder(QObject* parent) : QObject(parent) {
+WatchedFolder::WatchedFolder(const QString& settingsName, const QStringList& patterns, QObject* parent)
+    : QObject(parent), m_name(settingsName), m_patterns(patterns) {
     m_settle.setInterval(200);
     connect(&m_watcher, &QFileSystemWatcher::directoryChanged, this, [this] { m_settle.start(); });
-    connect(&m_settle, &QTimer::timeout, this, &ShotFolder::look);
-    watch(QSettings().value(QStringLiteral("xrf/folder")).toString());
+    connect(&m_settle, &QTimer::timeout, this, &WatchedFolder::look);
+    watch(QSettings().value(m_name).toString());
 }
 
-bool ShotFolder::watch(const QString& path) {
+bool WatchedFolder::watch(const QString& path) {
     if (!m_path.isEmpty()) m_watcher.removePath(m_path);
     m_path.clear();
     m_known.clear();
     m_growing.clear();
-    QSettings().setValue(QStringLiteral("xrf/folder"), path);
+    QSettings().setValue(m_name, path);
     if (path.isEmpty()) return true;
     const QDir folder(path);
     if (!folder.exists() || !m_watcher.addPath(path)) return false;
     m_path = path;
-    for (const QString& name : folder.entryList({QStringLiteral("*.csv")}, QDir::Files)) m_known.insert(name);
+    for (const QString& name : folder.entryList(m_patterns, QDir::Files)) m_known.insert(name);
     return true;
 }
 
 // A file is told when two looks a moment apart find it at one size: an analyser may still be writing it.
-void ShotFolder::look() {
+void WatchedFolder::look() {
     bool waiting = false;
     const QDir folder(m_path);
-    for (const QString& name : folder.entryList({QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed)) {
+    for (const QString& name : folder.entryList(m_patterns, QDir::Files, QDir::Time | QDir::Reversed)) {
         if (m_known.contains(name)) continue;
         const qint64 size = QFileInfo(folder.filePath(name)).size();
         if (size == 0 || m_growing.value(name, -1) != size) {

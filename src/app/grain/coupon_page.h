@@ -1,0 +1,40 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shared/bench.h"
+#include "core/judge/grain_study.h"
+
+namespace rollcall {
+
+/// Coupons of the batch in order of one factor, their grain over it, and whether the trend is real.
+class CouponPage : public Bench {
+    Q_OBJECT
+
+public:
+    CouponPage(Document& document, const Look& look) : Bench(document, look) {
+        setObjectName(QStringLiteral("coupon-page"));
+    }
+
+    QString title() const override { return tr("Coupons"); }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override { copy(); }
+    void leftAct() override { nextFactor(); }
+    bool key(QKeyEvent* event) override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    QString factorName() const;
+    QString xText(double x) const;
+    std::vector<QStringList> rows() const;
+    void nextFactor();
+    void copy();
+
+    GrainFactor m_factor = GrainFactor::soak;
+    GrainStudy m_study;
+};
+
+} // namespace rollcall

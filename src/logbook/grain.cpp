@@ -1,0 +1,193 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "logbook/chain_rows.h"
+
+#include <fmt/format.h>
+#include <QCryptographicHash>
+
+// Photos of fractures, what was counted on them and how they were rated.
+namespace rollcall {
+
+namespace {
+
+std::string crossingsText(const std::vector<Crossing>& crossings) {
+    std::string text;
+    for (const Crossing& crossing : crossings)
+        text += fmt::format("{}{:.6f} {:g}", text.empty() ? "" : "; ", crossing.part, crossing.weight);
+    return text;
+}
+
+// What a damaged file holds reads as far as it can be read.
+std::vector<Crossing> crossingsIn(const QString& text) {
+    std::vector<Crossing> crossings;
+    for (const QString& one : text.split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
+        const QStringList words = one.trimmed().split(QLatin1Char(' '));
+        if (words.size() == 2) crossings.push_back({words[0].toDouble(), words[1].toDouble()});
+    }
+    return crossings;
+}
+
+} // namespace
+
+Result<std::string> Logbook::addFracture(const FractureDraft& draft) {
+    if (draft.photo.bytes.isEmpty() || draft.width < 1 || draft.height < 1)
+        return refused("photo", "the photo holds no picture");
+    const std::string id = m_seams.newId();
+    return idOr(transact("fracture photographed",
+                         [&]() -> Result<Done> {
+                             const Result<QVariant> photo = attached(draft.photo);
+                             if (!photo) return photo.error();
+                             return m_database->insert("fracture", stamped({{"id", q(id)},
+                                                                            {"blade", q(draft.blade)},
+                                                                            {"round", draft.round},
+                                                                            {"after_cycle", draft.after_cycle},
+                                                                            {"attachment", *photo},
+                                                                            {"width", draft.width},
+                                                                            {"height", draft.height}},
+                                                                           m_seams.now(), m_person));
+                         }),
+                id);
+}
+
+Result<Done> Logbook::strikeFracture(const std::string& fracture, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "say why");
+    return transact("fracture struck out", [&] {
+        return m_database->insert(
+            "fracture_mark", stamped({{"id", q(m_seams.newId())}, {"fracture", q(fracture)}, {"reason", q(reason)}},
+                                     m_seams.now(), m_person));
+    });
+}
+
+Result<Done> Logbook::scaleFracture(const std::string& fracture, double px_per_mm, const std::string& as_entered) {
+    if (!(px_per_mm >= 1 && px_per_mm <= 10000))
+        return refused("scale", "a scale lies between 1 and 10 000 pixels per mm");
+    return transact("fracture scaled", [&] {
+        return m_database->insert("fracture_scale", stamped({{"id", q(m_seams.newId())},
+                                                             {"fracture", q(fracture)},
+                                                             {"px_per_mm", px_per_mm},
+                                                             {"as_entered", q(as_entered)}},
+                                                            m_seams.now(), m_person));
+    });
+}
+
+Result<std::string> Logbook::countLine(const std::string& fracture, const CountedLine& line) {
+    if (!(line.line.length() >= 1)) return refused("line", "a line needs a length");
+    for (const Crossing& crossing : line.crossings) {
+        const bool weighed = crossing.weight == 0.5 || crossing.weight == 1 || crossing.weight == 1.5;
+        if (!(crossing.part >= 0 && crossing.part <= 1) || !weighed)
+            return refused("crossings", "a crossing lies on its line and counts a half, one or one and a half");
+    }
+    const std::string id = m_seams.newId();
+    return idOr(transact("line counted",
+                         [&] {
+                             return m_database->insert("fracture_line",
+                                                       stamped({{"id", q(id)},
+                                                                {"fracture", q(fracture)},
+                                                                {"zone", zoneName(line.zone)},
+                                                                {"circle", line.line.circle ? 1 : 0},
+                                                                {"ax", line.line.a.x},
+                                                                {"ay", line.line.a.y},
+                                                                {"bx", line.line.b.x},
+                                                                {"by", line.line.b.y},
+                                                                {"crossings", q(crossingsText(line.crossings))}},
+                                                               m_seams.now(), m_person));
+                         }),
+                id);
+}
+
+Result<Done> Logbook::strikeLine(const std::string& line, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "say why");
+    return transact("line struck out", [&] {
+        return m_database->insert(
+            "fracture_line_mark",
+            stamped({{"id", q(m_seams.newId())}, {"line", q(line)}, {"reason", q(reason)}}, m_seams.now(), m_person));
+    });
+}
+
+Result<Done> Logbook::rateFracture(const std::string& fracture, const FractureRating& rating) {
+    for (const double value : {rating.first, rating.second}) {
+        if (!(value >= 1 && value <= 10)) return refused("rating", "a rating lies between 1 and 10");
+    }
+    return transact("fracture rated", [&] {
+        return m_database->insert("fracture_rating", stamped({{"id", q(m_seams.newId())},
+                                                              {"fracture", q(fracture)},
+                                                              {"first", rating.first},
+                                                              {"second", rating.second}},
+                                                             m_seams.now(), m_person));
+    });
+}
+
+Result<Done> Logbook::askGrain(const std::string& batch, double least) {
+    if (!(least >= 1 && least <= 12)) return refused("least", "the least grain size asked lies between 1 and 12");
+    return transact("grain asked for", [&] {
+        return m_database->insert(
+            "grain_ask",
+            stamped({{"id", q(m_seams.newId())}, {"batch", q(batch)}, {"least", least}}, m_seams.now(), m_person));
+    });
+}
+
+Result<QByteArray> Logbook::fileOf(const std::string& sha256) {
+    const Result<QVariant> bytes =
+        m_database->single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), {q(sha256)});
+    if (!bytes) return bytes.error();
+    if (bytes->isNull()) return Error{ErrorKind::input, "", "the logbook holds no such file"};
+    const QByteArray file = bytes->toByteArray();
+    if (QCryptographicHash::hash(file, QCryptographicHash::Sha256).toHex() != QByteArray::fromStdString(sha256))
+        return Error{ErrorKind::damaged, "", "the file in the logbook is not what was put in: it is damaged"};
+    return file;
+}
+
+Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index) {
+    const auto photos = m_database->select(
+        QStringLiteral("SELECT f.blade, f.id, a.name, a.sha256, f.width, f.height, f.round, f.after_cycle, f.at_ms, "
+                       "f.at_offset, (SELECT px_per_mm FROM fracture_scale s WHERE s.fracture=f.id ORDER BY s.rowid "
+                       "DESC LIMIT 1) FROM fracture f JOIN blade b ON b.id=f.blade JOIN attachment a ON "
+                       "a.id=f.attachment WHERE b.batch=? AND NOT EXISTS (SELECT 1 FROM fracture_mark m WHERE "
+                       "m.fracture=f.id) ORDER BY f.rowid"),
+        {q(batch.id)});
+    if (!photos) return photos.error();
+    for (const Row& row : *photos) {
+        FracturePhoto photo;
+        photo.id = s(row[1]);
+        photo.name = s(row[2]);
+        photo.sha256 = s(row[3]);
+        photo.width = row[4].toInt();
+        photo.height = row[5].toInt();
+        photo.round = row[6].toInt();
+        photo.after_cycle = row[7].toInt();
+        photo.at = instantOf(row[8], row[9]);
+        photo.px_per_mm = numberOrNone(row[10]);
+        const auto lines = m_database->select(
+            QStringLiteral("SELECT l.id, l.zone, l.circle, l.ax, l.ay, l.bx, l.by, l.crossings, EXISTS (SELECT 1 FROM "
+                           "fracture_line_mark m WHERE m.line=l.id) FROM fracture_line l WHERE l.fracture=? ORDER BY "
+                           "l.rowid"),
+            {row[1]});
+        if (!lines) return lines.error();
+        for (const Row& one : *lines) {
+            CountedLine line;
+            line.id = s(one[0]);
+            line.zone = zoneNamed(s(one[1])).value_or(FractureZone::middle);
+            line.line = {
+                one[2].toBool(), {one[3].toDouble(), one[4].toDouble()}, {one[5].toDouble(), one[6].toDouble()}};
+            line.crossings = crossingsIn(one[7].toString());
+            line.struck = one[8].toBool();
+            photo.lines.push_back(std::move(line));
+        }
+        const auto ratings = m_database->select(
+            QStringLiteral(
+                "SELECT first, second, at_ms, at_offset FROM fracture_rating WHERE fracture=? ORDER BY rowid"),
+            {row[1]});
+        if (!ratings) return ratings.error();
+        for (const Row& one : *ratings)
+            photo.ratings.push_back({one[0].toDouble(), one[1].toDouble(), instantOf(one[2], one[3])});
+        batch.blades[index.at(s(row[0]))].fractures.push_back(std::move(photo));
+    }
+    const Result<QVariant> least = m_database->single(
+        QStringLiteral("SELECT least FROM grain_ask WHERE batch=? ORDER BY rowid DESC LIMIT 1"), {q(batch.id)});
+    if (!least) return least.error();
+    batch.grain_least = numberOrNone(*least);
+    return Done{};
+}
+
+} // namespace rollcall
