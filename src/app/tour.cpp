@@ -132,6 +132,9 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     window.proof().openPage(ProofBench::Page::trial);
     tour.call("BH-5", Gate::proof);
     all = tour.shot("trial") && all;
+    all = tour.batch("Orchard 12") && all;
+    tour.call("GK-7", Gate::release);
+    all = tour.shot("release") && all;
     all = tour.batch("Sickle 4") && all;
     tour.call("C-5", Gate::proof);
     window.openGrain();

@@ -34,6 +34,9 @@ Result<QJsonObject> check(const Options& options, const Tables& tables);
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
 Result<QJsonObject> list(const Options& options, const Tables& tables);
 Result<QJsonObject> show(const Options& options, const Tables& tables);
+Result<QJsonObject> exportTo(const Options& options, const Tables& tables);
+Result<QJsonObject> importPackageInto(const Options& options, const Tables& tables);
+Result<QJsonObject> report(const Options& options, const Tables& tables);
 Result<QJsonObject> demo(const Options& options, const Tables& tables);
 
 /// A reason as text with its rule, as it stands in answers: "Soft by 2.0: 59.0 ± 0.6 (M15)".

@@ -3,6 +3,7 @@
 #include "demo/demo_shop.h"
 
 #include "core/base/number.h"
+#include "core/judge/release_judge.h"
 
 #include <algorithm>
 
@@ -111,6 +112,15 @@ void DemoShop::plan(const std::string& oven, const char* what, double temperatur
     if (!started) return;
     m_now = {cycle.start_ms, m_options.today.offset_minutes};
     must(m_logbook->markPlanned(id, "started"));
+}
+
+void DemoShop::sign(const Piece& piece, Disposition disposition, const char* reason) {
+    const Batch batch = must(m_logbook->batch(m_batch));
+    const BatchVerdicts verdicts = judgeBatch(batch, m_tables, std::nullopt);
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        if (batch.blades[i].id != piece.id) continue;
+        must(m_logbook->sign({{piece.id, {disposition, 1, releaseBasis(verdicts.blades[i]), reason, {}, {}}}}));
+    }
 }
 
 Result<Done> writeDemo(const QString& path, const Tables& tables, const DemoOptions& options) {

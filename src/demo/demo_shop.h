@@ -126,6 +126,9 @@ private:
     // Nine grafting knives in tempering: Pass, soft, not yet, excused, may be hard, tempers missing, uneven.
     void orchard12();
 
+    // A decision about a piece of the batch in hand, resting on what its record says at that moment.
+    void sign(const Piece& piece, Disposition disposition, const char* reason);
+
     // An oven that falls when nine cold blades go in and comes back within some minutes.
     Trace ovenTrace(double set_c, double in_s, double end_s, double fall_c);
 

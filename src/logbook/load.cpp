@@ -240,6 +240,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
     if (done) done = loadSteel(batch);
     if (done) done = loadProof(batch, index);
     if (done) done = loadGrain(batch, index);
+    if (done) done = loadRelease(batch, index);
     if (!done) return done.error();
 
     // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.

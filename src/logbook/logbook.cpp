@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/logbook.h"
 
+#include "core/judge/release_judge.h"
+
 #include "logbook/change_log.h"
 #include "logbook/database.h"
 #include "logbook/schema.h"
@@ -179,9 +181,7 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
 }
 
 const char* storedName(Gate gate) {
-    constexpr std::array<const char*, gateCount> names{"steel", "cycle", "quench", "temper",
-                                                       "edge",  "proof", "release"};
-    return names[indexOf(gate)];
+    return nameOf(gate);
 }
 
 const char* storedName(Fate fate) {

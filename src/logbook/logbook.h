@@ -223,6 +223,9 @@ struct PlacedReading {
     std::optional<Instant> time;
 };
 
+/// Rows of each table that went out or came in.
+using PackageCounts = std::map<std::string, int>;
+
 /// What an import of readings did.
 struct ImportReport {
     int batches = 0; ///< newly added
@@ -386,6 +389,21 @@ public:
     Result<Done> rateFracture(const std::string& fracture, const FractureRating& rating);
     /// The least grain size that a batch asks from now on. Errors (refused): outside 1 to 12.
     Result<Done> askGrain(const std::string& batch, double least);
+    // --- release
+    /// Signs decisions about blades as one action; the person and time are given here. Errors (refused): no reason
+    /// where one is asked (anything but a plain release), nobody at work to sign.
+    struct Decision {
+        std::string blade;
+        Signature signature;
+    };
+    Result<Done> sign(const std::vector<Decision>& decisions);
+    /// Declares the chance asked for the blades left unread; none: every blade is read. Errors (refused): not between 0
+    /// and 1.
+    Result<Done> askSample(const std::string& batch, std::optional<double> chance);
+    /// Writes the whole logbook as a Frictionless Data Package: a folder with datapackage.json, one CSV for each table
+    /// in the order of its rows, and the attached files under their hash. Errors: exists (the folder is not empty),
+    /// disk.
+    Result<PackageCounts> exportTo(const QString& folder);
     /// A file as it was given, by its hash. Errors (input): there is none; damaged: it is not what its hash says.
     Result<QByteArray> fileOf(const std::string& sha256);
 
@@ -423,6 +441,7 @@ private:
     Result<std::string> lotOf(const std::string& batch);
     Result<Done> loadSteel(Batch& batch);
     Result<Done> loadProof(Batch& batch, const std::map<std::string, std::size_t>& index);
+    Result<Done> loadRelease(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<Done> loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::vector<Protocol>> ownProtocols();
     Result<std::vector<Study>> studies();

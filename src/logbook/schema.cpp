@@ -242,7 +242,7 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE INDEX edge_rung_by_blade ON edge_rung(blade)",
         "CREATE INDEX trial_event_by_trial ON trial_event(trial)",
     };
-    // Grain: photos of fractures as given, their scale, lines counted on them, ratings.
+    // Grain: photos of fractures as given, their scale, lines counted on them, ratings. Release: signed decisions.
     static const std::vector<const char*> fifth{
         "CREATE TABLE fracture (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT NULL, "
         "after_cycle INTEGER NOT NULL, attachment TEXT NOT NULL REFERENCES attachment(id),"
@@ -265,6 +265,13 @@ const std::vector<const char*>& migration(int toVersion) {
         "NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE grain_ask (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), least REAL NOT NULL, "
         "person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE disposition (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT "
+        "NULL, decision TEXT NOT NULL CHECK (decision IN ('release','temper again','re-harden','other "
+        "purpose','hold','scrap')), basis TEXT NOT NULL, reason TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT "
+        "NULL, at_offset INTEGER NOT NULL)",
+        "CREATE TABLE sample_ask (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), chance REAL CHECK "
+        "(chance > 0 AND chance < 1), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "CREATE INDEX disposition_by_blade ON disposition(blade)",
         "CREATE INDEX fracture_by_blade ON fracture(blade)",
         "CREATE INDEX fracture_line_by_fracture ON fracture_line(fracture)",
     };
@@ -292,7 +299,7 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
                                                  "trial_event",   "study",     "study_piece"};
     static const std::vector<const char*> fifth{"fracture",      "fracture_mark",      "fracture_scale",
                                                 "fracture_line", "fracture_line_mark", "fracture_rating",
-                                                "grain_ask"};
+                                                "grain_ask",     "disposition",        "sample_ask"};
     static const std::vector<const char*> none;
     return ofVersion == 1   ? first
            : ofVersion == 2 ? second
@@ -364,7 +371,9 @@ const std::vector<const char*>& recordedTables() {
                                                  "fracture_line",
                                                  "fracture_line_mark",
                                                  "fracture_rating",
-                                                 "grain_ask"};
+                                                 "grain_ask",
+                                                 "disposition",
+                                                 "sample_ask"};
     return tables;
 }
 

@@ -34,4 +34,9 @@ QString proofHeadline(const Verdict& verdict);
 /// The sentence of a fact about grain; empty for any other.
 QString grainSentence(const Reason& reason);
 
+/// The sentence of a fact about release and sampling; empty for any other.
+QString releaseSentence(const Reason& reason);
+/// The line under the verdict word at Release.
+QString releaseHeadline(const Verdict& verdict);
+
 } // namespace rollcall::words

@@ -106,6 +106,7 @@ QString damageSentence(const Reason& r, const QString& says) {
 
 QString proofSentence(const Reason& r) {
     if (const QString grain = grainSentence(r); !grain.isEmpty()) return grain;
+    if (const QString release = releaseSentence(r); !release.isEmpty()) return release;
     switch (r.fact) {
     case Fact::noRungTaken:
         return tr("The edge was not on the rod yet");

@@ -128,6 +128,7 @@ QString headline(const Verdict& v) {
         }
     }
     if (v.gate == Gate::edge || v.gate == Gate::proof) return proofHeadline(v);
+    if (v.gate == Gate::release) return releaseHeadline(v);
     if (v.state == State::notYet) {
         if (v.gate == Gate::steel) return tr("Nobody has looked yet.");
         if (v.gate == Gate::cycle) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
@@ -239,6 +240,10 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Look at the heat"), tr("coupon, hardness, re-harden")};
     case Act::fileEdge:
         return {tr("File the edge"), tr("or read it, then say that it is cleared")};
+    case Act::sign:
+        return {tr("Sign for it"), tr("every gate is answered")};
+    case Act::answerGates:
+        return {tr("Answer the open gates"), tr("or sign over, with the reason")};
     case Act::countGrain:
         return {tr("Count more lines"), tr("on its fracture; F12 is the grain")};
     case Act::hardenFiner:

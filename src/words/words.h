@@ -16,6 +16,8 @@ namespace rollcall::words {
 
 QString gateName(Gate gate);
 QString stateName(State state);
+/// "Temper again"
+QString dispositionName(Disposition disposition);
 QString strikeName(StrikeReason reason);
 QString ruleName(DecisionRule rule);
 QString stageName(StageKind kind);

@@ -32,6 +32,9 @@ const std::vector<Profile>& profiles() {
         {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), {quench, temper}, std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Cycle, Quench and Temper"), {cycle, quench, temper}, std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Steel to Proof"), {steel, cycle, quench, temper, edge, proof}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Steel to Release"),
+         {steel, cycle, quench, temper, edge, proof, release},
+         std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Temper only"), {temper}, std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Quench only"), {quench}, std::nullopt},
         // Finished knives come from elsewhere: nobody can log their tempers.

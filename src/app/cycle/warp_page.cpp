@@ -2,9 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cycle/warp_page.h"
 
-#include "app/shared/export_picture.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "report/export_picture.h"
 #include "words/words.h"
 
 #include <algorithm>

@@ -2,10 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/edge/edge_bench.h"
 #include "app/shared/choice_dialog.h"
-#include "app/shared/export_picture.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
 #include "core/base/number.h"
+#include "report/export_picture.h"
 #include "words/words.h"
 
 #include <cmath>

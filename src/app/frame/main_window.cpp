@@ -11,6 +11,7 @@
 #include "app/grain/grain_bench.h"
 #include "app/overview/overview_bench.h"
 #include "app/proof/proof_bench.h"
+#include "app/release/release_bench.h"
 #include "app/roll/roll.h"
 #include "app/shared/choice_dialog.h"
 #include "app/steel/steel_bench.h"
@@ -46,6 +47,8 @@ std::optional<Gate> gateOf(MainWindow::Place place) {
     case MainWindow::Place::proof:
     case MainWindow::Place::grain: // what a fracture says is said at Proof
         return Gate::proof;
+    case MainWindow::Place::release:
+        return Gate::release;
     default:
         return std::nullopt;
     }
@@ -135,6 +138,7 @@ void MainWindow::build() {
     addBench(Place::cycle, m_cycle);
     addBench(Place::edge, new EdgeBench(m_document, m_force, m_seams, m_look));
     addBench(Place::proof, m_proof);
+    addBench(Place::release, new ReleaseBench(m_document, m_seams, m_look));
     m_column = new VerdictColumn(m_look);
     middle->addWidget(m_left);
     middle->addWidget(m_stack, 1);

@@ -56,7 +56,7 @@ public:
     ProofBench& proof() { return *m_proof; }
     GrainBench& grain() { return *m_grain; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, steel, cycle, edge, proof, grain };
+    enum class Place { overview, call, testers, steel, cycle, edge, proof, grain, release };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 

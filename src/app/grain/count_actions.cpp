@@ -2,11 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/grain/count_page.h"
 #include "app/shared/choice_dialog.h"
-#include "app/shared/export_picture.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
 #include "core/judge/gates.h"
 #include "core/judge/proof_judge.h"
+#include "report/export_picture.h"
 
 #include <cmath>
 #include <QFile>

@@ -2,11 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/testers/testers_bench.h"
 
-#include "app/shared/export_picture.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/indent.h"
 #include "plot/glyphs.h"
+#include "report/export_picture.h"
 #include "words/words.h"
 
 #include <cmath>

@@ -132,4 +132,12 @@ Result<CsvText> readCsv(std::string_view text) {
     return csv;
 }
 
+std::string csvField(const std::string& field) {
+    const bool padded = !field.empty() && (field.front() == ' ' || field.back() == ' ');
+    if (!padded && field.find_first_of(",;\t\"\r\n") == std::string::npos) return field;
+    std::string text = "\"";
+    for (const char c : field) text += c == '"' ? std::string("\"\"") : std::string(1, c);
+    return text + "\"";
+}
+
 } // namespace rollcall

@@ -32,4 +32,7 @@ struct CsvText {
 /// Errors (kind input): empty text, a quote that is never closed, bytes that are not UTF-8.
 Result<CsvText> readCsv(std::string_view text);
 
+/// A field as it stands in a CSV text with commas: quoted where it must be, so that readCsv() gives it back.
+std::string csvField(const std::string& field);
+
 } // namespace rollcall

@@ -16,13 +16,6 @@ namespace {
 
 constexpr std::array<const char*, 5> kindNames{"number", "count", "yes or no", "cuts", "bend"};
 
-std::string quoted(const std::string& field) {
-    if (field.find_first_of(",\"\n") == std::string::npos) return field;
-    std::string text = "\"";
-    for (const char c : field) text += c == '"' ? std::string("\"\"") : std::string(1, c);
-    return text + "\"";
-}
-
 std::string numberText(const std::optional<double>& value) {
     return value ? fmt::format("{:.10g}", *value) : std::string();
 }
@@ -142,7 +135,7 @@ std::string protocolText(const Protocol& protocol) {
                                                  step.caution,
                                                  step.note};
         std::string line;
-        for (std::size_t i = 0; i < fields.size(); ++i) line += (i == 0 ? "" : ",") + quoted(fields[i]);
+        for (std::size_t i = 0; i < fields.size(); ++i) line += (i == 0 ? "" : ",") + csvField(fields[i]);
         text += line + '\n';
     }
     return text;

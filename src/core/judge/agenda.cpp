@@ -21,6 +21,7 @@ int urgency(const NextStep& next) {
     case Act::takeRung:
     case Act::runTrial:
     case Act::countGrain:
+    case Act::sign:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
@@ -41,6 +42,7 @@ int urgency(const NextStep& next) {
     case Act::lookAtHeat:
     case Act::reassign:
     case Act::hardenFiner:
+    case Act::answerGates:
         return 4;
     case Act::nothing:
     case Act::done:

@@ -4,6 +4,8 @@
 
 #include "core/judge/edge_judge.h"
 #include "core/judge/proof_judge.h"
+#include "core/judge/release_judge.h"
+#include "core/judge/sampling_plan.h"
 
 #include "core/base/number.h"
 #include "core/judge/expectation.h"
@@ -543,6 +545,20 @@ std::vector<std::optional<double>> readMeans(const Batch& batch, const BatchVerd
     return means;
 }
 
+namespace {
+
+void judgeEdgeAndProof(const Batch& batch, const HeatBook& heats, BatchVerdicts& verdicts, const Tables& tables) {
+    const std::vector<std::optional<double>> hrc = readMeans(batch, verdicts);
+    const ProofBook proof(batch, heats, hrc);
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        if (batch.planOf(Gate::edge).required)
+            verdicts.blades[i][indexOf(Gate::edge)] = judgeEdge(batch, i, hrc[i], tables);
+        if (batch.planOf(Gate::proof).required) verdicts.blades[i][indexOf(Gate::proof)] = judgeProof(batch, i, proof);
+    }
+}
+
+} // namespace
+
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
     BatchVerdicts verdicts;
     verdicts.blades.resize(batch.blades.size());
@@ -575,13 +591,12 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
                                                     .judged();
         }
     }
-    if (!batch.planOf(Gate::edge).required && !batch.planOf(Gate::proof).required) return verdicts;
-    const std::vector<std::optional<double>> hrc = readMeans(batch, verdicts);
-    const ProofBook proof(batch, heats, hrc);
-    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
-        if (batch.planOf(Gate::edge).required)
-            verdicts.blades[i][indexOf(Gate::edge)] = judgeEdge(batch, i, hrc[i], tables);
-        if (batch.planOf(Gate::proof).required) verdicts.blades[i][indexOf(Gate::proof)] = judgeProof(batch, i, proof);
+    if (batch.sample_asked && batch.planOf(Gate::temper).required) sayWhatWasSampled(batch, heats, verdicts);
+    if (batch.planOf(Gate::edge).required || batch.planOf(Gate::proof).required)
+        judgeEdgeAndProof(batch, heats, verdicts, tables);
+    if (batch.planOf(Gate::release).required) {
+        for (std::size_t i = 0; i < batch.blades.size(); ++i)
+            verdicts.blades[i][indexOf(Gate::release)] = judgeRelease(batch, i, verdicts.blades[i], tables);
     }
     return verdicts;
 }

@@ -24,7 +24,7 @@ struct BatchVerdicts {
 /// The blades' present mean hardness by their readings, in the order of the batch; none where it is not read.
 std::vector<std::optional<double>> readMeans(const Batch& batch, const BatchVerdicts& verdicts);
 
-/// Judges every blade of a batch at every gate that is asked, Release apart. Pure: the same batch, tables and moment
+/// Judges every blade of a batch at every gate that is asked. Pure: the same batch, tables and moment
 /// give the same verdicts. The moment is used only to say how long a blade has stood untempered; none leaves that out.
 /// Complexity: linear in the readings, but for the distances between the marks on one blade.
 BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now);

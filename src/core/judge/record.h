@@ -254,6 +254,20 @@ struct EdgeAsk {
     EdgeLoadStep rung;
 };
 
+/// What becomes of a blade.
+enum class Disposition { release, temperAgain, reharden, otherPurpose, hold, scrap };
+inline constexpr std::size_t dispositions = 6;
+
+/// A decision about a blade that a person signed, and what it rested on then.
+struct Signature {
+    Disposition disposition = Disposition::hold;
+    int round = 1;     ///< hardening round of the blade
+    std::string basis; ///< the verdicts as they were, in the form of releaseBasis()
+    std::string reason;
+    std::string by;
+    Instant at;
+};
+
 /// A series of rebound strikes: what the instrument made of it, and how the blade lay.
 struct StrikeSeries {
     std::string id;
@@ -280,6 +294,7 @@ struct Blade {
     std::vector<DamageMark> damage;
     std::vector<Trial> trials;            ///< in the order begun
     std::vector<FracturePhoto> fractures; ///< photos of it broken, in order; none that was struck out
+    std::vector<Signature> signatures;    ///< in order; the last one counts
     std::vector<Excuse> excuses;
     std::optional<BladeFate> fate;
 };
@@ -318,7 +333,8 @@ struct Batch {
     std::optional<Recipe> recipe; ///< the version this batch runs
     std::vector<HeatRun> heat_runs;
     std::optional<EdgeAsk> edge_ask;
-    std::optional<double> grain_least;             ///< least grain size asked; none: 8
+    std::optional<double> sample_asked; ///< chance asked for all blades left unread (M18); none: each blade is read
+    std::optional<double> grain_least;  ///< least grain size asked; none: 8
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }

@@ -188,6 +188,16 @@ enum class Fact {
     grainDisagrees,     ///< numbers: counted, rated
     grainRatedBadly,    ///< the two looks are more than one apart
     grainCost,          ///< numbers: hours by the recipe (0: not known), next round, most rounds
+    // release gate
+    gateMissing,     ///< numbers: gate, state; text: gate's name
+    allAnswered,     ///< every gate that is asked is answered
+    signedFor,       ///< text: disposition, by, reason
+    signedOver,      ///< released though a gate is open; text: by, reason
+    signatureStale,  ///< what it rested on has changed; text: by, gate's name, what it was, what it is
+    suggested,       ///< text: disposition, why
+    sampled,         ///< not read; numbers: chance of one more, of all, blades read, asked
+    sampleTooWeak,   ///< likewise
+    sampleNotCovers, ///< text: why: "soak", "thickness", "files"
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -234,6 +244,8 @@ enum class Act {
     fileEdge,
     runTrial,
     countGrain,
+    sign,
+    answerGates,
     hardenFiner,
     done,
     out

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shared/export_picture.h"
+#include "report/export_picture.h"
 
 #include <QFile>
 #include <QFileInfo>

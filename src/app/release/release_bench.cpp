@@ -1,0 +1,252 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/release/release_bench.h"
+
+#include "core/judge/heat_book.h"
+#include "plot/glyphs.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int headHeight = 48; // as the roll's, so that rows meet
+constexpr int rowHeight = 56;
+constexpr int footHeight = 112;
+constexpr int glyph = 18;
+constexpr int pitch = 26;
+constexpr std::array<Gate, 6> shownGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper, Gate::edge, Gate::proof};
+
+} // namespace
+
+ReleaseBench::ReleaseBench(Document& document, Seams seams, const Look& look, QWidget* parent)
+    : Bench(document, look, parent), m_seams(std::move(seams)) {
+    setObjectName(QStringLiteral("release-bench"));
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void ReleaseBench::refresh() {
+    m_answers.clear();
+    m_sample = {};
+    if (m_document.hasBatch()) {
+        const Batch& batch = m_document.batch();
+        const BatchVerdicts& verdicts = m_document.state().verdicts;
+        std::vector<std::optional<Verdict>> temper;
+        for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+            m_answers.push_back(releaseAnswer(batch, i, verdicts.blades[i], m_document.tables()));
+            temper.push_back(verdicts.at(i, Gate::temper));
+        }
+        m_sample = sampleState(batch, temper, HeatBook(batch, m_document.tables()));
+    }
+    setAccessibleName(content().sub);
+    update();
+}
+
+QRect ReleaseBench::row(int blade) const {
+    // The roll scrolls to the blade in hand when there are many; here the page that holds it is shown.
+    const int fit = std::max(1, (height() - px(headHeight) - px(footHeight)) / px(rowHeight));
+    const int first = m_document.bladeIndex() / fit * fit;
+    return {px(24), px(headHeight) + (blade - first) * px(rowHeight), width() - px(48), px(rowHeight)};
+}
+
+std::vector<std::size_t> ReleaseBench::mayGo() const {
+    std::vector<std::size_t> blades;
+    for (std::size_t i = 0; i < m_answers.size(); ++i) {
+        if (m_answers[i].maySign()) blades.push_back(i);
+    }
+    return blades;
+}
+
+QString ReleaseBench::reasonOf(const ReleaseAnswer& answer) const {
+    if (answer.out) return {};
+    if (answer.signature != nullptr && !answer.changed.empty())
+        return tr("signed by %1, but %2 has changed since")
+            .arg(QString::fromStdString(answer.signature->by), QString::fromStdString(answer.changed.front().gate));
+    if (answer.signature != nullptr)
+        return answer.signature->reason.empty() ? tr("signed by %1").arg(QString::fromStdString(answer.signature->by))
+                                                : tr("%1 (%2)").arg(QString::fromStdString(answer.signature->reason),
+                                                                    QString::fromStdString(answer.signature->by));
+    switch (answer.suggestion.disposition) {
+    case Disposition::release:
+        return tr("every gate is answered; to sign");
+    case Disposition::reharden:
+        return tr("suggested by %1; would be round %2")
+            .arg(words::gateName(answer.suggestion.gate))
+            .arg(answer.suggestion.next_round);
+    case Disposition::otherPurpose:
+        return tr("suggested: its hardness fits %1").arg(QString::fromStdString(answer.suggestion.purpose).toLower());
+    default: {
+        QStringList open;
+        for (const OpenGate& one : answer.open)
+            open << tr("%1 %2").arg(words::gateName(one.gate), words::stateName(one.state).toLower());
+        return open.join(QStringLiteral(", "));
+    }
+    }
+}
+
+void ReleaseBench::drawRow(QPainter& painter, int blade) const {
+    const Palette& p = palette();
+    const QRect at = row(blade);
+    if (at.top() < px(headHeight) || at.bottom() > height() - px(footHeight)) return;
+    const auto index = static_cast<std::size_t>(blade);
+    const ReleaseAnswer& answer = m_answers[index];
+    const bool chosen = blade == m_document.bladeIndex();
+    const int gates = static_cast<int>(shownGates.size()) * px(pitch);
+    const bool decided = answer.signature != nullptr && answer.changed.empty();
+    const Disposition shown =
+        answer.signature != nullptr ? answer.signature->disposition : answer.suggestion.disposition;
+    const QString word = answer.out ? tr("Out") : words::dispositionName(shown);
+    const QString reason =
+        answer.out ? QString::fromStdString(m_document.batch().blades[index].fate->reason) : reasonOf(answer);
+    // What is only suggested is not bold: nobody has decided it.
+    drawText(painter, at.left(), at.top() + px(25), word, m_look.font(18, decided || answer.out),
+             chosen ? p.primary : p.ink);
+    drawText(painter, at.left(), at.top() + px(46), elided(reason, m_look.font(16), at.width() - gates - px(12)),
+             m_look.font(16), !decided && answer.signature != nullptr ? p.borderline : p.muted);
+    for (std::size_t g = 0; g < shownGates.size(); ++g) {
+        const Verdict* verdict = m_document.verdict(blade, shownGates[g]);
+        if (verdict == nullptr) continue;
+        drawVerdictGlyph(painter, at.right() - gates + static_cast<int>(g) * px(pitch) + px((pitch - glyph) / 2),
+                         at.top() + px(10), px(glyph), verdict->state, m_look, p.panel);
+    }
+    fillLine(painter, at.left(), at.bottom(), at.width(), 1, p.hair);
+}
+
+void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
+    const Palette& p = palette();
+    const Batch& batch = m_document.batch();
+    const auto marks = [&](const std::vector<std::size_t>& blades) {
+        QStringList names;
+        for (const std::size_t i : blades) names << QString::fromStdString(batch.blades[i].mark);
+        return names.join(QStringLiteral(", "));
+    };
+    const int y = area.top();
+    if (!batch.planOf(Gate::temper).required || m_sample.unread.empty()) {
+        drawText(painter, area.left(), y + px(30), m_answers.empty() ? QString() : tr("Every piece was read."),
+                 m_look.font(18), p.ink);
+        drawText(painter, area.left(), y + px(58), tr("P certificate   X tables   L the whole logbook   A sample"),
+                 m_look.font(16), p.muted);
+        return;
+    }
+    drawText(painter, area.left(), y + px(26),
+             elided(tr("Not read: %1").arg(marks(m_sample.unread)), m_look.font(18, true), area.width()),
+             m_look.font(18, true), p.ink);
+    if (m_sample.chance) {
+        const QString chance = words::percent(m_sample.chance->all);
+        drawText(painter, area.left(), y + px(72), chance, m_look.font(40, true), p.ink);
+        const int beside = area.left() + m_look.width(chance, 40, true) + px(14);
+        const QString all = m_sample.unread.size() == 1 ? tr("that it is inside") : tr("that all of them are inside");
+        drawText(painter, beside, y + px(58), m_sample.chance->rough ? all + tr(", roughly") : all, m_look.font(18),
+                 p.ink);
+        drawText(painter, beside, y + px(80),
+                 batch.sample_asked
+                     ? tr("%1 asked; one accident cannot be excluded").arg(words::percent(*batch.sample_asked))
+                     : tr("A declares a sample; else each is read"),
+                 m_look.font(16), p.muted);
+    } else {
+        drawText(painter, area.left(), y + px(58),
+                 elided(tr("A sample is fair with: %1").arg(marks(m_sample.next)), m_look.font(18), area.width()),
+                 m_look.font(18), p.ink);
+        drawText(painter, area.left(), y + px(82), tr("first and last out, and between; three at least, five are fair"),
+                 m_look.font(16), p.muted);
+    }
+}
+
+void ReleaseBench::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    if (!m_document.hasBatch()) return;
+    drawText(painter, px(24), px(34), tr("Disposition"), m_look.font(24, true), p.ink);
+    const int gates = static_cast<int>(shownGates.size()) * px(pitch);
+    for (std::size_t g = 0; g < shownGates.size(); ++g)
+        drawText(painter, width() - px(24) - gates + static_cast<int>(g) * px(pitch) + px(pitch) / 2, px(34),
+                 words::gateName(shownGates[g]).left(1), m_look.font(16), p.muted, Qt::AlignHCenter);
+    fillLine(painter, px(24), px(headHeight) - 1, width() - px(48), 1, p.line);
+    for (int i = 0; i < static_cast<int>(m_answers.size()); ++i) drawRow(painter, i);
+    const int foot = height() - px(footHeight);
+    fillLine(painter, 0, foot, width(), 1, p.line);
+    drawSample(painter, QRect(px(24), foot, width() - px(48), px(footHeight)));
+}
+
+ColumnContent ReleaseBench::content() const {
+    ColumnContent content;
+    content.key = tr("Enter");
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || m_answers.empty()) return content;
+    const auto index = static_cast<std::size_t>(m_document.bladeIndex());
+    const Verdict verdict =
+        judgeRelease(m_document.batch(), index, m_document.state().verdicts.blades[index], m_document.tables());
+    const QString mark = QString::fromStdString(blade->mark);
+    content.caption = tr("%1 at Release").arg(mark);
+    content.state = verdict.state;
+    content.word = words::stateName(verdict.state);
+    content.sub = words::headline(verdict);
+    content.lines = reasonLines(verdict);
+    int in = 0;
+    int released = 0;
+    for (const ReleaseAnswer& answer : m_answers) {
+        in += answer.out ? 0 : 1;
+        released += answer.released() ? 1 : 0;
+    }
+    const auto going = mayGo();
+    content.numbers.push_back({tr("May go"), QString::number(going.size()), tr("of %1").arg(in), false});
+    content.numbers.push_back({tr("Released"), QString::number(released), tr("of %1").arg(in), false});
+    if (!going.empty()) {
+        content.act = going.size() == 1
+                          ? tr("Sign for %1").arg(QString::fromStdString(m_document.batch().blades[going.front()].mark))
+                          : tr("Sign for %1 blades").arg(going.size());
+        content.detail = tr("all whose gates are answered");
+    } else {
+        content.act = tr("Decide on %1").arg(mark);
+        content.detail = tr("release over a gate, hold, scrap ...");
+    }
+    content.left = tr("Decide");
+    content.left_key = QStringLiteral("*");
+    content.right = tr("Certificate");
+    content.right_key = QStringLiteral("P");
+    if (blade->round > 1)
+        content.below.push_back({Tone::note,
+                                 tr("Re-hardened %1 times; this shop stops at %2.")
+                                     .arg(blade->round - 1)
+                                     .arg(m_document.batch().rehardening_limit),
+                                 {},
+                                 false});
+    content.below.push_back(
+        {Tone::note, tr("Signing writes what it rests on. A later change makes it stale."), {}, false});
+    return content;
+}
+
+void ReleaseBench::act() {
+    if (!m_document.hasBatch() || m_document.blade() == nullptr) return;
+    mayGo().empty() ? decide() : signAll();
+}
+
+void ReleaseBench::mousePressEvent(QMouseEvent* event) {
+    for (int i = 0; i < static_cast<int>(m_answers.size()); ++i) {
+        if (row(i).contains(event->position().toPoint())) return m_document.selectBlade(i);
+    }
+}
+
+bool ReleaseBench::key(QKeyEvent* event) {
+    const QString text = event->text().toLower();
+    if (text == QLatin1String("*"))
+        decide();
+    else if (text == QLatin1String("p"))
+        certificate();
+    else if (text == QLatin1String("x"))
+        exportTables();
+    else if (text == QLatin1String("l"))
+        exportAll();
+    else if (text == QLatin1String("a"))
+        askSample();
+    else
+        return false;
+    return true;
+}
+
+} // namespace rollcall

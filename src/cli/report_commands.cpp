@@ -1,0 +1,102 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+#include "logbook/package.h"
+#include "plot/rule.h"
+#include "report/batch_table.h"
+#include "report/certificate.h"
+#include "report/export_picture.h"
+#include "words/data_folder.h"
+
+#include <QJsonArray>
+#include <QSaveFile>
+
+// The commands by which data leaves the shop and comes back.
+namespace rollcall::cli {
+
+namespace {
+
+QJsonObject countsOf(const PackageCounts& counts) {
+    int rows = 0;
+    QJsonObject tables;
+    for (const auto& [table, count] : counts) {
+        tables[q(table)] = count;
+        rows += count;
+    }
+    return {{"tables", tables}, {"rows", rows}};
+}
+
+Result<Done> writeFile(const QString& path, const QByteArray& bytes) {
+    QSaveFile file(path);
+    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
+        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
+    return Done{};
+}
+
+} // namespace
+
+Result<QJsonObject> exportTo(const Options& options, const Tables&) {
+    const auto counts = exportPackage(options.word(0), options.word(1));
+    if (!counts) return counts.error();
+    return countsOf(*counts);
+}
+
+Result<QJsonObject> importPackageInto(const Options& options, const Tables&) {
+    const auto counts = importPackage(options.word(0), options.word(1));
+    if (!counts) return counts.error();
+    return countsOf(*counts);
+}
+
+Result<QJsonObject> report(const Options& options, const Tables& tables) {
+    if (!options.has("pdf") && !options.has("csv") && !options.has("xlsx") && !options.has("svg"))
+        return Error{ErrorKind::argument, "", "say what to write: --pdf, --csv, --xlsx or --svg with a file"};
+    const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
+    if (!opened) return opened.error();
+    Logbook& logbook = **opened;
+    const auto batches = logbook.batches();
+    if (!batches) return batches.error();
+    std::string id;
+    for (const BatchSummary& summary : *batches) {
+        if (q(summary.name) == options.word(1)) id = summary.id;
+    }
+    if (id.empty()) return Error{ErrorKind::argument, options.word(1).toStdString(), "there is no such batch"};
+    const auto batch = logbook.batch(id);
+    if (!batch) return batch.error();
+    const Instant now = LogbookSeams::real().now();
+    const BatchVerdicts verdicts = judgeBatch(*batch, tables, now);
+    QJsonArray written;
+    const auto file = [&](const char* option) { return q(options.text(option)); };
+    const auto wrote = [&](const char* option) { written.append(file(option)); };
+    if (options.has("csv")) {
+        if (auto done = writeFile(file("csv"), csvOf(bladeTable(*batch, verdicts, tables))); !done) return done.error();
+        wrote("csv");
+    }
+    if (options.has("xlsx")) {
+        if (auto done = writeWorkbook(file("xlsx"), {bladeTable(*batch, verdicts, tables), readingTable(*batch)});
+            !done)
+            return done.error();
+        wrote("xlsx");
+    }
+    if ((options.has("pdf") || options.has("svg")) && !loadFonts(dataFolder() + QStringLiteral("/fonts")))
+        return Error{ErrorKind::table, "fonts", "the typefaces are missing from the data folder"};
+    if (options.has("pdf")) {
+        CertificateOptions made;
+        made.shop = file("shop");
+        made.letter = options.has("letter");
+        made.now = now;
+        if (auto done = writeCertificate(file("pdf"), *batch, verdicts, tables, made); !done) return done.error();
+        wrote("pdf");
+    }
+    if (options.has("svg")) {
+        const RuleData rule = meansRule(*batch, verdicts);
+        const Look look;
+        const auto saved =
+            savePicture(file("svg"), QSize(900, 160), options.word(1), look.palette.panel,
+                        [&](QPainter& painter, const QRect& area) { drawRule(painter, area, rule, look); });
+        if (!saved) return saved.error();
+        wrote("svg");
+    }
+    return QJsonObject{{"written", written}};
+}
+
+} // namespace rollcall::cli

@@ -1,0 +1,182 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/release_judge.h"
+
+#include "core/base/number.h"
+#include "core/judge/gate_case.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <map>
+
+namespace rollcall {
+
+namespace {
+
+constexpr std::array<const char*, dispositions> dispositionNames{"release",       "temper again", "re-harden",
+                                                                 "other purpose", "hold",         "scrap"};
+constexpr std::array<const char*, gateCount> gateNames{"steel", "cycle", "quench", "temper",
+                                                       "edge",  "proof", "release"};
+constexpr std::array<const char*, 5> stateNames{"pass", "borderline", "fail", "not yet", "excused"};
+
+std::map<std::string, std::string> parsed(const std::string& basis) {
+    std::map<std::string, std::string> gates;
+    std::size_t at = 0;
+    while (at < basis.size()) {
+        const std::size_t end = std::min(basis.find("; ", at), basis.size());
+        const std::string one = basis.substr(at, end - at);
+        const std::size_t equals = one.find('=');
+        if (equals != std::string::npos) gates[one.substr(0, equals)] = one.substr(equals + 1);
+        at = end + 2;
+    }
+    return gates;
+}
+
+// A purpose whose window holds this hardness; the batch's own apart.
+std::string purposeFor(const Batch& batch, double hrc, const Tables& tables) {
+    for (const PurposeProfile& profile : tables.purposes()) {
+        if (profile.purpose != batch.purpose && atLeast(hrc, profile.window_low) && atMost(hrc, profile.window_high))
+            return profile.purpose;
+    }
+    return {};
+}
+
+Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerdicts& verdicts,
+                         const std::vector<OpenGate>& open, const Tables& tables) {
+    if (open.empty()) return {Disposition::release, Gate::release, {}, 0};
+    // What failed weighs most, and of it what lies deepest: a blade soft from the quench is not tempered right.
+    for (const OpenGate& one : open) {
+        if (one.state != State::fail) continue;
+        const std::optional<Verdict>& verdict = verdicts[indexOf(one.gate)];
+        const bool heat = one.gate == Gate::quench || one.gate == Gate::temper || one.next.act == Act::hardenFiner;
+        if (!heat) return {Disposition::hold, one.gate, {}, 0};
+        if (blade.round - 1 < batch.rehardening_limit) return {Disposition::reharden, one.gate, {}, blade.round + 1};
+        if (verdict->measurement && one.gate == Gate::temper) {
+            const std::string purpose = purposeFor(batch, verdict->measurement->decided_mean, tables);
+            if (!purpose.empty()) return {Disposition::otherPurpose, one.gate, purpose, 0};
+        }
+        return {Disposition::scrap, one.gate, {}, 0};
+    }
+    for (const OpenGate& one : open) {
+        if (one.gate == Gate::temper && (one.next.act == Act::temperAgain || one.next.act == Act::logTemper))
+            return {Disposition::temperAgain, one.gate, {}, 0};
+    }
+    return {Disposition::hold, open.front().gate, {}, 0};
+}
+
+} // namespace
+
+const char* nameOf(Disposition disposition) {
+    return dispositionNames[static_cast<std::size_t>(disposition)];
+}
+
+std::optional<Disposition> dispositionNamed(const std::string& name) {
+    const auto found = std::find(dispositionNames.begin(), dispositionNames.end(), name);
+    if (found == dispositionNames.end()) return std::nullopt;
+    return static_cast<Disposition>(found - dispositionNames.begin());
+}
+
+const char* nameOf(Gate gate) {
+    return gateNames[indexOf(gate)];
+}
+
+const char* nameOf(State state) {
+    return stateNames[static_cast<std::size_t>(state)];
+}
+
+std::string releaseBasis(const BladeVerdicts& verdicts) {
+    std::string basis;
+    for (const Gate gate : allGates) {
+        const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
+        if (gate == Gate::release || !verdict) continue;
+        basis += fmt::format("{}{}={}", basis.empty() ? "" : "; ", nameOf(gate), nameOf(verdict->state));
+        if (verdict->measurement) basis += fmt::format(" {:.2f}", verdict->measurement->decided_mean);
+    }
+    return basis;
+}
+
+std::vector<BasisChange> changedSince(const std::string& basis, const std::string& now) {
+    const std::map<std::string, std::string> then = parsed(basis);
+    const std::map<std::string, std::string> present = parsed(now);
+    std::vector<BasisChange> changes;
+    for (const char* gate : gateNames) {
+        const auto was = then.find(gate);
+        const auto is = present.find(gate);
+        const std::string before = was == then.end() ? "" : was->second;
+        const std::string after = is == present.end() ? "" : is->second;
+        if (before != after) changes.push_back({gate, before, after});
+    }
+    return changes;
+}
+
+ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVerdicts& verdicts,
+                            const Tables& tables) {
+    const Blade& one = batch.blades[blade];
+    ReleaseAnswer answer;
+    answer.out = one.fate.has_value();
+    for (const Gate gate : allGates) {
+        const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
+        if (gate == Gate::release || !batch.planOf(gate).required || !verdict) continue;
+        if (verdict->state != State::pass && verdict->state != State::excused)
+            answer.open.push_back({gate, verdict->state, verdict->next});
+    }
+    answer.suggestion = suggestionFor(batch, one, verdicts, answer.open, tables);
+    for (const Signature& signature : one.signatures) {
+        if (signature.round == one.round) answer.signature = &signature;
+    }
+    if (answer.signature != nullptr) answer.changed = changedSince(answer.signature->basis, releaseBasis(verdicts));
+    return answer;
+}
+
+Verdict judgeRelease(const Batch& batch, std::size_t blade, const BladeVerdicts& verdicts, const Tables& tables) {
+    const Blade& one = batch.blades[blade];
+    Verdict verdict;
+    verdict.gate = Gate::release;
+    verdict.blade = one.id;
+    verdict.tables_edition = Tables::edition;
+    if (sayExcused(one, verdict)) return verdict;
+    const auto say = [&](Fact fact, Tone tone, std::vector<std::string> texts, std::vector<double> numbers = {}) {
+        verdict.reasons.push_back({fact, tone, "release", std::move(numbers), std::move(texts)});
+    };
+    const ReleaseAnswer answer = releaseAnswer(batch, blade, verdicts, tables);
+    if (answer.signature != nullptr) {
+        const Signature& signature = *answer.signature;
+        const bool over = signature.disposition == Disposition::release && !answer.open.empty();
+        if (!answer.changed.empty()) {
+            verdict.state = State::borderline;
+            for (const BasisChange& change : answer.changed)
+                say(Fact::signatureStale, Tone::caution, {signature.by, change.gate, change.was, change.is});
+        } else if (signature.disposition == Disposition::release) {
+            verdict.state = State::pass;
+        } else if (signature.disposition == Disposition::scrap) {
+            verdict.state = State::fail;
+        } else if (signature.disposition == Disposition::hold) {
+            verdict.state = State::borderline;
+        }
+        if (over && answer.changed.empty())
+            say(Fact::signedOver, Tone::caution, {signature.by, signature.reason});
+        else
+            say(Fact::signedFor, verdict.state == State::fail ? Tone::bad : Tone::note,
+                {nameOf(signature.disposition), signature.by, signature.reason});
+        verdict.taken = 1;
+    }
+    for (const OpenGate& open : answer.open)
+        say(Fact::gateMissing,
+            open.state == State::fail         ? Tone::bad
+            : open.state == State::borderline ? Tone::caution
+                                              : Tone::open,
+            {nameOf(open.gate)}, {double(indexOf(open.gate)), double(open.state)});
+    if (answer.open.empty()) say(Fact::allAnswered, Tone::good, {});
+    const std::string why = answer.suggestion.disposition == Disposition::otherPurpose ? answer.suggestion.purpose
+                            : answer.suggestion.disposition == Disposition::reharden
+                                ? std::to_string(answer.suggestion.next_round)
+                                : std::string();
+    const bool decided = answer.signature != nullptr && answer.changed.empty();
+    if (!decided) say(Fact::suggested, Tone::note, {nameOf(answer.suggestion.disposition), why});
+    verdict.next = {decided ? Act::done : answer.open.empty() ? Act::sign : Act::answerGates, {}};
+    std::stable_sort(verdict.reasons.begin(), verdict.reasons.end(),
+                     [](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
+    return verdict;
+}
+
+} // namespace rollcall

@@ -1,0 +1,66 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/gates.h"
+
+#include <string>
+#include <vector>
+
+namespace rollcall {
+
+/// Its name as stored and as used in reasons: "temper again".
+const char* nameOf(Disposition disposition);
+std::optional<Disposition> dispositionNamed(const std::string& name);
+/// Name of a gate and of a state as used in reasons: "temper", "not yet".
+const char* nameOf(Gate gate);
+const char* nameOf(State state);
+
+/// What a signature rests on: every judged gate with its verdict and mean, "quench=pass 65.3; temper=pass 62.0".
+std::string releaseBasis(const BladeVerdicts& verdicts);
+
+/// What has become of a gate since a signature.
+struct BasisChange {
+    std::string gate;
+    std::string was; ///< "pass 62.0"; empty: not judged then
+    std::string is;
+};
+std::vector<BasisChange> changedSince(const std::string& basis, const std::string& now);
+
+/// What the record suggests for a blade, before anyone has decided.
+struct Suggestion {
+    Disposition disposition = Disposition::hold;
+    Gate gate = Gate::temper; ///< that speaks for it
+    std::string purpose;      ///< of otherPurpose: one whose window holds its hardness
+    int next_round = 0;       ///< of reharden: the round it would be in
+};
+
+/// A gate that keeps a blade from going.
+struct OpenGate {
+    Gate gate = Gate::temper;
+    State state = State::notYet;
+    NextStep next;
+};
+
+/// Everything about one blade at Release.
+struct ReleaseAnswer {
+    std::vector<OpenGate> open; ///< asked gates that are not Pass or Excused, in working order
+    Suggestion suggestion;
+    const Signature* signature = nullptr; ///< the last one of this round; null when there is none
+    std::vector<BasisChange> changed;     ///< since the signature; it is stale when there are any
+    bool out = false;                     ///< the blade is out of the batch
+
+    /// Every asked gate is answered and nobody has signed for what is so now.
+    bool maySign() const { return !out && open.empty() && (signature == nullptr || !changed.empty()); }
+    /// Released, and nothing has changed since.
+    bool released() const {
+        return signature != nullptr && changed.empty() && signature->disposition == Disposition::release;
+    }
+};
+ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVerdicts& verdicts, const Tables& tables);
+
+/// The Release gate: Pass when it was released and nothing has changed since, Fail when scrapped, Borderline when held
+/// or when the signature is stale; else Not yet, with what is missing in working order.
+Verdict judgeRelease(const Batch& batch, std::size_t blade, const BladeVerdicts& verdicts, const Tables& tables);
+
+} // namespace rollcall

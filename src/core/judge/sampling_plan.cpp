@@ -1,0 +1,138 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/sampling_plan.h"
+
+#include "core/judge/gates.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+constexpr std::size_t fairSample = 5;
+
+std::optional<double> soakOf(const HeatAnswer& heat) {
+    return heat.soak ? std::optional(heat.soak->equivalent_minutes) : heat.clock_minutes;
+}
+
+// What the mean of one blade is known to by its own readings, and what all blades share.
+SamplingFloor floorOf(const std::vector<const Measurement*>& measured) {
+    SamplingFloor floor;
+    for (const Measurement* one : measured) {
+        double own = 0;
+        double common = 0;
+        for (const BudgetPart& part : one->budget.parts) {
+            const bool shared =
+                part.source == BudgetPart::Source::certificate || part.source == BudgetPart::Source::blockMean;
+            (shared ? common : own) += part.standard_uncertainty * part.standard_uncertainty;
+        }
+        floor.blade_u = std::max(floor.blade_u, std::sqrt(own));
+        floor.common_u = std::max(floor.common_u, std::sqrt(common));
+    }
+    return floor;
+}
+
+} // namespace
+
+const char* nameOf(SampleGap gap) {
+    constexpr std::array<const char*, 4> names{"soak", "thickness", "files", "damaged"};
+    return names[static_cast<std::size_t>(gap)];
+}
+
+bool SampleState::covers(std::size_t blade) const {
+    return std::none_of(uncovered.begin(), uncovered.end(), [&](const Uncovered& one) { return one.blade == blade; });
+}
+
+SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verdict>>& verdicts,
+                        const HeatBook& heats) {
+    SampleState state;
+    std::vector<double> means;
+    std::vector<const Measurement*> measured;
+    std::vector<std::size_t> whole; // those that are in the batch at Temper
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        if (isOutBefore(batch.blades[i], Gate::temper)) continue;
+        whole.push_back(i);
+        if (verdicts[i] && verdicts[i]->measurement) {
+            state.read.push_back(i);
+            means.push_back(verdicts[i]->measurement->decided_mean);
+            measured.push_back(&*verdicts[i]->measurement);
+        } else {
+            state.unread.push_back(i);
+        }
+    }
+    // In order out of the oven, as far as it is known; else as they lie in the roll.
+    std::stable_sort(whole.begin(), whole.end(), [&](std::size_t a, std::size_t b) {
+        const BladeHeat* x = heats.of(a).heat;
+        const BladeHeat* y = heats.of(b).heat;
+        return x != nullptr && y != nullptr && x->out_s && y->out_s && *x->out_s < *y->out_s;
+    });
+    const std::size_t wanted = std::min(fairSample, whole.size());
+    for (std::size_t k = 0; k < wanted; ++k) {
+        // First, last, middle, quarters.
+        constexpr std::array<double, fairSample> places{0, 1, 0.5, 0.25, 0.75};
+        const auto at = static_cast<std::size_t>(std::lround(places[k] * static_cast<double>(whole.size() - 1)));
+        const std::size_t blade = whole[at];
+        const bool open = std::find(state.unread.begin(), state.unread.end(), blade) != state.unread.end();
+        const bool told = std::find(state.next.begin(), state.next.end(), blade) != state.next.end();
+        if (open && !told) state.next.push_back(blade);
+    }
+    const auto rangeOf = [&](auto&& number) -> std::optional<Interval> {
+        std::optional<Interval> range;
+        for (const std::size_t i : state.read) {
+            const std::optional<double> value = number(i);
+            if (!value) return std::nullopt;
+            if (!range) range = Interval{*value, *value};
+            range = Interval{std::min(range->low, *value), std::max(range->high, *value)};
+        }
+        return range;
+    };
+    const auto soak = [&](std::size_t i) { return soakOf(heats.of(i)); };
+    const auto thickness = [&](std::size_t i) { return std::optional<double>(batch.blades[i].shape.thickness_mm); };
+    const auto outside = [](const std::optional<Interval>& range, const std::optional<double>& value) {
+        constexpr double hair = 1e-9;
+        return range && value && (*value < range->low - hair || *value > range->high + hair);
+    };
+    const std::optional<Interval> soaks = rangeOf(soak);
+    const std::optional<Interval> thicknesses = rangeOf(thickness);
+    for (const std::size_t i : state.unread) {
+        const Blade& blade = batch.blades[i];
+        if (outside(soaks, soak(i))) state.uncovered.push_back({i, SampleGap::soak});
+        if (outside(thicknesses, thickness(i))) state.uncovered.push_back({i, SampleGap::thickness});
+        if (fileTestAt(blade, Gate::temper) == nullptr) state.uncovered.push_back({i, SampleGap::files});
+        if (!blade.damage.empty()) state.uncovered.push_back({i, SampleGap::damaged});
+    }
+    if (state.unread.empty()) return state;
+    const auto chance = sampleChance(means, batch.window, static_cast<int>(state.unread.size()), floorOf(measured));
+    if (!chance) return state;
+    state.chance = *chance;
+    state.holds = batch.sample_asked && chance->all >= *batch.sample_asked;
+    return state;
+}
+
+void sayWhatWasSampled(const Batch& batch, const HeatBook& heats, BatchVerdicts& verdicts) {
+    std::vector<std::optional<Verdict>> temper;
+    for (const BladeVerdicts& one : verdicts.blades) temper.push_back(one[indexOf(Gate::temper)]);
+    const SampleState sample = sampleState(batch, temper, heats);
+    for (const std::size_t i : sample.unread) {
+        std::optional<Verdict>& verdict = verdicts.blades[i][indexOf(Gate::temper)];
+        if (!verdict || verdict->state != State::notYet || verdict->has(Fact::tempersMissing)) continue;
+        const SampleChance chance = sample.chance.value_or(SampleChance{});
+        const std::vector<double> numbers{chance.next, chance.all, double(sample.read.size()), *batch.sample_asked};
+        if (sample.holds && sample.covers(i)) {
+            verdict->state = State::excused;
+            verdict->reasons.insert(verdict->reasons.begin(), {Fact::sampled, Tone::note, "M18", numbers, {}});
+            verdict->next = {Act::done, {}};
+            continue;
+        }
+        if (sample.chance && !sample.holds)
+            verdict->reasons.push_back({Fact::sampleTooWeak, Tone::caution, "M18", numbers, {}});
+        for (const SampleState::Uncovered& gap : sample.uncovered) {
+            if (gap.blade == i)
+                verdict->reasons.push_back({Fact::sampleNotCovers, Tone::open, "M18", {}, {nameOf(gap.gap)}});
+        }
+    }
+}
+
+} // namespace rollcall

@@ -1,0 +1,310 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/package.h"
+
+#include "core/base/csv.h"
+#include "logbook/database.h"
+#include "logbook/schema.h"
+
+#include <QCryptographicHash>
+#include <QDir>
+#include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QSaveFile>
+
+namespace rollcall {
+
+namespace {
+
+// What stands for no value. In texts the backslash, line ends, tabs and blanks at their ends are written with a
+// backslash, so that a row is a line and nothing is lost to a reader that trims.
+const QString nothing = QStringLiteral("\\N");
+
+Error atFile(ErrorKind kind, const QString& file, const QString& text) {
+    return {kind, file.toStdString(), text.toStdString()};
+}
+
+struct Column {
+    QString name;
+    QString type; ///< TEXT, REAL, INTEGER, BLOB
+    bool key = false;
+};
+
+Result<std::vector<Column>> columnsOf(Database& database, const QString& table) {
+    const auto rows = database.select(QStringLiteral("PRAGMA table_info(%1)").arg(table));
+    if (!rows) return rows.error();
+    std::vector<Column> columns;
+    for (const Row& row : *rows)
+        columns.push_back({row[1].toString(), row[2].toString().toUpper(), row[5].toInt() > 0});
+    return columns;
+}
+
+Result<QStringList> tablesOf(Database& database) {
+    const auto rows = database.select(QStringLiteral(
+        "SELECT name FROM sqlite_master WHERE type='table' AND name NOT LIKE 'sqlite_%' ORDER BY rowid"));
+    if (!rows) return rows.error();
+    QStringList names;
+    for (const Row& row : *rows) names << row[0].toString();
+    return names;
+}
+
+QString escaped(const QString& text) {
+    QString out;
+    for (qsizetype i = 0; i < text.size(); ++i) {
+        const QChar c = text[i];
+        const bool end = i == 0 || i + 1 == text.size();
+        out += c == QLatin1Char('\\')         ? QStringLiteral("\\\\")
+               : c == QLatin1Char('\n')       ? QStringLiteral("\\n")
+               : c == QLatin1Char('\r')       ? QStringLiteral("\\r")
+               : c == QLatin1Char('\t')       ? QStringLiteral("\\t")
+               : c == QLatin1Char(' ') && end ? QStringLiteral("\\s")
+                                              : QString(c);
+    }
+    return out;
+}
+
+QString unescaped(const QString& text) {
+    QString out(QLatin1String("")); // empty, not null: a null text would be stored as no value
+    for (qsizetype i = 0; i < text.size(); ++i) {
+        if (text[i] != QLatin1Char('\\') || i + 1 == text.size()) {
+            out += text[i];
+            continue;
+        }
+        const QChar c = text[++i];
+        out += c == QLatin1Char('n')   ? QLatin1Char('\n')
+               : c == QLatin1Char('r') ? QLatin1Char('\r')
+               : c == QLatin1Char('t') ? QLatin1Char('\t')
+               : c == QLatin1Char('s') ? QLatin1Char(' ')
+                                       : c;
+    }
+    return out;
+}
+
+QString fieldOf(const QVariant& value, const Column& column) {
+    if (value.isNull()) return nothing;
+    if (column.type == QLatin1String("REAL"))
+        return QString::number(value.toDouble(), 'g', QLocale::FloatingPointShortest);
+    return escaped(value.toString());
+}
+
+QVariant valueOf(const QString& field, const Column& column) {
+    if (field == nothing) return {};
+    if (column.type == QLatin1String("REAL")) return field.toDouble();
+    if (column.type == QLatin1String("INTEGER")) return field.toLongLong();
+    return unescaped(field);
+}
+
+QByteArray sha(const QByteArray& bytes) {
+    return QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex();
+}
+
+Result<Done> write(const QString& path, const QByteArray& bytes) {
+    QSaveFile file(path);
+    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
+        return atFile(ErrorKind::disk, path, QStringLiteral("this file cannot be written"));
+    return Done{};
+}
+
+Result<QByteArray> read(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly))
+        return atFile(ErrorKind::input, path, QStringLiteral("this file of the package is missing"));
+    return file.readAll();
+}
+
+QString frictionless(const QString& type) {
+    return type == QLatin1String("REAL")      ? QStringLiteral("number")
+           : type == QLatin1String("INTEGER") ? QStringLiteral("integer")
+                                              : QStringLiteral("string");
+}
+
+Result<Done> fill(Database& database, const QString& table, const QByteArray& text, const QString& file,
+                  const QDir& folder, int& count) {
+    const auto csv = readCsv(std::string_view(text.constData(), static_cast<std::size_t>(text.size())));
+    if (!csv) return atFile(ErrorKind::input, file, QString::fromStdString(csv.error().text));
+    const auto columns = columnsOf(database, table);
+    if (!columns) return columns.error();
+    std::vector<Column> known;
+    QStringList names;
+    for (const std::string& name : csv->header) {
+        const auto found = std::find_if(columns->begin(), columns->end(),
+                                        [&](const Column& c) { return c.name == QString::fromStdString(name); });
+        if (found == columns->end())
+            return atFile(ErrorKind::input, file,
+                          QStringLiteral("the table %1 has no column %2").arg(table, QString::fromStdString(name)));
+        known.push_back(*found);
+        names << found->name;
+    }
+    const bool blobs = table == QLatin1String("attachment_blob");
+    if (blobs) names << QStringLiteral("bytes");
+    QStringList marks;
+    for (qsizetype i = 0; i < names.size(); ++i) marks << QStringLiteral("?");
+    const QString sql = QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)")
+                            .arg(table, names.join(QLatin1Char(',')), marks.join(QLatin1Char(',')));
+    for (const CsvRow& row : csv->rows) {
+        const QString line = QStringLiteral("%1:%2").arg(file).arg(row.line);
+        if (row.fields.size() != known.size())
+            return atFile(ErrorKind::input, line, QStringLiteral("this line has not as many fields as the header"));
+        Row values;
+        for (std::size_t i = 0; i < known.size(); ++i)
+            values.push_back(valueOf(QString::fromStdString(row.fields[i]), known[i]));
+        if (blobs) {
+            const QString path = folder.filePath(QStringLiteral("files/") + values.front().toString());
+            const auto bytes = read(path);
+            if (!bytes) return bytes.error();
+            if (sha(*bytes) != values.front().toByteArray())
+                return atFile(ErrorKind::input, path,
+                              QStringLiteral("this file is not what its name says: it is damaged"));
+            values.push_back(*bytes);
+        }
+        if (auto done = database.run(sql, values); !done)
+            return atFile(ErrorKind::input, line, QString::fromStdString(done.error().text));
+        ++count;
+    }
+    return Done{};
+}
+
+Result<PackageCounts> filled(Database& database, const QString& folder) {
+    const QDir at(folder);
+    const auto text = read(at.filePath(QStringLiteral("datapackage.json")));
+    if (!text) return text.error();
+    const QString descriptor = at.filePath(QStringLiteral("datapackage.json"));
+    const QJsonObject package = QJsonDocument::fromJson(*text).object();
+    if (!package.contains(QStringLiteral("rollcall_schema")))
+        return atFile(ErrorKind::input, descriptor, QStringLiteral("this is not a package of a Rollcall logbook"));
+    if (package[QStringLiteral("rollcall_schema")].toInt() != schema::version)
+        return atFile(
+            ErrorKind::input, descriptor,
+            QStringLiteral("this package is of schema %1, this Rollcall writes %2: export it anew from the logbook")
+                .arg(package[QStringLiteral("rollcall_schema")].toInt())
+                .arg(schema::version));
+    const auto tables = tablesOf(database);
+    if (!tables) return tables.error();
+    PackageCounts counts;
+    for (const QJsonValue& value : package[QStringLiteral("resources")].toArray()) {
+        const QJsonObject resource = value.toObject();
+        const QString table = resource[QStringLiteral("name")].toString();
+        if (!tables->contains(table))
+            return atFile(ErrorKind::input, descriptor, QStringLiteral("there is no table %1").arg(table));
+        // The name alone leads to the file: a path in a package must not lead out of it.
+        const QString file = at.filePath(table + QStringLiteral(".csv"));
+        const auto bytes = read(file);
+        if (!bytes) return bytes.error();
+        if (QStringLiteral("sha256:") + QString::fromLatin1(sha(*bytes)) != resource[QStringLiteral("hash")].toString())
+            return atFile(ErrorKind::input, file,
+                          QStringLiteral("this file is not the one that was exported: it was changed or damaged"));
+        int count = 0;
+        if (auto done = fill(database, table, *bytes, file, at, count); !done) return done.error();
+        counts[table.toStdString()] = count;
+    }
+    return counts;
+}
+
+} // namespace
+
+Result<PackageCounts> exportPackage(const QString& logbook, const QString& folder) {
+    const auto opened = Logbook::open(logbook, Logbook::Access::read);
+    if (!opened) return opened.error();
+    return (*opened)->exportTo(folder);
+}
+
+Result<PackageCounts> Logbook::exportTo(const QString& folder) {
+    const QDir at(folder);
+    if (at.exists() && !at.isEmpty())
+        return atFile(ErrorKind::exists, folder, QStringLiteral("this folder is not empty"));
+    if (!QDir().mkpath(at.filePath(QStringLiteral("files"))))
+        return atFile(ErrorKind::disk, folder, QStringLiteral("this folder cannot be made"));
+    Database& database = *m_database;
+    const auto tables = tablesOf(database);
+    if (!tables) return tables.error();
+    PackageCounts counts;
+    QJsonArray resources;
+    for (const QString& table : *tables) {
+        const auto all = columnsOf(database, table);
+        if (!all) return all.error();
+        std::vector<Column> columns = *all;
+        std::erase_if(columns, [](const Column& column) { return column.type == QLatin1String("BLOB"); });
+        QStringList names;
+        QJsonArray fields;
+        QJsonArray keys;
+        for (const Column& column : columns) {
+            names << column.name;
+            fields.append(QJsonObject{{"name", column.name}, {"type", frictionless(column.type)}});
+            if (column.key) keys.append(column.name);
+        }
+        const auto rows = database.select(
+            QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(names.join(QLatin1Char(',')), table));
+        if (!rows) return rows.error();
+        QByteArray text = names.join(QLatin1Char(',')).toUtf8() + '\n';
+        for (const Row& row : *rows) {
+            for (std::size_t i = 0; i < row.size(); ++i) {
+                if (i > 0) text += ',';
+                text += QByteArray::fromStdString(csvField(fieldOf(row[i], columns[i]).toStdString()));
+            }
+            text += '\n';
+        }
+        const QString file = table + QStringLiteral(".csv");
+        if (auto done = write(at.filePath(file), text); !done) return done.error();
+        resources.append(QJsonObject{
+            {"name", table},
+            {"path", file},
+            {"profile", "tabular-data-resource"},
+            {"format", "csv"},
+            {"mediatype", "text/csv"},
+            {"encoding", "utf-8"},
+            {"bytes", text.size()},
+            {"hash", QStringLiteral("sha256:") + QString::fromLatin1(sha(text))},
+            {"schema", QJsonObject{{"fields", fields}, {"primaryKey", keys}, {"missingValues", QJsonArray{nothing}}}}});
+        counts[table.toStdString()] = static_cast<int>(rows->size());
+    }
+    const auto blobs = database.select(QStringLiteral("SELECT sha256 FROM attachment_blob"));
+    if (!blobs) return blobs.error();
+    for (const Row& row : *blobs) {
+        const auto bytes =
+            database.single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), {row[0]});
+        if (!bytes) return bytes.error();
+        if (auto done = write(at.filePath(QStringLiteral("files/") + row[0].toString()), bytes->toByteArray()); !done)
+            return done.error();
+    }
+    const QJsonObject package{{"profile", "tabular-data-package"},
+                              {"name", "rollcall-logbook"},
+                              {"title", "A Rollcall logbook"},
+                              {"rollcall_schema", schema::version},
+                              {"resources", resources}};
+    if (auto done = write(at.filePath(QStringLiteral("datapackage.json")), QJsonDocument(package).toJson()); !done)
+        return done.error();
+    return counts;
+}
+
+Result<PackageCounts> importPackage(const QString& logbook, const QString& folder) {
+    {
+        const auto made = Logbook::create(logbook);
+        if (!made) return made.error();
+    }
+    const auto counts = [&]() -> Result<PackageCounts> {
+        Database database;
+        if (auto opened = database.open(logbook, Database::Mode::readWrite); !opened) return opened.error();
+        // Rows come table by table, not in the order in which they point at each other.
+        if (auto off = database.run(QStringLiteral("PRAGMA foreign_keys=OFF")); !off) return off.error();
+        if (auto begun = database.run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun.error();
+        auto done = filled(database, folder);
+        if (done) {
+            const auto astray = database.select(QStringLiteral("PRAGMA foreign_key_check"));
+            if (!astray) return astray.error();
+            if (!astray->empty())
+                return atFile(ErrorKind::input, folder,
+                              QStringLiteral("the table %1 points at something that is not in the package")
+                                  .arg(astray->front()[0].toString()));
+        }
+        if (done) {
+            if (auto kept = database.run(QStringLiteral("COMMIT")); !kept) return kept.error();
+        }
+        return done;
+    }();
+    if (!counts) QFile::remove(logbook); // nothing half made stays
+    return counts;
+}
+
+} // namespace rollcall

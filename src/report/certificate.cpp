@@ -1,0 +1,417 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/certificate.h"
+
+#include "core/judge/release_judge.h"
+#include "core/judge/steel_book.h"
+#include "core/measure/verification.h"
+#include "plot/glyphs.h"
+#include "plot/look.h"
+#include "plot/rule.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QCoreApplication>
+#include <QDateTime>
+#include <QFontMetricsF>
+#include <QPdfWriter>
+#include <set>
+
+namespace rollcall {
+
+namespace {
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("certificate", text);
+}
+
+QString dayOf(const Instant& at) {
+    return QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60)
+        .toString(QStringLiteral("yyyy-MM-dd"));
+}
+
+QString timeOf(const Instant& at) {
+    return QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60)
+        .toString(QStringLiteral("yyyy-MM-dd hh:mm"));
+}
+
+// The page is drawn in points; a look of factor 1 has its sizes in them.
+class Page {
+public:
+    Page(QPainter& painter, QPagedPaintDevice& device, const QString& foot)
+        : m_painter(painter), m_device(device), m_foot(foot) {
+        const QSizeF paper = device.pageLayout().pageSize().size(QPageSize::Point);
+        m_width = paper.width() - 2 * margin;
+        m_bottom = paper.height() - margin;
+        m_painter.save();
+        // The painter counts in dots of the device from the page's own corner.
+        const double dots = device.logicalDpiX() / 72.0;
+        m_painter.scale(dots, dots);
+        m_painter.translate(margin, margin);
+        m_bottom -= margin;
+        drawFoot();
+    }
+    ~Page() { m_painter.restore(); }
+    Page(const Page&) = delete;
+    Page& operator=(const Page&) = delete;
+
+    double y = 0;
+    double width() const { return m_width; }
+    int pages() const { return m_pages; }
+    QPainter& painter() { return m_painter; }
+    const Look& look() const { return m_look; }
+
+    /// A new page unless this much room is left.
+    void need(double room) {
+        if (y + room <= m_bottom - 24) return;
+        m_device.newPage();
+        ++m_pages;
+        y = 0;
+        drawFoot();
+    }
+    void text(double x, const QString& line, int size, bool bold = false, const QColor& color = Qt::black,
+              Qt::Alignment alignment = Qt::AlignLeft) {
+        drawText(m_painter, x, y, line, m_look.font(size, bold), color, alignment);
+    }
+    /// A paragraph, broken at blanks to the width of the page.
+    void paragraph(const QString& text, int size, bool bold = false, const QColor& color = Qt::black,
+                   double indent = 0) {
+        const QFont font = m_look.font(size, bold);
+        QString line;
+        const auto put = [&] {
+            need(size * 1.4);
+            y += size * 1.35;
+            drawText(m_painter, indent, y, line, font, color);
+            line.clear();
+        };
+        for (const QString& word : text.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+            const QString longer = line.isEmpty() ? word : line + QLatin1Char(' ') + word;
+            if (QFontMetricsF(font).horizontalAdvance(longer) > m_width - indent && !line.isEmpty()) {
+                put();
+                line = word;
+            } else {
+                line = longer;
+            }
+        }
+        if (!line.isEmpty()) put();
+    }
+    void rule(double weight = 0.6) { m_painter.fillRect(QRectF(0, y, m_width, weight), Qt::black); }
+    void heading(const QString& title) {
+        need(54);
+        y += 26;
+        text(0, title, 12, true);
+        y += 4;
+        rule();
+        y += 4;
+    }
+
+private:
+    void drawFoot() {
+        drawText(m_painter, 0, m_bottom, m_foot, m_look.font(8), QColor(0x55, 0x55, 0x55));
+        drawText(m_painter, m_width, m_bottom, tr("page %1").arg(m_pages), m_look.font(8), QColor(0x55, 0x55, 0x55),
+                 Qt::AlignRight);
+    }
+
+    static constexpr double margin = 48;
+    QPainter& m_painter;
+    QPagedPaintDevice& m_device;
+    QString m_foot;
+    Look m_look;
+    double m_width = 0;
+    double m_bottom = 0;
+    int m_pages = 1;
+};
+
+const Verdict* at(const BladeVerdicts& verdicts, Gate gate) {
+    const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
+    return verdict ? &*verdict : nullptr;
+}
+
+void drawHead(Page& page, const Batch& batch, const CertificateOptions& options) {
+    page.y = 18;
+    double x = 0;
+    if (!options.mark.isNull()) {
+        const QSizeF size = QSizeF(options.mark.size()).scaled(60, 34, Qt::KeepAspectRatio);
+        page.painter().drawImage(QRectF(QPointF(0, 0), size), options.mark);
+        x = size.width() + 12;
+    }
+    page.text(x, options.shop.isEmpty() ? tr("Hardness and tests") : options.shop, 16, true);
+    page.text(page.width(), dayOf(options.now), 11, false, Qt::black, Qt::AlignRight);
+    page.y += 26;
+    page.text(0, QString::fromStdString(batch.name), 24, true);
+    page.y += 20;
+    QStringList about;
+    about << tr("%1 pieces").arg(batch.blades.size());
+    if (!batch.purpose.empty()) about << QString::fromStdString(batch.purpose);
+    if (!batch.grade.empty()) about << QString::fromStdString(batch.grade);
+    if (!batch.lot.empty()) about << QString::fromStdString(batch.lot);
+    if (!batch.heat_number.empty()) about << tr("heat %1").arg(QString::fromStdString(batch.heat_number));
+    page.paragraph(about.join(QStringLiteral(", ")), 11);
+    page.y += 10;
+    page.rule(1.2);
+}
+
+void drawMeans(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
+    const RuleData rule = meansRule(batch, verdicts);
+    if (rule.readings.empty()) return;
+    page.need(120);
+    page.y += 12;
+    page.painter().save();
+    // The rule is drawn for a screen: two thirds of it is right on paper.
+    page.painter().translate(0, page.y);
+    page.painter().scale(0.66, 0.66);
+    drawRule(page.painter(), QRect(0, 0, static_cast<int>(page.width() / 0.66), 130), rule, page.look());
+    page.painter().restore();
+    page.y += 92;
+}
+
+void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
+    constexpr std::array<double, 9> columns{0, 74, 150, 206, 248, 276, 304, 332, 360};
+    const auto head = [&] {
+        page.y += 12;
+        const QStringList names{tr("piece"), tr("HRC"), tr("readings"), tr("quench"), tr("S"),
+                                tr("C"),     tr("T"),   tr("E"),        tr("P")};
+        for (qsizetype i = 0; i < names.size(); ++i) page.text(columns[static_cast<std::size_t>(i)], names[i], 9, true);
+        page.text(390, tr("decision"), 9, true);
+        page.y += 4;
+        page.rule();
+    };
+    page.heading(tr("What was read and found"));
+    head();
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        if (page.y > 0) page.need(20);
+        if (page.y == 0) head();
+        page.y += 15;
+        const BladeVerdicts& own = verdicts.blades[i];
+        page.text(columns[0], elided(QString::fromStdString(batch.blades[i].mark), page.look().font(10, true), 70), 10,
+                  true);
+        if (const Verdict* temper = at(own, Gate::temper); temper != nullptr && temper->measurement) {
+            const Measurement& m = *temper->measurement;
+            page.text(columns[1],
+                      tr("%1 ± %2").arg(words::hardness(m.decided_mean), words::uncertainty(m.decided_uncertainty)),
+                      10);
+            page.text(columns[2], QString::number(m.n), 10);
+        } else {
+            page.text(columns[1], tr("not read"), 10, false, QColor(0x55, 0x55, 0x55));
+        }
+        if (const Verdict* quench = at(own, Gate::quench); quench != nullptr && quench->measurement)
+            page.text(columns[3], words::hardness(quench->measurement->decided_mean), 10);
+        const std::array<Gate, 5> gates{Gate::steel, Gate::cycle, Gate::temper, Gate::edge, Gate::proof};
+        for (std::size_t g = 0; g < gates.size(); ++g) {
+            if (const Verdict* verdict = at(own, gates[g]))
+                drawVerdictGlyph(page.painter(), columns[4 + g], page.y - 9, 10, verdict->state, page.look(),
+                                 Qt::white);
+        }
+        const ReleaseAnswer release = releaseAnswer(batch, i, own, tables);
+        const QString decision = release.out                    ? QString::fromStdString(batch.blades[i].fate->reason)
+                                 : release.signature == nullptr ? tr("not signed")
+                                 : release.changed.empty()      ? words::dispositionName(release.signature->disposition)
+                                                                : tr("signature stale");
+        page.text(390, elided(decision, page.look().font(10), static_cast<int>(page.width() - 390)), 10);
+        page.y += 4;
+        page.rule(0.3);
+    }
+    page.y += 4;
+    page.paragraph(
+        tr("S steel, C soak and quench, T temper, E edge, P proof: filled square pass, diamond borderline, cross fail, "
+           "ring open, bar excused; blank: not asked."),
+        8, false, QColor(0x55, 0x55, 0x55));
+}
+
+void drawIndents(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
+    bool begun = false;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Verdict* temper = at(verdicts.blades[i], Gate::temper);
+        const Blade& blade = batch.blades[i];
+        if (temper == nullptr || temper->standing.empty() || blade.shape.outline.size() < 3) continue;
+        std::vector<Spot> spots;
+        for (const Reading& reading : blade.readings) {
+            const bool stands =
+                std::find(temper->standing.begin(), temper->standing.end(), reading.id) != temper->standing.end();
+            if (stands && reading.spot) spots.push_back(*reading.spot);
+        }
+        if (spots.empty()) continue;
+        if (!begun) page.heading(tr("Where it was read"));
+        begun = true;
+        const double scale = std::min(360.0 / blade.shape.length(), 40.0 / blade.shape.height());
+        page.need(blade.shape.height() * scale + 16);
+        page.y += blade.shape.height() * scale + 12;
+        page.text(0, QString::fromStdString(blade.mark), 10, true);
+        QPolygonF outline;
+        for (const Spot& corner : blade.shape.outline)
+            outline << QPointF(74 + corner.x_mm * scale, page.y - corner.y_mm * scale);
+        page.painter().setRenderHint(QPainter::Antialiasing);
+        page.painter().setPen(QPen(Qt::black, 0.8));
+        page.painter().setBrush(QColor(0xEE, 0xEE, 0xEA));
+        page.painter().drawPolygon(outline);
+        page.painter().setBrush(Qt::black);
+        page.painter().setPen(Qt::NoPen);
+        for (const Spot& spot : spots)
+            page.painter().drawEllipse(QPointF(74 + spot.x_mm * scale, page.y - spot.y_mm * scale), 1.8, 1.8);
+    }
+}
+
+void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
+    page.heading(tr("How"));
+    std::set<std::string> testers;
+    std::set<std::string> runs;
+    int superseded = 0;
+    int struck = 0;
+    int stands = 0;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        for (const Reading& reading : batch.blades[i].readings) {
+            if (!reading.struck) continue;
+            (reading.struck->reason == StrikeReason::superseded ? superseded : struck) += 1;
+        }
+        const Verdict* temper = at(verdicts.blades[i], Gate::temper);
+        if (temper == nullptr || !temper->measurement) continue;
+        stands += static_cast<int>(temper->standing.size());
+        if (!temper->verification.empty()) runs.insert(temper->verification);
+        for (const Reading& reading : batch.blades[i].readings) {
+            if (std::find(temper->standing.begin(), temper->standing.end(), reading.id) != temper->standing.end())
+                testers.insert(reading.tester);
+        }
+    }
+    page.paragraph(
+        tr("Rockwell hardness by the method of ASTM E18; U is the expanded uncertainty of the mean, k for 95 %, with "
+           "block, resolution and scatter in it. %1 readings stand.")
+            .arg(stands),
+        10);
+    for (const std::string& id : testers) {
+        if (const Tester* tester = batch.tester(id))
+            page.paragraph(tr("Tester %1, indenter %2, anvil %3.")
+                               .arg(QString::fromStdString(tester->name), QString::fromStdString(tester->indenter),
+                                    QString::fromStdString(tester->anvil)),
+                           10);
+    }
+    for (const Verification& run : batch.verifications) {
+        if (!runs.contains(run.id) || run.readings.empty()) continue;
+        double mean = 0;
+        for (const double value : run.readings) mean += value / static_cast<double>(run.readings.size());
+        page.paragraph(
+            tr("Verified %1 on block %2 (U %3): error %4 from %5 readings.")
+                .arg(run.time ? timeOf(*run.time) : tr("at a time not known"), QString::fromStdString(run.block))
+                .arg(run.block_uncertainty)
+                .arg(mean - run.certified, 0, 'f', 2)
+                .arg(run.readings.size()),
+            10);
+    }
+    if (testers.empty()) page.paragraph(tr("No hardness after tempering was read."), 10);
+    const QString rule = batch.rule == DecisionRule::guarded ? tr("the whole of mean ± U lies inside it")
+                         : batch.rule == DecisionRule::plain ? tr("the mean lies inside it")
+                                                             : tr("the mean lies inside it by less than an allowance");
+    page.paragraph(
+        tr("Window %1 HRC; a piece passes when %2%3.")
+            .arg(words::windowText(batch.window), rule,
+                 batch.uncorrected ? tr(", means as read") : tr(", the mean corrected by the tester's error")),
+        10);
+    if (superseded + struck > 0)
+        page.paragraph(tr("%1 readings were struck out and %2 superseded, each with its reason in the record.")
+                           .arg(struck)
+                           .arg(superseded),
+                       10);
+    if (batch.sample_asked)
+        page.paragraph(tr("Not every piece was read: the others are covered by a sample, at %1 asked; a single "
+                          "accident is not excluded.")
+                           .arg(words::percent(*batch.sample_asked)),
+                       10);
+    if (!batch.shots.empty()) {
+        const SteelBook steel(batch, tables);
+        if (const Verdict* verdict = verdicts.blades.empty() ? nullptr : at(verdicts.blades.front(), Gate::steel);
+            verdict != nullptr)
+            page.paragraph(tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(words::headline(*verdict)), 10);
+    }
+}
+
+void drawTests(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
+    bool begun = false;
+    const auto begin = [&] {
+        if (!begun) page.heading(tr("Tests and decisions"));
+        begun = true;
+    };
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const QString mark = QString::fromStdString(batch.blades[i].mark);
+        for (const Gate gate : {Gate::edge, Gate::proof}) {
+            const Verdict* verdict = at(verdicts.blades[i], gate);
+            if (verdict == nullptr || verdict->reasons.empty() || verdict->taken == 0) continue;
+            begin();
+            page.paragraph(tr("%1, %2: %3").arg(mark, words::gateName(gate), words::headline(*verdict)), 10);
+        }
+        const ReleaseAnswer release = releaseAnswer(batch, i, verdicts.blades[i], tables);
+        if (release.signature == nullptr) continue;
+        begin();
+        const Signature& signature = *release.signature;
+        page.paragraph(tr("%1: %2, signed by %3 on %4%5")
+                           .arg(mark, words::dispositionName(signature.disposition),
+                                QString::fromStdString(signature.by), timeOf(signature.at),
+                                signature.reason.empty()
+                                    ? QString()
+                                    : QStringLiteral(": ") + QString::fromStdString(signature.reason)),
+                       10);
+        for (const BasisChange& change : release.changed)
+            page.paragraph(tr("This signature is stale: %1 was %2 then and is %3 now.")
+                               .arg(QString::fromStdString(change.gate),
+                                    QString::fromStdString(change.was.empty() ? "not judged" : change.was),
+                                    QString::fromStdString(change.is.empty() ? "not judged" : change.is)),
+                           10, true, QColor(0x8A, 0x4B, 0x00), 14);
+    }
+}
+
+void drawLimits(Page& page) {
+    page.heading(tr("What this does not say"));
+    for (const QString& line :
+         {tr("Hardness was read on flat metal, before the bevels; grinding afterwards can soften an edge unseen."),
+          tr("Hardness is not toughness, nor how an edge cuts: grain, carbides and geometry decide those with it."),
+          tr("A piece that was not broken is judged by those that were, as far as they were treated alike."),
+          tr("This is a maker's own record. No accreditation is claimed, and the tables behind it are recalled from "
+             "the "
+             "standards: the standards themselves govern.")})
+        page.paragraph(line, 10);
+}
+
+} // namespace
+
+RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts) {
+    RuleData rule;
+    rule.compact = true;
+    rule.window = batch.window;
+    std::vector<double> values;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Verdict* temper = at(verdicts.blades[i], Gate::temper);
+        if (temper == nullptr || !temper->measurement) continue;
+        values.push_back(temper->measurement->decided_mean);
+        const QString mark = QString::fromStdString(batch.blades[i].mark);
+        rule.readings.push_back({values.back(), mark.section(QLatin1Char('-'), -1)});
+    }
+    rule.axis = Axis::around(batch.window, values, 6);
+    return rule;
+}
+
+int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& batch, const BatchVerdicts& verdicts,
+                    const Tables& tables, const CertificateOptions& options) {
+    Page page(painter, device,
+              tr("%1, written by Rollcall on %2").arg(QString::fromStdString(batch.name), timeOf(options.now)));
+    drawHead(page, batch, options);
+    drawMeans(page, batch, verdicts);
+    drawTable(page, batch, verdicts, tables);
+    drawMethod(page, batch, verdicts, tables);
+    drawTests(page, batch, verdicts, tables);
+    drawIndents(page, batch, verdicts);
+    drawLimits(page);
+    return page.pages();
+}
+
+Result<int> writeCertificate(const QString& path, const Batch& batch, const BatchVerdicts& verdicts,
+                             const Tables& tables, const CertificateOptions& options) {
+    QPdfWriter pdf(path);
+    pdf.setPageSize(QPageSize(options.letter ? QPageSize::Letter : QPageSize::A4));
+    pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+    pdf.setResolution(300);
+    pdf.setTitle(QString::fromStdString(batch.name));
+    pdf.setCreator(QStringLiteral("Rollcall"));
+    QPainter painter;
+    if (!painter.begin(&pdf)) return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
+    return drawCertificate(painter, pdf, batch, verdicts, tables, options);
+}
+
+} // namespace rollcall

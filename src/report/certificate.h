@@ -1,0 +1,37 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/gates.h"
+#include "plot/rule.h"
+
+#include <QImage>
+#include <QPagedPaintDevice>
+#include <QString>
+
+class QPainter;
+
+namespace rollcall {
+
+struct CertificateOptions {
+    QString shop;        ///< name as the maker gives it; empty: none
+    QImage mark;         ///< of the shop; null: none
+    bool letter = false; ///< US Letter instead of A4
+    Instant now;
+};
+
+/// All means after temper on one rule with their window; the needles carry the ends of the marks.
+RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts);
+
+/// Draws the certificate of a batch page by page: what was read by which method and tester, standing means with their
+/// uncertainty against the window and its rule, places of the indents, the other gates, decisions and signatures, stale
+/// ones named, and the limits of what it says. It claims no accreditation. Returns the number of pages. The painter is
+/// on the device, whose page is set by the caller.
+int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& batch, const BatchVerdicts& verdicts,
+                    const Tables& tables, const CertificateOptions& options);
+
+/// The certificate as a PDF with its typefaces and text in it. Errors: disk.
+Result<int> writeCertificate(const QString& path, const Batch& batch, const BatchVerdicts& verdicts,
+                             const Tables& tables, const CertificateOptions& options);
+
+} // namespace rollcall

@@ -1,0 +1,138 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "tests/support/window_driver.h"
+
+#include <QDir>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+class tst_Release : public QObject {
+    Q_OBJECT
+
+    // Three blades hardened and tempered, all read but the last at Temper.
+    static void prepared(WindowDriver& d) {
+        d.makeBatch();
+        d.verifyTester();
+        for (int i = 0; i < 3; ++i) {
+            d.document().selectBlade(i);
+            d.window().openGate(Gate::quench);
+            d.type("652\n653\n651\n");
+        }
+        d.document().selectBlade(0);
+        for (int temper = 0; temper < 2; ++temper) {
+            d.type("t");
+            d.fill("temperature", "205");
+            d.fill("hours", "2");
+            d.press(Qt::Key_Return, Qt::ControlModifier);
+        }
+        for (int i = 0; i < 2; ++i) {
+            d.document().selectBlade(i);
+            d.window().openGate(Gate::temper);
+            d.type("622\n621\n623\n");
+        }
+        d.document().selectBlade(0);
+        d.press(Qt::Key_F8);
+        QCOMPARE(d.window().place(), MainWindow::Place::release);
+    }
+    static const Blade& blade(WindowDriver& d, std::size_t i) { return d.document().batch().blades[i]; }
+
+private slots:
+    void init() { QSettings().clear(); }
+
+    // Those that may go are signed for at once; the third is held with a reason, then scrapped.
+    void signedHeldScrapped() {
+        WindowDriver d;
+        prepared(d);
+        QCOMPARE(d.act(), QStringLiteral("Sign for 2 blades"));
+        QVERIFY(d.reasons().contains("Every gate that is asked is answered"));
+        d.press(Qt::Key_Return);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(blade(d, 0).signatures.size(), std::size_t(1));
+        QCOMPARE(blade(d, 1).signatures.size(), std::size_t(1));
+        QVERIFY(blade(d, 2).signatures.empty());
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        QVERIFY(d.reasons().contains("signed by HB"));
+        d.type("++");
+        QVERIFY2(d.reasons().contains("Temper: not yet"), qPrintable(d.reasons()));
+        d.press(Qt::Key_Return); // nothing may go: decide on this one
+        d.type("5");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("why"));
+        d.fill("reason", "waits for the block");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(blade(d, 2).signatures.back().disposition, Disposition::hold);
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        d.type("*6");
+        d.fill("reason", "bent");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(blade(d, 2).fate.has_value());
+        QCOMPARE(d.word(), QStringLiteral("Excused"));
+        d.restart(); // on disk
+        QCOMPARE(blade(d, 0).signatures.back().by, std::string("HB"));
+    }
+    // A reading struck out after signing: the signature is stale, in the column and on the certificate's table.
+    void aStaleSignature() {
+        WindowDriver d;
+        prepared(d);
+        d.press(Qt::Key_Return);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_F5);
+        d.type("/1");
+        d.press(Qt::Key_F8);
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        QVERIFY2(d.reasons().contains("Signed by HB when Temper was pass 62"), qPrintable(d.reasons()));
+        d.chooseFile(d.path() + ".csv");
+        d.type("x");
+        QFile table(d.path() + ".csv");
+        QVERIFY(table.open(QIODevice::ReadOnly));
+        QVERIFY(table.readAll().contains("Release (stale)"));
+    }
+    // The third left unread by a declared sample: too few were read, and it says which would make it fair.
+    void aSampleIsDeclared() {
+        WindowDriver d;
+        prepared(d);
+        d.type("a");
+        d.fill("chance", "200");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("per cent"));
+        d.fill("chance", "90");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(*d.document().batch().sample_asked, 0.9);
+        d.document().selectBlade(2);
+        d.press(Qt::Key_F5);
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        QVERIFY2(d.reasons().contains("no files were tried"), qPrintable(d.reasons()));
+    }
+    // PDF, workbook, and the whole logbook as a package while it is open.
+    void whatLeavesTheShop() {
+        WindowDriver d;
+        prepared(d);
+        const QString base = d.path();
+        d.chooseFile(base + ".pdf");
+        d.type("p");
+        d.fill("shop", "Orchard tools");
+        d.fill("mark", base); // no picture
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("no picture"));
+        d.fill("mark", "");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.now().contains("pages"), qPrintable(d.now()));
+        QVERIFY(QFile(base + ".pdf").size() > 10000);
+        d.chooseFile(base + ".xlsx");
+        d.type("x");
+        QVERIFY(QFile(base + ".xlsx").size() > 4000);
+        d.chooseFile(base + ".txt");
+        d.type("x");
+        QVERIFY2(d.now().contains("xlsx or csv"), qPrintable(d.now()));
+        d.chooseFile(base + "-package");
+        d.type("l");
+        QVERIFY2(d.now().contains("rows in"), qPrintable(d.now()));
+        QVERIFY(QDir(base + "-package").exists("datapackage.json"));
+        d.type("l");
+        QVERIFY2(d.now().contains("not empty"), qPrintable(d.now()));
+    }
+};
+
+QTEST_MAIN(tst_Release)
+#include "tst_release.moc"

@@ -1,0 +1,121 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/release_judge.h"
+#include "demo/demo.h"
+#include "logbook/package.h"
+#include "tests/support/fixtures.h"
+#include "tests/support/temp_logbook.h"
+
+#include <QDirIterator>
+
+using namespace rollcall;
+using fixtures::TempLogbook;
+
+class tst_Package : public QObject {
+    Q_OBJECT
+
+    static QMap<QString, QByteArray> filesIn(const QString& folder) {
+        QMap<QString, QByteArray> files;
+        QDirIterator all(folder, QDir::Files, QDirIterator::Subdirectories);
+        while (all.hasNext()) {
+            QFile file(all.next());
+            if (!file.open(QIODevice::ReadOnly)) qFatal("%s not read", qPrintable(file.fileName()));
+            files[QDir(folder).relativeFilePath(file.fileName())] = file.readAll();
+        }
+        return files;
+    }
+    static void put(const QString& path, const QByteArray& bytes) {
+        QFile file(path);
+        if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size())
+            qFatal("%s not written", qPrintable(path));
+    }
+
+private slots:
+    // The whole demo goes out, comes back as another logbook that is sound, and goes out again the same to the last
+    // byte.
+    void theDemoGoesOutAndComesBack() {
+        QTemporaryDir dir;
+        const QString path = dir.filePath("demo.rollcall");
+        QVERIFY(writeDemo(path, fixtures::tables(), {1, fixtures::at(15), 1}).ok());
+        const auto out = exportPackage(path, dir.filePath("out"));
+        QVERIFY2(out.ok(), out.ok() ? "" : out.error().text.c_str());
+        QVERIFY(out->at("reading") > 500 && out->at("fracture") == 5);
+        const auto in = importPackage(dir.filePath("back.rollcall"), dir.filePath("out"));
+        QVERIFY2(in.ok(), in.ok() ? "" : in.error().text.c_str());
+        QVERIFY(*in == *out);
+        {
+            const auto back = Logbook::open(dir.filePath("back.rollcall"), Logbook::Access::read).value();
+            QVERIFY(back->check().value().empty()); // the change log's chain included
+        }
+        QVERIFY(exportPackage(dir.filePath("back.rollcall"), dir.filePath("again")).ok());
+        QVERIFY(filesIn(dir.filePath("out")) == filesIn(dir.filePath("again")));
+        const auto full = exportPackage(path, dir.filePath("again"));
+        QCOMPARE(full.error().kind, ErrorKind::exists);
+        QCOMPARE(importPackage(path, dir.filePath("out")).error().kind, ErrorKind::exists);
+    }
+    // Blanks, line ends, backslashes, quotes, empty and missing texts.
+    void difficultTexts() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::vector<std::string> texts{" blank at both ends ", "two\nlines\r\n", "back\\slash \\N",
+                                             "\"quoted\", comma; semicolon", "tab\tend"};
+        for (const std::string& text : texts) QVERIFY(log->excuse(batch.blades[0].id, Gate::edge, text).ok());
+        QTemporaryDir dir;
+        log.close();
+        QVERIFY(exportPackage(log.path(), dir.filePath("out")).ok());
+        QVERIFY(importPackage(dir.filePath("back.rollcall"), dir.filePath("out")).ok());
+        const auto back = Logbook::open(dir.filePath("back.rollcall"), Logbook::Access::read).value();
+        const Batch read = back->batch(batch.id).value();
+        QCOMPARE(read.blades[0].excuses.size(), texts.size());
+        for (std::size_t i = 0; i < texts.size(); ++i) QCOMPARE(read.blades[0].excuses[i].reason, texts[i]);
+    }
+    void whatIsNoPackageOrDamaged() {
+        TempLogbook log;
+        log.withBatch();
+        log.close();
+        QTemporaryDir dir;
+        const QString back = dir.filePath("back.rollcall");
+        QCOMPARE(importPackage(back, dir.filePath("nowhere")).error().kind, ErrorKind::input);
+        QVERIFY(!QFile::exists(back)); // nothing half made stays
+        QVERIFY(exportPackage(log.path(), dir.filePath("out")).ok());
+        const QString blades = dir.filePath("out/blade.csv");
+        const QByteArray whole = filesIn(dir.filePath("out"))["blade.csv"];
+        put(blades, QByteArray(whole).replace("A-1", "A-9"));
+        const auto changed = importPackage(back, dir.filePath("out"));
+        QVERIFY2(QString::fromStdString(changed.error().text).contains("changed or damaged"),
+                 changed.error().text.c_str());
+        QVERIFY(!QFile::exists(back));
+        QFile::remove(blades);
+        QVERIFY(!importPackage(back, dir.filePath("out")).ok());
+        put(blades, whole);
+        QVERIFY(importPackage(back, dir.filePath("out")).ok());
+    }
+    // Decisions and the plan of sampling come back as they were signed.
+    void decisionsInTheRecord() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::string blade = batch.blades[0].id;
+        QVERIFY(
+            !log->sign({{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok()); // nobody at work
+        log->setPerson("HB");
+        QVERIFY(!log->sign({{blade, {Disposition::hold, 1, "", " ", {}, {}}}}).ok());
+        QVERIFY(!log->sign({}).ok());
+        QVERIFY(log->sign({{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok());
+        QVERIFY(log->sign({{blade, {Disposition::otherPurpose, 1, "temper=fail 57.00", "a chopper", {}, {}}}}).ok());
+        QVERIFY(!log->askSample(batch.id, 1.5).ok());
+        QVERIFY(log->askSample(batch.id, 0.95).ok());
+        QVERIFY(log.reopen().ok());
+        const Batch read = log->batch(batch.id).value();
+        QCOMPARE(*read.sample_asked, 0.95);
+        QCOMPARE(read.blades[0].signatures.size(), std::size_t(2));
+        QCOMPARE(read.blades[0].signatures[1].disposition, Disposition::otherPurpose);
+        QCOMPARE(read.blades[0].signatures[1].by, std::string("HB"));
+        QCOMPARE(read.blades[0].signatures[0].basis, std::string("temper=pass 62.00"));
+        QVERIFY(log->askSample(batch.id, std::nullopt).ok());
+        QVERIFY(!log->batch(batch.id).value().sample_asked);
+        QVERIFY(log->check().value().empty());
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_Package)
+#include "tst_package.moc"
