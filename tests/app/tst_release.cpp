@@ -67,7 +67,7 @@ private slots:
         d.fill("reason", "bent");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(blade(d, 2).fate.has_value());
-        QCOMPARE(d.word(), QStringLiteral("Excused"));
+        QCOMPARE(d.word(), QStringLiteral("Fail"));
         d.restart(); // on disk
         QCOMPARE(blade(d, 0).signatures.back().by, std::string("HB"));
     }

@@ -21,7 +21,6 @@ int urgency(const NextStep& next) {
     case Act::takeRung:
     case Act::runTrial:
     case Act::countGrain:
-    case Act::sign:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
@@ -43,6 +42,7 @@ int urgency(const NextStep& next) {
     case Act::reassign:
     case Act::hardenFiner:
     case Act::answerGates:
+    case Act::sign:
         return 4;
     case Act::nothing:
     case Act::done:
