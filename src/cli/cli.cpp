@@ -47,7 +47,7 @@ constexpr std::array<Command, 27> commands{{
     {"show", show, 2, ""},
     {"export", exportTo, 2, ""},
     {"import-package", importPackageInto, 2, ""},
-    {"report", report, 2, "pdf= csv= xlsx= svg= letter shop="},
+    {"report", report, 2, "pdf= csv= xlsx= svg= card= letter shop="},
     {"demo", demo, 1, "seed= today= scale="},
 }};
 

@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "logbook/package.h"
 #include "plot/rule.h"
+#include "report/batch_card.h"
 #include "report/batch_table.h"
 #include "report/certificate.h"
 #include "report/export_picture.h"
@@ -48,8 +49,9 @@ Result<QJsonObject> importPackageInto(const Options& options, const Tables&) {
 }
 
 Result<QJsonObject> report(const Options& options, const Tables& tables) {
-    if (!options.has("pdf") && !options.has("csv") && !options.has("xlsx") && !options.has("svg"))
-        return Error{ErrorKind::argument, "", "say what to write: --pdf, --csv, --xlsx or --svg with a file"};
+    const bool draws = options.has("pdf") || options.has("svg") || options.has("card");
+    if (!draws && !options.has("csv") && !options.has("xlsx"))
+        return Error{ErrorKind::argument, "", "say what to write: --pdf, --csv, --xlsx, --svg or --card with a file"};
     const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
     if (!opened) return opened.error();
     Logbook& logbook = **opened;
@@ -77,7 +79,7 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
             return done.error();
         wrote("xlsx");
     }
-    if ((options.has("pdf") || options.has("svg")) && !loadFonts(dataFolder() + QStringLiteral("/fonts")))
+    if (draws && !loadFonts(dataFolder() + QStringLiteral("/fonts")))
         return Error{ErrorKind::table, "fonts", "the typefaces are missing from the data folder"};
     if (options.has("pdf")) {
         CertificateOptions made;
@@ -86,6 +88,11 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
         made.now = now;
         if (auto done = writeCertificate(file("pdf"), *batch, verdicts, tables, made); !done) return done.error();
         wrote("pdf");
+    }
+    if (options.has("card")) {
+        if (auto done = writeBatchCard(file("card"), *batch, tables, options.has("letter"), now); !done)
+            return done.error();
+        wrote("card");
     }
     if (options.has("svg")) {
         const RuleData rule = meansRule(*batch, verdicts);

@@ -8,13 +8,11 @@
 #include "plot/glyphs.h"
 #include "plot/look.h"
 #include "plot/rule.h"
+#include "report/page.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <QCoreApplication>
-#include <QDateTime>
-#include <QFontMetricsF>
-#include <QPdfWriter>
 #include <set>
 
 namespace rollcall {
@@ -24,103 +22,6 @@ namespace {
 QString tr(const char* text) {
     return QCoreApplication::translate("certificate", text);
 }
-
-QString dayOf(const Instant& at) {
-    return QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60)
-        .toString(QStringLiteral("yyyy-MM-dd"));
-}
-
-QString timeOf(const Instant& at) {
-    return QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60)
-        .toString(QStringLiteral("yyyy-MM-dd hh:mm"));
-}
-
-// The page is drawn in points; a look of factor 1 has its sizes in them.
-class Page {
-public:
-    Page(QPainter& painter, QPagedPaintDevice& device, const QString& foot)
-        : m_painter(painter), m_device(device), m_foot(foot) {
-        const QSizeF paper = device.pageLayout().pageSize().size(QPageSize::Point);
-        m_width = paper.width() - 2 * margin;
-        m_bottom = paper.height() - margin;
-        m_painter.save();
-        // The painter counts in dots of the device from the page's own corner.
-        const double dots = device.logicalDpiX() / 72.0;
-        m_painter.scale(dots, dots);
-        m_painter.translate(margin, margin);
-        m_bottom -= margin;
-        drawFoot();
-    }
-    ~Page() { m_painter.restore(); }
-    Page(const Page&) = delete;
-    Page& operator=(const Page&) = delete;
-
-    double y = 0;
-    double width() const { return m_width; }
-    int pages() const { return m_pages; }
-    QPainter& painter() { return m_painter; }
-    const Look& look() const { return m_look; }
-
-    /// A new page unless this much room is left.
-    void need(double room) {
-        if (y + room <= m_bottom - 24) return;
-        m_device.newPage();
-        ++m_pages;
-        y = 0;
-        drawFoot();
-    }
-    void text(double x, const QString& line, int size, bool bold = false, const QColor& color = Qt::black,
-              Qt::Alignment alignment = Qt::AlignLeft) {
-        drawText(m_painter, x, y, line, m_look.font(size, bold), color, alignment);
-    }
-    /// A paragraph, broken at blanks to the width of the page.
-    void paragraph(const QString& text, int size, bool bold = false, const QColor& color = Qt::black,
-                   double indent = 0) {
-        const QFont font = m_look.font(size, bold);
-        QString line;
-        const auto put = [&] {
-            need(size * 1.4);
-            y += size * 1.35;
-            drawText(m_painter, indent, y, line, font, color);
-            line.clear();
-        };
-        for (const QString& word : text.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
-            const QString longer = line.isEmpty() ? word : line + QLatin1Char(' ') + word;
-            if (QFontMetricsF(font).horizontalAdvance(longer) > m_width - indent && !line.isEmpty()) {
-                put();
-                line = word;
-            } else {
-                line = longer;
-            }
-        }
-        if (!line.isEmpty()) put();
-    }
-    void rule(double weight = 0.6) { m_painter.fillRect(QRectF(0, y, m_width, weight), Qt::black); }
-    void heading(const QString& title) {
-        need(54);
-        y += 26;
-        text(0, title, 12, true);
-        y += 4;
-        rule();
-        y += 4;
-    }
-
-private:
-    void drawFoot() {
-        drawText(m_painter, 0, m_bottom, m_foot, m_look.font(8), QColor(0x55, 0x55, 0x55));
-        drawText(m_painter, m_width, m_bottom, tr("page %1").arg(m_pages), m_look.font(8), QColor(0x55, 0x55, 0x55),
-                 Qt::AlignRight);
-    }
-
-    static constexpr double margin = 48;
-    QPainter& m_painter;
-    QPagedPaintDevice& m_device;
-    QString m_foot;
-    Look m_look;
-    double m_width = 0;
-    double m_bottom = 0;
-    int m_pages = 1;
-};
 
 const Verdict* at(const BladeVerdicts& verdicts, Gate gate) {
     const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
@@ -403,15 +304,10 @@ int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& b
 
 Result<int> writeCertificate(const QString& path, const Batch& batch, const BatchVerdicts& verdicts,
                              const Tables& tables, const CertificateOptions& options) {
-    QPdfWriter pdf(path);
-    pdf.setPageSize(QPageSize(options.letter ? QPageSize::Letter : QPageSize::A4));
-    pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
-    pdf.setResolution(300);
-    pdf.setTitle(QString::fromStdString(batch.name));
-    pdf.setCreator(QStringLiteral("Rollcall"));
-    QPainter painter;
-    if (!painter.begin(&pdf)) return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    return drawCertificate(painter, pdf, batch, verdicts, tables, options);
+    return writePdf(path, options.letter, QString::fromStdString(batch.name),
+                    [&](QPainter& painter, QPagedPaintDevice& device) {
+                        return drawCertificate(painter, device, batch, verdicts, tables, options);
+                    });
 }
 
 } // namespace rollcall

@@ -119,6 +119,9 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.now().contains("pages"), qPrintable(d.now()));
         QVERIFY(QFile(base + ".pdf").size() > 10000);
+        d.chooseFile(base + "-card.pdf");
+        d.type("k");
+        QVERIFY(QFile(base + "-card.pdf").size() > 8000);
         d.chooseFile(base + ".xlsx");
         d.type("x");
         QVERIFY(QFile(base + ".xlsx").size() > 4000);

@@ -3,6 +3,7 @@
 #include "core/base/csv.h"
 #include "core/judge/release_judge.h"
 #include "plot/look.h"
+#include "report/batch_card.h"
 #include "report/batch_table.h"
 #include "report/certificate.h"
 #include "tests/support/fixtures.h"
@@ -92,6 +93,18 @@ private slots:
         QVERIFY2(more >= 4, qPrintable(QString::number(more)));
         QCOMPARE(bytesOf(path).count("/Type /Page\n"), more);
         QVERIFY(!writeCertificate(m_dir.filePath("none/c.pdf"), few, verdicts, tables(), options).ok());
+    }
+    // A blank card has room for every blade that is in the batch; eighty need several pages.
+    void theBlankCard() {
+        const QString path = m_dir.filePath("card.pdf");
+        Batch batch = read(4);
+        QCOMPARE(writeBatchCard(path, batch, tables(), true, fixtures::at(15)).value(), 1);
+        const qsizetype four = bytesOf(path).size();
+        batch.blades[0].fate = BladeFate{Fate::scrapped, Gate::quench, "cracked", "HB", fixtures::at(9)};
+        QCOMPARE(writeBatchCard(path, batch, tables(), true, fixtures::at(15)).value(), 1);
+        QVERIFY(bytesOf(path).size() < four); // one row less
+        QVERIFY(writeBatchCard(path, read(80), tables(), false, fixtures::at(15)).value() > 4);
+        QVERIFY(!writeBatchCard(m_dir.filePath("none/c.pdf"), batch, tables(), false, fixtures::at(15)).ok());
     }
     void theRuleOfMeans() {
         const Batch batch = read(3);

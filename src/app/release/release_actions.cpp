@@ -5,6 +5,7 @@
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
 #include "logbook/package.h"
+#include "report/batch_card.h"
 #include "report/batch_table.h"
 #include "report/certificate.h"
 #include "words/words.h"
@@ -190,6 +191,18 @@ void ReleaseBench::certificate() {
                               : QString::fromStdString(written.error().message()),
                       !written);
         });
+}
+
+void ReleaseBench::blankCard() {
+    if (!m_document.hasBatch()) return;
+    const QString path = m_seams.chooseFile(window(), tr("Write a blank card"), tr("PDF (*.pdf)"), true);
+    if (path.isEmpty()) return;
+    const bool letter = QSettings().value(QStringLiteral("shop/paper")).toString() == QLatin1String("Letter");
+    const auto written =
+        writeBatchCard(path, m_document.batch(), m_document.tables(), letter, LogbookSeams::real().now());
+    emit said(written ? tr("%1: %2 pages.").arg(QFileInfo(path).fileName()).arg(*written)
+                      : QString::fromStdString(written.error().message()),
+              !written);
 }
 
 void ReleaseBench::exportTables() {

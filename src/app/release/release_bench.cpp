@@ -128,8 +128,9 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
     if (!batch.planOf(Gate::temper).required || m_sample.unread.empty()) {
         drawText(painter, area.left(), y + px(30), m_answers.empty() ? QString() : tr("Every piece was read."),
                  m_look.font(18), p.ink);
-        drawText(painter, area.left(), y + px(58), tr("P certificate   X tables   L the whole logbook   A sample"),
-                 m_look.font(16), p.muted);
+        drawText(painter, area.left(), y + px(58),
+                 tr("P certificate   X tables   K blank card   L the whole logbook   A sample"), m_look.font(16),
+                 p.muted);
         return;
     }
     drawText(painter, area.left(), y + px(26),
@@ -238,6 +239,8 @@ bool ReleaseBench::key(QKeyEvent* event) {
         decide();
     else if (text == QLatin1String("p"))
         certificate();
+    else if (text == QLatin1String("k"))
+        blankCard();
     else if (text == QLatin1String("x"))
         exportTables();
     else if (text == QLatin1String("l"))

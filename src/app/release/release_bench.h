@@ -42,6 +42,7 @@ private:
     void askReason(std::size_t blade, Disposition disposition);
     void askSample();
     void certificate();
+    void blankCard();
     void exportTables();
     void exportAll();
 

@@ -1,0 +1,63 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/instant.h"
+#include "core/base/result.h"
+#include "plot/look.h"
+
+#include <functional>
+#include <QPagedPaintDevice>
+#include <QPainter>
+#include <QString>
+
+namespace rollcall {
+
+/// "2026-11-25" and "2026-11-25 15:20" by the clock that wrote the moment.
+QString dayOf(const Instant& at);
+QString timeOf(const Instant& at);
+
+/// A printed page drawn in points from its margins; a look of factor 1 has its sizes in them. It goes on on the next
+/// page of the device when there is no room left.
+class Page {
+public:
+    /// foot stands at the foot of every page.
+    Page(QPainter& painter, QPagedPaintDevice& device, const QString& foot);
+    ~Page();
+    Page(const Page&) = delete;
+    Page& operator=(const Page&) = delete;
+
+    double y = 0; ///< where the next thing goes: the baseline of texts
+    double width() const { return m_width; }
+    int pages() const { return m_pages; }
+    QPainter& painter() { return m_painter; }
+    const Look& look() const { return m_look; }
+
+    /// A new page unless this much room is left.
+    void need(double room);
+    void text(double x, const QString& line, int size, bool bold = false, const QColor& color = Qt::black,
+              Qt::Alignment alignment = Qt::AlignLeft);
+    /// A paragraph, broken at blanks to the width of the page.
+    void paragraph(const QString& text, int size, bool bold = false, const QColor& color = Qt::black,
+                   double indent = 0);
+    void rule(double weight = 0.6);
+    void heading(const QString& title);
+
+private:
+    void drawFoot();
+
+    QPainter& m_painter;
+    QPagedPaintDevice& m_device;
+    QString m_foot;
+    Look m_look;
+    double m_width = 0;
+    double m_bottom = 0;
+    int m_pages = 1;
+};
+
+/// Writes what is drawn as a PDF on A4 or US Letter with its typefaces in it; gives back what draw returns. Errors:
+/// disk.
+Result<int> writePdf(const QString& path, bool letter, const QString& title,
+                     const std::function<int(QPainter&, QPagedPaintDevice&)>& draw);
+
+} // namespace rollcall
