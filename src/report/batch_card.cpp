@@ -103,10 +103,8 @@ int drawBatchCard(QPainter& painter, QPagedPaintDevice& device, const Batch& bat
         page.rule(0.3);
     }
     page.y += 6;
-    page.paragraph(
-        tr("Clean bare metal, flat on the anvil; spots from the heel in this order, three diameters apart. Strike a "
-           "wrong number through, do not write over it."),
-        8, false, QColor(0x55, 0x55, 0x55));
+    page.paragraph(tr("Clean bare metal, flat; spots from the heel in this order. Strike a wrong number through."), 8,
+                   false, QColor(0x55, 0x55, 0x55));
     return page.pages();
 }
 
