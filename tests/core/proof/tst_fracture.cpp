@@ -103,8 +103,8 @@ private slots:
     void suggestedCrossingsGiveTheGrain() {
         QFETCH(double, g);
         QFETCH(double, facet_px);
-        const int wide = static_cast<int>(facet_px * 100);
-        const int high = static_cast<int>(facet_px * 40);
+        const int wide = static_cast<int>(facet_px * 80);
+        const int high = static_cast<int>(facet_px * 30);
         const double scale = facet_px / interceptOf(g);
         const auto drawn = fractureTexture(g, scale, wide, high, static_cast<std::uint64_t>(10 * g)).value();
         const FractureReading clean = readFractures({confirmed(drawn.picture, scale)});
