@@ -194,11 +194,14 @@ void EdgeBench::paintEvent(QPaintEvent*) {
     painter.fillRect(0, ruleTop, width(), 1, p.hair);
     if (failure != nullptr && failure->expected && edge) {
         const EdgeRung& rung = m_rungs[failure->rung];
-        drawText(painter, px(24), ruleTop + px(28),
-                 tr("What explains a %1 of %2 mm").arg(words::outcomeName(rung.outcome), mm2(rung.size_mm.value_or(0))),
-                 m_look.font(18, true), p.ink);
-        drawText(painter, width() - px(24), ruleTop + px(28), tr("metal, mm; an estimate to a factor of 3"),
-                 m_look.font(14), p.muted, Qt::AlignRight);
+        const QString asks =
+            tr("What explains a %1 of %2 mm").arg(words::outcomeName(rung.outcome), mm2(rung.size_mm.value_or(0)));
+        drawText(painter, px(24), ruleTop + px(28), asks, m_look.font(18, true), p.ink);
+        const int left = width() - px(64) - m_look.width(asks, 18, true);
+        const QString whole = tr("metal, mm; an estimate to a factor of 3");
+        drawText(painter, width() - px(24), ruleTop + px(28),
+                 m_look.width(whole, 14) <= left ? whole : tr("an estimate, factor 3"), m_look.font(14), p.muted,
+                 Qt::AlignRight);
         DamageRule rule;
         rule.yield_mm = failure->expected->yield_thickness_mm;
         rule.damage_mm = failure->damage_thickness_mm;
