@@ -246,9 +246,11 @@ void OverviewBench::paintEvent(QPaintEvent*) {
         const int x = px(24) + qRound(pitch * static_cast<double>(i));
         drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked),
                  asked ? p.ink : p.muted);
-        if (asked)
-            drawText(painter, x + px(6), px(41), allGates[i] == Gate::cycle ? tr("min") : QStringLiteral("HRC"),
-                     m_look.font(14), p.muted);
+        // Only what is measured has a unit; Edge, Proof and Release show their verdict alone.
+        const QString unit = allGates[i] == Gate::cycle                                   ? tr("min")
+                             : allGates[i] == Gate::quench || allGates[i] == Gate::temper ? QStringLiteral("HRC")
+                                                                                          : QString();
+        if (asked) drawText(painter, x + px(6), px(41), unit, m_look.font(14), p.muted);
     }
     painter.fillRect(px(24), px(headHeight) - 1, width() - px(48), 1, p.line);
 
