@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/grain/count_page.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/folder_form.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
 #include "core/judge/gates.h"
@@ -215,18 +216,11 @@ void CountPage::watch() {
                                   {},
                                   false}},
                                 m_look, window());
-    form->ask(
-        [](const FormValues& v) {
-            return v["folder"].isEmpty() || QFileInfo(v["folder"]).isDir()
-                       ? FormFault{}
-                       : FormFault{QStringLiteral("folder"), tr("There is no such folder.")};
-        },
-        [this](const FormValues& v) {
-            m_folder.watch(v["folder"]);
-            emit said(v["folder"].isEmpty() ? tr("No folder is watched.")
-                                            : tr("%1 is watched for photos").arg(v["folder"]),
-                      false);
-        });
+    form->ask(folderFault, [this](const FormValues& v) {
+        m_folder.watch(v["folder"]);
+        emit said(v["folder"].isEmpty() ? tr("No folder is watched.") : tr("%1 is watched for photos").arg(v["folder"]),
+                  false);
+    });
 }
 
 void CountPage::savePicture() {

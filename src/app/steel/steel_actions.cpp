@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/choice_dialog.h"
+#include "app/shared/folder_form.h"
 #include "app/shared/form_dialog.h"
 #include "app/steel/steel_bench.h"
 #include "core/base/csv.h"
@@ -535,19 +536,12 @@ void SteelBench::watch() {
           {tr("1 sigma"), tr("2 sigma"), tr("3 sigma")},
           false}},
         m_look, window());
-    form->ask(
-        [](const FormValues& v) {
-            return v["folder"].isEmpty() || QFileInfo(v["folder"]).isDir()
-                       ? FormFault{}
-                       : FormFault{QStringLiteral("folder"), tr("There is no such folder.")};
-        },
-        [this](const FormValues& v) {
-            QSettings().setValue(QStringLiteral("xrf/sigmas"), sigmasOf(v));
-            m_folder.watch(v["folder"]);
-            emit said(v["folder"].isEmpty() ? tr("No folder is watched.")
-                                            : tr("%1 is watched for shots").arg(v["folder"]),
-                      false);
-        });
+    form->ask(folderFault, [this](const FormValues& v) {
+        QSettings().setValue(QStringLiteral("xrf/sigmas"), sigmasOf(v));
+        m_folder.watch(v["folder"]);
+        emit said(v["folder"].isEmpty() ? tr("No folder is watched.") : tr("%1 is watched for shots").arg(v["folder"]),
+                  false);
+    });
 }
 
 } // namespace rollcall
