@@ -9,6 +9,8 @@
 #include <QGuiApplication>
 
 int main(int argc, char** argv) {
+    // Errors are one line of our own; what Qt has to say of its surroundings is not for standard error.
+    qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString&) {});
     // Only what draws a page needs typefaces; it never needs a display.
     const bool draws = argc > 1 && std::strcmp(argv[1], "report") == 0;
     if (draws) qputenv("QT_QPA_PLATFORM", "offscreen");
