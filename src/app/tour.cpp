@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/tour.h"
 
+#include "app/exchange/import_wizard.h"
 #include "app/frame/footer.h"
 #include "app/frame/main_window.h"
 #include "app/grain/count_page.h"
@@ -9,6 +10,9 @@
 #include "app/grain/rate_page.h"
 #include "app/proof/proof_bench.h"
 #include "app/shared/document.h"
+#include "logbook/readings_csv.h"
+#include "report/certificate.h"
+#include "report/page_picture.h"
 
 #include <QApplication>
 #include <QDir>
@@ -58,6 +62,29 @@ public:
         dialog->close();
         settle(m_document);
         return saved;
+    }
+    /// The certificate of the batch in hand, its first page.
+    bool pageShot(const char* name) {
+        const Instant now = LogbookSeams::real().now();
+        const auto pages = picturesOf(false, 96, [&](Paper& paper) {
+            return drawCertificate(paper, m_document.batch(), m_document.state().verdicts, m_document.tables(),
+                                   {QStringLiteral("Orchard and hedgerow tools"), {}, false, now});
+        });
+        return pages.front().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
+    }
+    /// Somebody's own table on its way in.
+    bool wizardShot(const char* name) {
+        const QByteArray bytes =
+            "Klinge;Charge;H\xC3\xA4rte 1;H\xC3\xA4rte 2;H\xC3\xA4rte 3;Datum;Dicke [mm];Schleifer\r\n"
+            "A-1;Apfel 3;61,8;62,1;62,0;20.11.2026;2,4;links\r\n"
+            "A-2;Apfel 3;62,3;62,4;62,2;20.11.2026;2,4;links\r\n"
+            "A-3;Apfel 3;61,1;na\xC3\x9F;61,4;20.11.2026;2,5;rechts\r\n"
+            "A-4;Apfel 3;62,0;61,9;;20.11.2026;2,4;rechts\r\n";
+        const auto table = tableOfFile(bytes);
+        if (!table) return false;
+        (new ImportWizard(m_document, QStringLiteral("apples.csv"), bytes, *table, m_window.look(), &m_window))
+            ->ask({});
+        return dialogShot(name);
     }
     bool shot(const char* name) {
         settle(m_document);
@@ -135,6 +162,8 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     all = tour.batch("Orchard 12") && all;
     tour.call("GK-7", Gate::release);
     all = tour.shot("release") && all;
+    all = tour.pageShot("certificate") && all;
+    all = tour.wizardShot("import") && all;
     all = tour.batch("Sickle 4") && all;
     tour.call("C-5", Gate::proof);
     window.openGrain();

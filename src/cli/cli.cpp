@@ -19,7 +19,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 27> commands{{
+constexpr std::array<Command, 28> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -45,9 +45,10 @@ constexpr std::array<Command, 27> commands{{
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},
-    {"export", exportTo, 2, ""},
+    {"export", exportTo, 2, "without-names"},
+    {"merge", merge, 2, "trial"},
     {"import-package", importPackageInto, 2, ""},
-    {"report", report, 2, "pdf= csv= xlsx= svg= card= letter shop="},
+    {"report", report, 2, "pdf= csv= xlsx= svg= card= pile= pieces= letter shop="},
     {"demo", demo, 1, "seed= today= scale="},
 }};
 

@@ -35,6 +35,7 @@ Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
 Result<QJsonObject> list(const Options& options, const Tables& tables);
 Result<QJsonObject> show(const Options& options, const Tables& tables);
 Result<QJsonObject> exportTo(const Options& options, const Tables& tables);
+Result<QJsonObject> merge(const Options& options, const Tables& tables);
 Result<QJsonObject> importPackageInto(const Options& options, const Tables& tables);
 Result<QJsonObject> report(const Options& options, const Tables& tables);
 Result<QJsonObject> demo(const Options& options, const Tables& tables);

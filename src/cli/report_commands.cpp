@@ -7,10 +7,14 @@
 #include "report/batch_table.h"
 #include "report/certificate.h"
 #include "report/export_picture.h"
+#include "report/gate_table.h"
+#include "report/page.h"
+#include "report/piece_card.h"
 #include "words/data_folder.h"
 
 #include <QJsonArray>
 #include <QSaveFile>
+#include <QTemporaryDir>
 
 // The commands by which data leaves the shop and comes back.
 namespace rollcall::cli {
@@ -37,9 +41,38 @@ Result<Done> writeFile(const QString& path, const QByteArray& bytes) {
 } // namespace
 
 Result<QJsonObject> exportTo(const Options& options, const Tables&) {
-    const auto counts = exportPackage(options.word(0), options.word(1));
+    if (!options.has("without-names")) {
+        const auto counts = exportPackage(options.word(0), options.word(1));
+        if (!counts) return counts.error();
+        return countsOf(*counts);
+    }
+    const QTemporaryDir folder;
+    const QString copy = folder.filePath(QStringLiteral("copy.rollcall"));
+    {
+        const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
+        if (!opened) return opened.error();
+        if (auto made = (*opened)->copyWithoutNames(copy); !made) return made.error();
+    }
+    const auto counts = exportPackage(copy, options.word(1));
     if (!counts) return counts.error();
     return countsOf(*counts);
+}
+
+Result<QJsonObject> merge(const Options& options, const Tables&) {
+    const auto opened = Logbook::open(options.word(0), Logbook::Access::write);
+    if (!opened) return opened.error();
+    const auto report = (*opened)->merge(options.word(1), options.has("trial"));
+    if (!report) return report.error();
+    QJsonObject answer = countsOf(report->added);
+    const auto sentences = [](const std::vector<std::string>& list) {
+        QJsonArray array;
+        for (const std::string& one : list) array.append(q(one));
+        return array;
+    };
+    answer[QStringLiteral("changed")] = report->changed;
+    answer[QStringLiteral("conflicts")] = sentences(report->conflicts);
+    answer[QStringLiteral("renamed")] = sentences(report->renamed);
+    return answer;
 }
 
 Result<QJsonObject> importPackageInto(const Options& options, const Tables&) {
@@ -49,9 +82,11 @@ Result<QJsonObject> importPackageInto(const Options& options, const Tables&) {
 }
 
 Result<QJsonObject> report(const Options& options, const Tables& tables) {
-    const bool draws = options.has("pdf") || options.has("svg") || options.has("card");
+    const bool draws =
+        options.has("pdf") || options.has("svg") || options.has("card") || options.has("pile") || options.has("pieces");
     if (!draws && !options.has("csv") && !options.has("xlsx"))
-        return Error{ErrorKind::argument, "", "say what to write: --pdf, --csv, --xlsx, --svg or --card with a file"};
+        return Error{ErrorKind::argument, "",
+                     "say what to write: --pdf, --csv, --xlsx, --svg, --card, --pile or --pieces with a file"};
     const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
     if (!opened) return opened.error();
     Logbook& logbook = **opened;
@@ -74,9 +109,7 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
         wrote("csv");
     }
     if (options.has("xlsx")) {
-        if (auto done = writeWorkbook(file("xlsx"), {bladeTable(*batch, verdicts, tables), readingTable(*batch)});
-            !done)
-            return done.error();
+        if (auto done = writeWorkbook(file("xlsx"), allTables(*batch, verdicts, tables)); !done) return done.error();
         wrote("xlsx");
     }
     if (draws && !loadFonts(dataFolder() + QStringLiteral("/fonts")))
@@ -93,6 +126,20 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
         if (auto done = writeBatchCard(file("card"), *batch, tables, options.has("letter"), now); !done)
             return done.error();
         wrote("card");
+    }
+    const bool letter = options.has("letter");
+    if (options.has("pile")) {
+        const auto done = writePdf(file("pile"), letter, q(batch->name),
+                                   [&](Paper& paper) { return drawPile(paper, *batch, verdicts, file("shop"), now); });
+        if (!done) return done.error();
+        wrote("pile");
+    }
+    if (options.has("pieces")) {
+        const auto done = writePdf(file("pieces"), letter, q(batch->name), [&](Paper& paper) {
+            return drawPieceCards(paper, *batch, verdicts, tables, file("shop"));
+        });
+        if (!done) return done.error();
+        wrote("pieces");
     }
     if (options.has("svg")) {
         const RuleData rule = meansRule(*batch, verdicts);

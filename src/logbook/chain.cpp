@@ -3,6 +3,7 @@
 #include "core/base/number.h"
 #include "logbook/chain_rows.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
@@ -194,6 +195,10 @@ Result<std::vector<Verification>> Logbook::verifications() {
         runs.back().reading_ids.push_back(s(row[11]));
         runs.back().time = instantOrNone(row[9], row[10]);
     }
+    // Two logbooks made one hold their runs one behind the other; a chart wants them as they were made.
+    std::stable_sort(runs.begin(), runs.end(), [](const Verification& a, const Verification& b) {
+        return a.time.value_or(Instant{}).utc_ms < b.time.value_or(Instant{}).utc_ms;
+    });
     return runs;
 }
 

@@ -4,8 +4,8 @@
 
 #include "logbook/schema.h"
 
+#include <algorithm>
 #include <fmt/format.h>
-#include <map>
 #include <QCryptographicHash>
 #include <QJsonDocument>
 #include <QJsonObject>
@@ -41,9 +41,7 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
 
 namespace {
 
-using State = std::map<QString, QJsonObject>; // id -> row
-
-void replay(const QString& payload, std::map<QString, State>& tables) {
+void replay(const QString& payload, LoggedRows& tables) {
     for (const QJsonValue value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
@@ -54,7 +52,8 @@ void replay(const QString& payload, std::map<QString, State>& tables) {
     }
 }
 
-Result<Done> compareTable(Database& database, const char* table, State expected, std::vector<std::string>& problems) {
+Result<Done> compareTable(Database& database, const char* table, LoggedRows::mapped_type expected,
+                          std::vector<std::string>& problems) {
     const Result<std::vector<Row>> columns =
         database.select(QStringLiteral("SELECT name FROM pragma_table_info('%1')").arg(QLatin1String(table)));
     if (!columns) return columns.error();
@@ -85,23 +84,39 @@ Result<Done> compareTable(Database& database, const char* table, State expected,
 
 } // namespace
 
+Result<std::vector<ChangeEntry>> changesOf(Database& database) {
+    const Result<std::vector<Row>> rows = database.select(QStringLiteral(
+        "SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
+    if (!rows) return rows.error();
+    std::vector<ChangeEntry> entries;
+    for (const Row& row : *rows)
+        entries.push_back({row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(),
+                           row[5].toString(), row[6].toString(), row[7].toString()});
+    return entries;
+}
+
+SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs) {
+    SharedHistory shared;
+    while (shared.entries < std::min(ours.size(), theirs.size()) &&
+           ours[shared.entries].stored_hash == theirs[shared.entries].stored_hash)
+        replay(ours[shared.entries++].payload, shared.rows);
+    return shared;
+}
+
 Result<std::vector<std::string>> checkChanges(Database& database) {
     std::vector<std::string> problems;
-    const Result<std::vector<Row>> entries = database.select(QStringLiteral(
-        "SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
+    const auto entries = changesOf(database);
     if (!entries) return entries.error();
-    std::map<QString, State> tables;
+    LoggedRows tables;
     QString previous = chainBeginning();
     qint64 expectedSeq = 1;
-    for (const Row& row : *entries) {
-        const ChangeEntry entry{row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(),
-                                row[4].toString(),   row[5].toString(),         row[6].toString()};
+    for (const ChangeEntry& entry : *entries) {
         if (entry.seq != expectedSeq) problems.push_back(fmt::format("change log: entry {} is missing", expectedSeq));
         if (entry.previous != previous)
             problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
-        if (entry.hash() != row[7].toString())
+        if (entry.hash() != entry.stored_hash)
             problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
-        previous = row[7].toString();
+        previous = entry.stored_hash;
         expectedSeq = entry.seq + 1;
         replay(entry.payload, tables);
     }

@@ -5,7 +5,9 @@
 #include "core/judge/record.h"
 #include "logbook/database.h"
 
+#include <map>
 #include <QByteArray>
+#include <QJsonObject>
 #include <QString>
 #include <string>
 #include <vector>
@@ -20,6 +22,7 @@ struct ChangeEntry {
     QString action;
     QString payload; ///< JSON: the rows inserted and updated
     QString previous;
+    QString stored_hash; ///< as read; empty for one in the making
 
     QString hash() const;
 };
@@ -31,6 +34,19 @@ inline QString chainBeginning() {
 
 /// Appends an entry with what the database noted since the last one.
 Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action);
+
+/// Rows as a change log says they are: table -> id -> row.
+using LoggedRows = std::map<QString, std::map<QString, QJsonObject>>;
+
+/// All entries, oldest first.
+Result<std::vector<ChangeEntry>> changesOf(Database& database);
+
+/// What two logbooks were when they were one: as many entries as both have in common from the first on.
+struct SharedHistory {
+    std::size_t entries = 0;
+    LoggedRows rows;
+};
+SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs);
 
 /// Sentences about every break of the chain and every row that differs from what the log says of it.
 Result<std::vector<std::string>> checkChanges(Database& database);

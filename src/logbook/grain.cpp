@@ -140,11 +140,12 @@ Result<QByteArray> Logbook::fileOf(const std::string& sha256) {
 
 Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index) {
     const auto photos = m_database->select(
-        QStringLiteral("SELECT f.blade, f.id, a.name, a.sha256, f.width, f.height, f.round, f.after_cycle, f.at_ms, "
-                       "f.at_offset, (SELECT px_per_mm FROM fracture_scale s WHERE s.fracture=f.id ORDER BY s.rowid "
-                       "DESC LIMIT 1) FROM fracture f JOIN blade b ON b.id=f.blade JOIN attachment a ON "
-                       "a.id=f.attachment WHERE b.batch=? AND NOT EXISTS (SELECT 1 FROM fracture_mark m WHERE "
-                       "m.fracture=f.id) ORDER BY f.rowid"),
+        QStringLiteral(
+            "SELECT f.blade, f.id, a.name, a.sha256, f.width, f.height, f.round, f.after_cycle, f.at_ms, "
+            "f.at_offset, (SELECT px_per_mm FROM fracture_scale s WHERE s.fracture=f.id ORDER BY s.at_ms DESC, "
+            "s.rowid DESC LIMIT 1) FROM fracture f JOIN blade b ON b.id=f.blade JOIN attachment a ON "
+            "a.id=f.attachment WHERE b.batch=? AND NOT EXISTS (SELECT 1 FROM fracture_mark m WHERE "
+            "m.fracture=f.id) ORDER BY f.at_ms, f.rowid"),
         {q(batch.id)});
     if (!photos) return photos.error();
     for (const Row& row : *photos) {
@@ -176,7 +177,7 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
         }
         const auto ratings = m_database->select(
             QStringLiteral(
-                "SELECT first, second, at_ms, at_offset FROM fracture_rating WHERE fracture=? ORDER BY rowid"),
+                "SELECT first, second, at_ms, at_offset FROM fracture_rating WHERE fracture=? ORDER BY at_ms, rowid"),
             {row[1]});
         if (!ratings) return ratings.error();
         for (const Row& one : *ratings)
@@ -184,7 +185,8 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
         batch.blades[index.at(s(row[0]))].fractures.push_back(std::move(photo));
     }
     const Result<QVariant> least = m_database->single(
-        QStringLiteral("SELECT least FROM grain_ask WHERE batch=? ORDER BY rowid DESC LIMIT 1"), {q(batch.id)});
+        QStringLiteral("SELECT least FROM grain_ask WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+        {q(batch.id)});
     if (!least) return least.error();
     batch.grain_least = numberOrNone(*least);
     return Done{};

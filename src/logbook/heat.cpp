@@ -365,7 +365,8 @@ Result<Done> Logbook::logColour(const std::string& blade, const ColourNote& note
 
 Result<std::shared_ptr<const Trace>> Logbook::traceOf(const std::string& run, std::string& name) {
     const auto parts = m_database->select(
-        QStringLiteral("SELECT fresh, samples, shift_s, name FROM trace_part WHERE run=? ORDER BY rowid"), {q(run)});
+        QStringLiteral("SELECT fresh, samples, shift_s, name FROM trace_part WHERE run=? ORDER BY at_ms, rowid"),
+        {q(run)});
     if (!parts) return parts.error();
     std::size_t first = 0;
     for (std::size_t i = 0; i < parts->size(); ++i) {
@@ -432,8 +433,8 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         heats.back().round = row[2].toInt();
         return heats.back();
     };
-    const QString standing =
-        QStringLiteral(" WHERE b.batch=? AND m.run NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid, m.rowid");
+    const QString standing = QStringLiteral(
+        " WHERE b.batch=? AND m.run NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid, m.at_ms, m.rowid");
     const auto marks =
         m_database->select(QStringLiteral("SELECT m.blade, m.run, m.round, m.kind, m.clock_s FROM heat_mark m"
                                           " JOIN blade b ON b.id=m.blade JOIN heat_run r ON r.id=m.run") +
@@ -477,7 +478,7 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
     }
     const auto warps = m_database->select(
         QStringLiteral("SELECT w.blade, w.round, w.after_cycle, w.mm, w.high, w.at_ms, w.at_offset FROM warp w"
-                       " JOIN blade b ON b.id=w.blade WHERE b.batch=? ORDER BY w.rowid"),
+                       " JOIN blade b ON b.id=w.blade WHERE b.batch=? ORDER BY w.at_ms, w.rowid"),
         {q(batch.id)});
     if (!warps) return warps.error();
     for (const Row& row : *warps)
@@ -487,7 +488,7 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
     const auto colours = m_database->select(
         QStringLiteral(
             "SELECT c.blade, c.round, c.after_cycle, c.zone, c.colour, c.surface, c.torch, c.at_ms, c.at_offset"
-            " FROM temper_colour c JOIN blade b ON b.id=c.blade WHERE b.batch=? ORDER BY c.rowid"),
+            " FROM temper_colour c JOIN blade b ON b.id=c.blade WHERE b.batch=? ORDER BY c.at_ms, c.rowid"),
         {q(batch.id)});
     if (!colours) return colours.error();
     for (const Row& row : *colours)
@@ -495,7 +496,8 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
                                                              enumNamed<OxideSurface>(oxideNames, s(row[5])),
                                                              row[6].toBool(), instantOf(row[7], row[8])});
     const Result<QVariant> chosen = m_database->single(
-        QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? ORDER BY rowid DESC LIMIT 1"), {q(batch.id)});
+        QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+        {q(batch.id)});
     if (!chosen) return chosen.error();
     if (chosen->isNull()) return Done{};
     const Result<std::vector<Recipe>> all = recipes();

@@ -22,7 +22,8 @@ public:
         for (const auto& bad : csv.rejected) m_report.rejected.push_back({bad.line, bad.reason});
     }
 
-    Result<ImportReport> run(const QString& fileName, const QByteArray& bytes) {
+    /// A trial tells what would be done and does nothing.
+    Result<ImportReport> run(const QString& fileName, const QByteArray& bytes, bool trial) {
         if (auto done = learnLogbook(); !done) return done.error();
         rejectContradictions();
         if (auto done = dropKnown(); !done) return done.error();
@@ -31,13 +32,14 @@ public:
         if (m_lines.empty()) {
             if (m_report.already_there > 0) return m_report;
             std::string why = "the file has no readings";
+            if (trial) return m_report;
             if (!m_report.rejected.empty())
                 why = fmt::format("no line could be taken; line {}: {}", m_report.rejected.front().line,
                                   m_report.rejected.front().reason);
             return Error{ErrorKind::refused, fileName.toStdString(), why};
         }
         m_report.readings = static_cast<int>(m_lines.size());
-        const auto done = m_logbook.transact("readings imported", [&]() -> Result<Done> {
+        const auto work = [&]() -> Result<Done> {
             for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades,
                               &ReadingsImport::addCycles}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
@@ -45,8 +47,21 @@ public:
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
             if (auto read = addBladeReadings(); !read) return read;
             return addBlockReadings();
-        });
-        if (!done) return done.error();
+        };
+        if (trial) {
+            // Everything is written, so that what the file's lines would meet is met; then nothing is kept.
+            Result<Done> met = Done{};
+            const Error tried{ErrorKind::refused, "", "tried only"};
+            (void)m_logbook.inOneTransaction([&]() -> Result<Done> {
+                met = work();
+                return tried;
+            });
+            (void)m_logbook.m_database->takeNotes();
+            if (!met) return met.error();
+            return m_report;
+        }
+        if (const auto done = m_logbook.transact("readings imported", work); !done) return done.error();
+        m_report.id = m_import;
         return m_report;
     }
 
@@ -166,7 +181,9 @@ private:
         for (ReadingLine& line : m_lines) {
             const std::string identity = line.identity();
             const Result<QVariant> count = m_logbook.m_database->single(
-                QStringLiteral("SELECT COUNT(*) FROM reading WHERE identity=? AND identity<>''"), {q(identity)});
+                QStringLiteral("SELECT COUNT(*) FROM reading r WHERE r.identity=? AND r.identity<>'' AND NOT EXISTS "
+                               "(SELECT 1 FROM import_mark m WHERE m.import=r.import)"),
+                {q(identity)});
             if (!count) return count.error();
             if (++ordinal[identity] <= count->toInt())
                 ++m_report.already_there;
@@ -431,13 +448,25 @@ private:
     std::string m_import;
 };
 
-Result<ImportReport> Logbook::importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes) {
-    Result<ReadingsCsv> csv = readReadingsCsv(tables, bytes);
-    if (!csv) {
-        const Error& error = csv.error();
+Result<ImportReport> Logbook::importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes,
+                                             const std::optional<ColumnMap>& map, bool trial) {
+    const auto readings = [&]() -> Result<ReadingsCsv> {
+        if (map) {
+            const auto table = tableOfFile(bytes);
+            if (!table) return table.error();
+            if (map->columns.size() != table->header.size())
+                return Error{ErrorKind::argument, "line 1", "the columns are not those that were looked at"};
+            return readReadingsCsv(tables, arranged(*table, *map));
+        }
+        const auto table = readCsv({bytes.constData(), static_cast<std::size_t>(bytes.size())});
+        if (!table) return table.error();
+        return readReadingsCsv(tables, *table);
+    }();
+    if (!readings) {
+        const Error& error = readings.error();
         return Error{error.kind, fileName.toStdString() + (error.place.empty() ? "" : " " + error.place), error.text};
     }
-    return ReadingsImport(*this, std::move(csv).value()).run(fileName, bytes);
+    return ReadingsImport(*this, *readings).run(fileName, bytes, trial);
 }
 
 } // namespace rollcall

@@ -77,7 +77,7 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
     std::vector<BatchSummary> summaries;
     const auto rows = m_database->select(QStringLiteral(
         "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
-        "WHERE a.batch=b.id ORDER BY a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
+        "WHERE a.batch=b.id ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
         "blade WHERE batch=b.id), b.created_ms, b.created_offset, COALESCE(l.name, '')"
         " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
         "g.id=l.grade ORDER BY b.created_ms, b.rowid"));

@@ -7,6 +7,7 @@
 #include "core/heat/schedule.h"
 #include "core/judge/record.h"
 #include "core/steel/grade_sheet.h"
+#include "logbook/column_map.h"
 
 #include <functional>
 #include <map>
@@ -226,8 +227,9 @@ struct PlacedReading {
 /// Rows of each table that went out or came in.
 using PackageCounts = std::map<std::string, int>;
 
-/// What an import of readings did.
+/// What an import of readings did, or would do.
 struct ImportReport {
+    std::string id;  ///< of the import; empty when nothing was taken
     int batches = 0; ///< newly added
     int blades = 0;
     int readings = 0;
@@ -237,6 +239,23 @@ struct ImportReport {
         std::string reason;
     };
     std::vector<Rejected> rejected;
+};
+
+/// An import that could be taken back.
+struct PastImport {
+    std::string id;
+    std::string file;
+    int readings = 0;
+    Instant at;
+};
+
+/// What a merge did, or would do.
+struct MergeReport {
+    PackageCounts added;                ///< rows that came in, by table
+    int changed = 0;                    ///< rows that only the other one had changed
+    std::vector<std::string> conflicts; ///< sentences: what both changed, and what became of it
+    std::vector<std::string> renamed;   ///< sentences: what came in under another name
+    bool nothing() const { return added.empty() && changed == 0; }
 };
 
 /// The record of a shop in one file. Values in, values out; every action is one transaction that is on disk
@@ -410,12 +429,28 @@ public:
     /// The batch that a blade belongs to.
     Result<std::string> batchOf(const std::string& blade);
 
-    /// Takes the good lines of a readings.csv, reports the others, and keeps the file. Importing it again adds
-    /// nothing. Errors: input when it is no such file, refused when not a single line could be taken.
-    Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes);
+    /// Takes the good lines of a readings.csv, or of any table whose columns the map names, reports the others, and
+    /// keeps the file. Importing it again adds nothing. A trial reports and does nothing. Errors: input when it is no
+    /// such file, refused when not a single line could be taken.
+    Result<ImportReport> importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes,
+                                        const std::optional<ColumnMap>& map = {}, bool trial = false);
+    /// The last import that was not taken back; none when there is none.
+    Result<std::optional<PastImport>> lastImport();
+    /// The inverse of an import: its readings are struck out, its tempers too, the blades it made are out and give
+    /// their names free. Errors (refused): taken back already, something was logged on what it brought.
+    Result<Done> takeBackImport(const std::string& import);
+
+    // --- two logbooks
+    /// Takes in what another logbook holds and this one does not, as one action; where both changed the same thing
+    /// since they were one, this one's stays and the conflict is told. A trial reports and does nothing.
+    /// Errors: as open(); refused when the other does not pass its own check, or is this one.
+    Result<MergeReport> merge(const QString& other, bool trial);
+    /// A new logbook with the numbers of this one, without names, notes, photos and files. Errors: exists, disk.
+    Result<Done> copyWithoutNames(const QString& path);
 
 private:
     friend class ReadingsImport;
+    friend class LogbookMerge;
     Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> lock, LogbookSeams seams);
 
     /// Makes the schema, or brings an older one up to date after a copy of the file.

@@ -5,6 +5,7 @@
 #include "core/base/csv.h"
 #include "logbook/database.h"
 #include "logbook/schema.h"
+#include "logbook/zip_folder.h"
 
 #include <QCryptographicHash>
 #include <QDir>
@@ -13,6 +14,7 @@
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QSaveFile>
+#include <QTemporaryDir>
 
 namespace rollcall {
 
@@ -211,6 +213,15 @@ Result<PackageCounts> exportPackage(const QString& logbook, const QString& folde
 }
 
 Result<PackageCounts> Logbook::exportTo(const QString& folder) {
+    if (isZip(folder)) {
+        if (QFileInfo::exists(folder))
+            return atFile(ErrorKind::exists, folder, QStringLiteral("this file exists already"));
+        const QTemporaryDir packed;
+        const auto counts = exportTo(packed.path());
+        if (!counts) return counts;
+        if (auto done = zipFolder(packed.path(), folder); !done) return done.error();
+        return counts;
+    }
     const QDir at(folder);
     if (at.exists() && !at.isEmpty())
         return atFile(ErrorKind::exists, folder, QStringLiteral("this folder is not empty"));
@@ -279,6 +290,11 @@ Result<PackageCounts> Logbook::exportTo(const QString& folder) {
 }
 
 Result<PackageCounts> importPackage(const QString& logbook, const QString& folder) {
+    if (isZip(folder)) {
+        const QTemporaryDir unpacked;
+        if (auto done = unzipInto(folder, unpacked.path()); !done) return done.error();
+        return importPackage(logbook, unpacked.path());
+    }
     {
         const auto made = Logbook::create(logbook);
         if (!made) return made.error();

@@ -207,8 +207,8 @@ Result<std::string> Logbook::batchOf(const std::string& blade) {
 
 Result<std::vector<Protocol>> Logbook::ownProtocols() {
     const auto rows = m_database->select(
-        QStringLiteral("SELECT sheet FROM own_protocol WHERE rowid IN (SELECT MAX(rowid) FROM own_protocol GROUP BY "
-                       "name) ORDER BY rowid"));
+        QStringLiteral("SELECT sheet FROM own_protocol o WHERE NOT EXISTS (SELECT 1 FROM own_protocol n WHERE "
+                       "n.name=o.name AND (n.at_ms, n.rowid) > (o.at_ms, o.rowid)) ORDER BY o.rowid"));
     if (!rows) return rows.error();
     std::vector<Protocol> protocols;
     for (const Row& row : *rows) protocols.push_back(protocolIn(s(row[0])));
@@ -239,7 +239,7 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
     };
     auto done =
         each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm FROM "
-             "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.rowid",
+             "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.at_ms, e.rowid",
              [](Blade& blade, const Row& row) {
                  blade.edges.push_back({row[1].toDouble(), row[2].toDouble(),
                                         enumNamed<EdgeGrind>(grindNames, s(row[3])), s(row[4]), numberOrNone(row[5])});
@@ -247,7 +247,7 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
     if (done)
         done = each("SELECT r.blade, r.id, r.round, r.force_n, r.raise_deg, r.contact_mm, r.outcome, r.size_mm, "
                     "r.place_mm, r.sound, EXISTS (SELECT 1 FROM edge_rung_mark m WHERE m.rung=r.id), r.after_cycle"
-                    " FROM edge_rung r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.rowid",
+                    " FROM edge_rung r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.at_ms, r.rowid",
                     [](Blade& blade, const Row& row) {
                         EdgeRung rung;
                         rung.id = s(row[1]);
@@ -266,14 +266,14 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
     if (done)
         done =
             each("SELECT g.blade, g.colour, g.cleared, g.text, g.at_ms, g.at_offset FROM grinding_note g JOIN blade "
-                 "b ON b.id=g.blade WHERE b.batch=? ORDER BY g.rowid",
+                 "b ON b.id=g.blade WHERE b.batch=? ORDER BY g.at_ms, g.rowid",
                  [](Blade& blade, const Row& row) {
                      blade.grinding.push_back({row[1].toBool(), row[2].toBool(), s(row[3]), instantOf(row[4], row[5])});
                  });
     if (done)
         done = each("SELECT d.blade, d.kind, d.place_mm, d.size_mm, d.note, COALESCE(a.name, ''), d.at_ms, d.at_offset "
                     "FROM damage d JOIN blade b ON b.id=d.blade LEFT JOIN attachment a ON a.id=d.attachment WHERE "
-                    "b.batch=? ORDER BY d.rowid",
+                    "b.batch=? ORDER BY d.at_ms, d.rowid",
                     [](Blade& blade, const Row& row) {
                         blade.damage.push_back({s(row[1]), numberOrNone(row[2]), numberOrNone(row[3]), s(row[4]),
                                                 s(row[5]), instantOf(row[6], row[7])});
@@ -283,7 +283,7 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
         done = each(
             "SELECT t.blade, t.id, t.round, t.protocol, t.at_ms, t.at_offset, t.after_cycle FROM trial t JOIN blade b "
             "ON "
-            "b.id=t.blade WHERE b.batch=? ORDER BY t.rowid",
+            "b.id=t.blade WHERE b.batch=? ORDER BY t.at_ms, t.rowid",
             [&](Blade& blade, const Row& row) {
                 place[s(row[1])] = blade.trials.size();
                 blade.trials.push_back(
@@ -299,10 +299,10 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                                                                             s(row[6]), instantOf(row[7], row[8])});
                     });
     if (!done) return done;
-    const auto asked = m_database->select(
-        QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM edge_ask WHERE batch=? ORDER BY rowid "
-                       "DESC LIMIT 1"),
-        {q(batch.id)});
+    const auto asked = m_database->select(QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM "
+                                                         "edge_ask WHERE batch=? ORDER BY at_ms DESC, rowid "
+                                                         "DESC LIMIT 1"),
+                                          {q(batch.id)});
     if (!asked) return asked.error();
     if (!asked->empty()) {
         const Row& row = asked->front();

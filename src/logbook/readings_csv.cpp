@@ -12,6 +12,7 @@
 #include <fmt/format.h>
 #include <QDateTime>
 #include <QString>
+#include <QStringConverter>
 
 namespace rollcall {
 
@@ -63,8 +64,8 @@ public:
         }
         line.time = time();
         line.tester = text("tester");
-        const std::optional<double> x = number("x_mm");
-        const std::optional<double> y = number("y_mm");
+        const std::optional<double> x = quantity("x_mm", Quantity::length);
+        const std::optional<double> y = quantity("y_mm", Quantity::length);
         if (x.has_value() != y.has_value()) throw BadLine{"x_mm and y_mm are needed together"};
         if (x) line.spot = Spot{*x, *y};
         readCycle(line);
@@ -163,20 +164,32 @@ std::string ReadingLine::identity() const {
                        spot ? fmt::format("{:.17g}", spot->y_mm) : std::string());
 }
 
-Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const QByteArray& bytes) {
-    const Result<CsvText> csv = readCsv({bytes.constData(), static_cast<std::size_t>(bytes.size())});
-    if (!csv) return csv.error();
+Result<CsvText> tableOfFile(const QByteArray& bytes) {
+    const auto utf16 = QStringConverter::encodingForData(bytes);
+    const bool utf8 = QString::fromUtf8(bytes).toUtf8() == bytes || bytes.startsWith("\xEF\xBB\xBF");
+    const QByteArray text = utf16 && *utf16 != QStringConverter::Utf8 ? QString(QStringDecoder(*utf16)(bytes)).toUtf8()
+                            : utf8                                    ? bytes
+                                                                      : QString::fromLatin1(bytes).toUtf8();
+    return readCsv({text.constData(), static_cast<std::size_t>(text.size())});
+}
+
+bool isReadingsCsv(const CsvText& table) {
+    return std::all_of(requiredColumns.begin(), requiredColumns.end(),
+                       [&](const char* column) { return table.column(column).has_value(); });
+}
+
+Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const CsvText& table) {
     for (const char* column : requiredColumns) {
-        if (!csv->column(column)) {
+        if (!table.column(column)) {
             return Error{
                 ErrorKind::input, "line 1",
                 fmt::format("the column '{}' is missing; a readings file needs batch, blade, gate and value", column)};
         }
     }
     ReadingsCsv readings;
-    for (const CsvRow& row : csv->rows) {
+    for (const CsvRow& row : table.rows) {
         try {
-            readings.lines.push_back(LineReader(tables, *csv, row).read());
+            readings.lines.push_back(LineReader(tables, table, row).read());
         } catch (const BadLine& bad) {
             readings.rejected.push_back({row.line, bad.reason});
         }

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/csv.h"
 #include "core/base/tables.h"
 #include "core/judge/record.h"
 
@@ -55,8 +56,14 @@ struct ReadingsCsv {
     std::vector<Rejected> rejected;
 };
 
-/// Reads the file; each bad line is rejected with its reason. Errors (input): not a CSV text, a required
-/// column is missing.
-Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const QByteArray& bytes);
+/// The table of a text file: UTF-8; also UTF-16 with a byte order mark or, where it is no UTF-8, Latin 1, as
+/// spreadsheets write them. Errors as readCsv().
+Result<CsvText> tableOfFile(const QByteArray& bytes);
+
+/// Whether it has the columns that a readings file must have.
+bool isReadingsCsv(const CsvText& table);
+
+/// Reads the table; each bad line is rejected with its reason. Errors (input): a required column is missing.
+Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const CsvText& table);
 
 } // namespace rollcall

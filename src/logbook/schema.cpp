@@ -275,12 +275,22 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE INDEX fracture_by_blade ON fracture(blade)",
         "CREATE INDEX fracture_line_by_fracture ON fracture_line(fracture)",
     };
+    // Data that comes and goes: imports taken back, logbooks taken in.
+    static const std::vector<const char*> sixth{
+        "CREATE TABLE import_mark (id TEXT PRIMARY KEY, import TEXT NOT NULL UNIQUE REFERENCES import(id), person TEXT "
+        "NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        // The attachment is the other logbook's change log from where the two parted.
+        "CREATE TABLE merge (id TEXT PRIMARY KEY, name TEXT NOT NULL, attachment TEXT NOT NULL REFERENCES "
+        "attachment(id), last_hash TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+        "NULL)",
+    };
     static const std::vector<const char*> none;
     return toVersion == 1   ? first
            : toVersion == 2 ? second
            : toVersion == 3 ? third
            : toVersion == 4 ? fourth
            : toVersion == 5 ? fifth
+           : toVersion == 6 ? sixth
                             : none;
 }
 
@@ -300,12 +310,14 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
     static const std::vector<const char*> fifth{"fracture",      "fracture_mark",      "fracture_scale",
                                                 "fracture_line", "fracture_line_mark", "fracture_rating",
                                                 "grain_ask",     "disposition",        "sample_ask"};
+    static const std::vector<const char*> sixth{"import_mark", "merge"};
     static const std::vector<const char*> none;
     return ofVersion == 1   ? first
            : ofVersion == 2 ? second
            : ofVersion == 3 ? third
            : ofVersion == 4 ? fourth
            : ofVersion == 5 ? fifth
+           : ofVersion == 6 ? sixth
                             : none;
 }
 
@@ -373,7 +385,9 @@ const std::vector<const char*>& recordedTables() {
                                                  "fracture_rating",
                                                  "grain_ask",
                                                  "disposition",
-                                                 "sample_ask"};
+                                                 "sample_ask",
+                                                 "import_mark",
+                                                 "merge"};
     return tables;
 }
 

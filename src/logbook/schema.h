@@ -9,7 +9,7 @@ namespace rollcall::schema {
 /// Marks a file as a Rollcall logbook (SQLite application_id): the letters "Roll".
 inline constexpr int applicationId = 0x526F6C6C;
 /// The newest schema this program writes (SQLite user_version).
-inline constexpr int version = 5;
+inline constexpr int version = 6;
 
 /// The statements that lead from version - 1 to this version, in order.
 const std::vector<const char*>& migration(int toVersion);

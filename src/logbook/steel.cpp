@@ -163,7 +163,8 @@ Result<Done> Logbook::keepOwnGrade(const GradeSheet& sheet) {
 
 Result<std::vector<GradeSheet>> Logbook::ownGrades() {
     const auto rows = m_database->select(QStringLiteral(
-        "SELECT sheet FROM own_grade WHERE rowid IN (SELECT MAX(rowid) FROM own_grade GROUP BY name) ORDER BY rowid"));
+        "SELECT sheet FROM own_grade o WHERE NOT EXISTS (SELECT 1 FROM own_grade n WHERE n.name=o.name AND (n.at_ms, "
+        "n.rowid) > (o.at_ms, o.rowid)) ORDER BY o.rowid"));
     if (!rows) return rows.error();
     std::vector<GradeSheet> sheets;
     for (const Row& row : *rows) sheets.push_back(sheetIn(row[0].toString()));
@@ -183,22 +184,23 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
         batch.supplier = s(row[2]);
         batch.heat_number = s(row[3]);
         const auto values =
-            m_database->select(QStringLiteral("SELECT element, percent FROM lot_value WHERE rowid IN (SELECT "
-                                              "MAX(rowid) FROM lot_value WHERE lot=? GROUP BY element) ORDER BY rowid"),
+            m_database->select(QStringLiteral("SELECT element, percent FROM lot_value v WHERE v.lot=? AND NOT EXISTS "
+                                              "(SELECT 1 FROM lot_value n WHERE n.lot=v.lot AND n.element=v.element "
+                                              "AND (n.at_ms, n.rowid) > (v.at_ms, v.rowid)) ORDER BY v.rowid"),
                                {row[0]});
         if (!values) return values.error();
         for (const Row& value : *values) batch.certificate.push_back({s(value[0]), value[1].toDouble(), {}, {}});
     }
     const Result<QVariant> assigned =
         m_database->single(QStringLiteral("SELECT g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade "
-                                          "WHERE a.batch=? ORDER BY a.rowid DESC LIMIT 1"),
+                                          "WHERE a.batch=? ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1"),
                            {q(batch.id)});
     if (!assigned) return assigned.error();
     if (!assigned->isNull()) batch.grade = s(*assigned);
     const auto shots =
         m_database->select(QStringLiteral("SELECT s.id, COALESCE(s.blade, ''), s.method, s.piece, s.at_ms, s.at_offset,"
                                           " EXISTS (SELECT 1 FROM steel_shot_mark m WHERE m.shot=s.id) FROM steel_shot "
-                                          "s WHERE s.batch=? ORDER BY s.rowid"),
+                                          "s WHERE s.batch=? ORDER BY s.at_ms, s.rowid"),
                            {q(batch.id)});
     if (!shots) return shots.error();
     for (const Row& row : *shots) {
@@ -218,10 +220,9 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
                 {s(value[0]), numberOrNone(value[1]), numberOrNone(value[2]), numberOrNone(value[3])});
         batch.shots.push_back(std::move(shot));
     }
-    const auto notes = m_database->select(
-        QStringLiteral(
-            "SELECT kind, text, hrc, agrees, marks, at_ms, at_offset FROM steel_note WHERE batch=? ORDER BY rowid"),
-        {q(batch.id)});
+    const auto notes = m_database->select(QStringLiteral("SELECT kind, text, hrc, agrees, marks, at_ms, at_offset FROM "
+                                                         "steel_note WHERE batch=? ORDER BY at_ms, rowid"),
+                                          {q(batch.id)});
     if (!notes) return notes.error();
     for (const Row& row : *notes) {
         SteelNote note;

@@ -32,7 +32,7 @@ double boxes(Page& page, double x, double top, const QString& label, int count, 
     return x + count * (width + 3) + 9;
 }
 
-void drawShape(Page& page, const Blade& blade, int spots, double top, const SpacingRule& rule) {
+void drawShape(Page& page, const Blade& blade, const std::vector<Spot>& spots, double top) {
     if (blade.shape.outline.size() < 3) return;
     const double scale = std::min(pictureWidth / blade.shape.length(), boxHeight * 1.6 / blade.shape.height());
     const double base = top + blade.shape.height() * scale;
@@ -44,9 +44,8 @@ void drawShape(Page& page, const Blade& blade, int spots, double top, const Spac
     painter.setPen(QPen(Qt::black, 0.8));
     painter.setBrush(Qt::NoBrush);
     painter.drawPolygon(outline);
-    const SuggestedSpots suggested = suggestSpots(blade.shape, {}, spots, rule);
     int number = 0;
-    for (const Spot& spot : suggested.spots) {
+    for (const Spot& spot : spots) {
         const QPointF place = at(spot);
         painter.setPen(QPen(Qt::black, 0.6));
         painter.drawLine(place - QPointF(2.5, 0), place + QPointF(2.5, 0));
@@ -58,9 +57,22 @@ void drawShape(Page& page, const Blade& blade, int spots, double top, const Spac
 
 } // namespace
 
-int drawBatchCard(QPainter& painter, QPagedPaintDevice& device, const Batch& batch, const Tables& tables,
-                  const Instant& now) {
-    Page page(painter, device, tr("%1, blank card of %2").arg(QString::fromStdString(batch.name), dayOf(now)));
+int cardReadings(const Batch& batch, Gate gate) {
+    const int most = gate == Gate::quench ? 3 : 4; // more have no room on the paper
+    return batch.planOf(gate).required ? std::min(batch.planOf(gate).planned_readings, most) : 0;
+}
+
+std::vector<Spot> cardSpots(const Batch& batch, const Blade& blade, const Tables& tables) {
+    if (blade.shape.outline.size() < 3) return {};
+    const int spots = std::max(1, cardReadings(batch, Gate::quench) + cardReadings(batch, Gate::temper));
+    // Room for a mark ten points softer than the window: a soft one must not make its own place too near the next.
+    const auto diameter = indentDiameter(tables, "HRC", std::max(20.0, batch.window.low.value_or(55) - 10));
+    const SpacingRule rule = SpacingRule::forIndent(diameter ? *diameter : 0.6, batch.shop_spacing);
+    return suggestSpots(blade.shape, {}, spots, rule).spots;
+}
+
+int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const Instant& now) {
+    Page page(paper, tr("%1, blank card of %2").arg(QString::fromStdString(batch.name), dayOf(now)));
     page.y = 18;
     page.text(0, QString::fromStdString(batch.name), 20, true);
     page.text(page.width(), tr("tester            block            date            by            "), 9, false,
@@ -79,13 +91,13 @@ int drawBatchCard(QPainter& painter, QPagedPaintDevice& device, const Batch& bat
     page.y += boxHeight + 10;
     page.rule(1.2);
     const bool heat = batch.planOf(Gate::cycle).required;
-    // Room for a mark ten points softer than the window: a soft one must not make its own place too near the next.
-    const auto diameter = indentDiameter(tables, "HRC", std::max(20.0, batch.window.low.value_or(55) - 10));
-    const SpacingRule rule = SpacingRule::forIndent(diameter ? *diameter : 0.6, batch.shop_spacing);
     for (const Blade& blade : batch.blades) {
         if (blade.fate) continue;
-        const int quenched = batch.planOf(Gate::quench).required ? batch.planOf(Gate::quench).planned_readings : 0;
-        const int tempered = batch.planOf(Gate::temper).required ? batch.planOf(Gate::temper).planned_readings : 0;
+        const int quenched = cardReadings(batch, Gate::quench);
+        const int tempered = cardReadings(batch, Gate::temper);
+        const auto spots = [](int first, int last) {
+            return first == last ? QString::number(first) : QStringLiteral("%1–%2").arg(first).arg(last);
+        };
         page.need(78);
         page.y += 20;
         const double top = page.y;
@@ -93,10 +105,11 @@ int drawBatchCard(QPainter& painter, QPagedPaintDevice& device, const Batch& bat
             page.painter(), 0, top + 14,
             elided(QString::fromStdString(blade.mark), page.look().font(14, true), static_cast<int>(markWidth - 4)),
             page.look().font(14, true), Qt::black);
-        drawShape(page, blade, std::max({1, quenched, tempered}), top - 6, rule);
+        drawShape(page, blade, cardSpots(batch, blade, tables), top - 6);
         double at = markWidth + pictureWidth + 12;
-        if (quenched > 0) at = boxes(page, at, top, tr("quench"), std::min(quenched, 3), 30);
-        if (tempered > 0) boxes(page, at, top, tr("temper"), std::min(tempered, 4), 30);
+        if (quenched > 0) at = boxes(page, at, top, tr("quench, spots %1").arg(spots(1, quenched)), quenched, 30);
+        if (tempered > 0)
+            boxes(page, at, top, tr("temper, spots %1").arg(spots(quenched + 1, quenched + tempered)), tempered, 30);
         if (heat)
             boxes(page, markWidth + pictureWidth + 12, top + boxHeight + 12, tr("in, out, into the quench"), 3, 44);
         page.y = top + (heat ? 2 * boxHeight + 18 : boxHeight + 18);
@@ -111,9 +124,7 @@ int drawBatchCard(QPainter& painter, QPagedPaintDevice& device, const Batch& bat
 Result<int> writeBatchCard(const QString& path, const Batch& batch, const Tables& tables, bool letter,
                            const Instant& now) {
     return writePdf(path, letter, QString::fromStdString(batch.name),
-                    [&](QPainter& painter, QPagedPaintDevice& device) {
-                        return drawBatchCard(painter, device, batch, tables, now);
-                    });
+                    [&](Paper& paper) { return drawBatchCard(paper, batch, tables, now); });
 }
 
 } // namespace rollcall

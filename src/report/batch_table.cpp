@@ -8,6 +8,8 @@
 
 #include <QCoreApplication>
 #include <QDateTime>
+#include <QFileInfo>
+#include <QSaveFile>
 #include <xlsxwriter.h>
 
 namespace rollcall {
@@ -104,6 +106,18 @@ QByteArray csvOf(const ReportTable& table) {
     line(QVariantList(table.head.begin(), table.head.end()));
     for (const QVariantList& row : table.rows) line(row);
     return text;
+}
+
+Result<Done> writeTablesTo(const QString& path, const std::vector<ReportTable>& tables) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (ending == QLatin1String("xlsx")) return writeWorkbook(path, tables);
+    if (ending != QLatin1String("csv"))
+        return Error{ErrorKind::argument, path.toStdString(), "the ending must be csv or xlsx"};
+    QSaveFile file(path);
+    const QByteArray text = csvOf(tables.front());
+    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
+        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
+    return Done{};
 }
 
 Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& tables) {

@@ -38,9 +38,9 @@ void drawHead(Page& page, const Batch& batch, const CertificateOptions& options)
     }
     page.text(x, options.shop.isEmpty() ? tr("Hardness and tests") : options.shop, 16, true);
     page.text(page.width(), dayOf(options.now), 11, false, Qt::black, Qt::AlignRight);
-    page.y += 26;
+    page.y += 32;
     page.text(0, QString::fromStdString(batch.name), 24, true);
-    page.y += 20;
+    page.y += 6;
     QStringList about;
     about << tr("%1 pieces").arg(batch.blades.size());
     if (!batch.purpose.empty()) about << QString::fromStdString(batch.purpose);
@@ -174,7 +174,7 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts, c
         }
     }
     page.paragraph(
-        tr("Rockwell hardness by the method of ASTM E18; U is the expanded uncertainty of the mean, k for 95 %, with "
+        tr("Rockwell hardness by the method of ASTM E18; U is the expanded uncertainty of the mean, k for 95 %, with "
            "block, resolution and scatter in it. %1 readings stand.")
             .arg(stands),
         10);
@@ -288,10 +288,9 @@ RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts) {
     return rule;
 }
 
-int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& batch, const BatchVerdicts& verdicts,
-                    const Tables& tables, const CertificateOptions& options) {
-    Page page(painter, device,
-              tr("%1, written by Rollcall on %2").arg(QString::fromStdString(batch.name), timeOf(options.now)));
+int drawCertificate(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables,
+                    const CertificateOptions& options) {
+    Page page(paper, tr("%1, written by Rollcall on %2").arg(QString::fromStdString(batch.name), timeOf(options.now)));
     drawHead(page, batch, options);
     drawMeans(page, batch, verdicts);
     drawTable(page, batch, verdicts, tables);
@@ -305,9 +304,7 @@ int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& b
 Result<int> writeCertificate(const QString& path, const Batch& batch, const BatchVerdicts& verdicts,
                              const Tables& tables, const CertificateOptions& options) {
     return writePdf(path, options.letter, QString::fromStdString(batch.name),
-                    [&](QPainter& painter, QPagedPaintDevice& device) {
-                        return drawCertificate(painter, device, batch, verdicts, tables, options);
-                    });
+                    [&](Paper& paper) { return drawCertificate(paper, batch, verdicts, tables, options); });
 }
 
 } // namespace rollcall

@@ -6,12 +6,11 @@
 #include "plot/rule.h"
 
 #include <QImage>
-#include <QPagedPaintDevice>
 #include <QString>
 
-class QPainter;
-
 namespace rollcall {
+
+struct Paper;
 
 struct CertificateOptions {
     QString shop;        ///< name as the maker gives it; empty: none
@@ -25,10 +24,9 @@ RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts);
 
 /// Draws the certificate of a batch page by page: what was read by which method and tester, standing means with their
 /// uncertainty against the window and its rule, places of the indents, the other gates, decisions and signatures, stale
-/// ones named, and the limits of what it says. It claims no accreditation. Returns the number of pages. The painter is
-/// on the device, whose page is set by the caller.
-int drawCertificate(QPainter& painter, QPagedPaintDevice& device, const Batch& batch, const BatchVerdicts& verdicts,
-                    const Tables& tables, const CertificateOptions& options);
+/// ones named, and the limits of what it says. It claims no accreditation. Returns the number of pages.
+int drawCertificate(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables,
+                    const CertificateOptions& options);
 
 /// The certificate as a PDF with its typefaces and text in it. Errors: disk.
 Result<int> writeCertificate(const QString& path, const Batch& batch, const BatchVerdicts& verdicts,

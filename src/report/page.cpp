@@ -29,33 +29,38 @@ QString timeOf(const Instant& at) {
     return written(at, "yyyy-MM-dd hh:mm");
 }
 
-Page::Page(QPainter& painter, QPagedPaintDevice& device, const QString& foot)
-    : m_painter(painter), m_device(device), m_foot(foot) {
-    const QSizeF paper = device.pageLayout().pageSize().size(QPageSize::Point);
-    m_width = paper.width() - 2 * margin;
-    m_bottom = paper.height() - 2 * margin;
-    m_painter.save();
-    // The painter counts in dots of the device from the page's own corner.
-    const double dots = device.logicalDpiX() / 72.0;
-    m_painter.scale(dots, dots);
-    m_painter.translate(margin, margin);
+Paper Paper::of(QPainter& painter, QPagedPaintDevice& device) {
+    return {painter, device.pageLayout().pageSize().size(QPageSize::Point), device.logicalDpiX() / 72.0,
+            [&device] { device.newPage(); }};
+}
+
+Page::Page(Paper& paper, const QString& foot) : m_paper(paper), m_foot(foot) {
+    m_width = paper.size_pt.width() - 2 * margin;
+    m_bottom = paper.size_pt.height() - 2 * margin;
+    paper.painter.save();
+    // The painter counts in dots from the sheet's own corner.
+    paper.painter.scale(paper.dots_per_pt, paper.dots_per_pt);
+    paper.painter.translate(margin, margin);
     drawFoot();
 }
 
 Page::~Page() {
-    m_painter.restore();
+    m_paper.painter.restore();
 }
 
 void Page::need(double room) {
-    if (y + room <= m_bottom - 24) return;
-    m_device.newPage();
+    if (y + room > m_bottom - 24) breakPage();
+}
+
+void Page::breakPage() {
+    m_paper.next();
     ++m_pages;
     y = 0;
     drawFoot();
 }
 
 void Page::text(double x, const QString& line, int size, bool bold, const QColor& color, Qt::Alignment alignment) {
-    drawText(m_painter, x, y, line, m_look.font(size, bold), color, alignment);
+    drawText(m_paper.painter, x, y, line, m_look.font(size, bold), color, alignment);
 }
 
 void Page::paragraph(const QString& text, int size, bool bold, const QColor& color, double indent) {
@@ -64,7 +69,7 @@ void Page::paragraph(const QString& text, int size, bool bold, const QColor& col
     const auto put = [&] {
         need(size * 1.4);
         y += size * 1.35;
-        drawText(m_painter, indent, y, line, font, color);
+        drawText(m_paper.painter, indent, y, line, font, color);
         line.clear();
     };
     for (const QString& word : text.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
@@ -80,7 +85,7 @@ void Page::paragraph(const QString& text, int size, bool bold, const QColor& col
 }
 
 void Page::rule(double weight) {
-    m_painter.fillRect(QRectF(0, y, m_width, weight), Qt::black);
+    m_paper.painter.fillRect(QRectF(0, y, m_width, weight), Qt::black);
 }
 
 void Page::heading(const QString& title) {
@@ -93,13 +98,12 @@ void Page::heading(const QString& title) {
 }
 
 void Page::drawFoot() {
-    drawText(m_painter, 0, m_bottom, m_foot, m_look.font(8), grey);
-    drawText(m_painter, m_width, m_bottom, QCoreApplication::translate("report", "page %1").arg(m_pages),
+    drawText(m_paper.painter, 0, m_bottom, m_foot, m_look.font(8), grey);
+    drawText(m_paper.painter, m_width, m_bottom, QCoreApplication::translate("report", "page %1").arg(m_pages),
              m_look.font(8), grey, Qt::AlignRight);
 }
 
-Result<int> writePdf(const QString& path, bool letter, const QString& title,
-                     const std::function<int(QPainter&, QPagedPaintDevice&)>& draw) {
+Result<int> writePdf(const QString& path, bool letter, const QString& title, const DrawPages& draw) {
     QPdfWriter pdf(path);
     pdf.setPageSize(QPageSize(letter ? QPageSize::Letter : QPageSize::A4));
     pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
@@ -108,7 +112,8 @@ Result<int> writePdf(const QString& path, bool letter, const QString& title,
     pdf.setCreator(QStringLiteral("Rollcall"));
     QPainter painter;
     if (!painter.begin(&pdf)) return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    return draw(painter, pdf);
+    Paper paper = Paper::of(painter, pdf);
+    return draw(paper);
 }
 
 } // namespace rollcall

@@ -83,7 +83,7 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Borderline"));
         QVERIFY2(d.reasons().contains("Signed by HB when Temper was pass 62"), qPrintable(d.reasons()));
         d.chooseFile(d.path() + ".csv");
-        d.type("x");
+        d.type("i6");
         QFile table(d.path() + ".csv");
         QVERIFY(table.open(QIODevice::ReadOnly));
         QVERIFY(table.readAll().contains("Release (stale)"));
@@ -117,23 +117,34 @@ private slots:
         QVERIFY(d.formMessage().contains("no picture"));
         d.fill("mark", "");
         d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.dialogText().contains("page 1 of 1"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Return);
         QVERIFY2(d.now().contains("pages"), qPrintable(d.now()));
         QVERIFY(QFile(base + ".pdf").size() > 10000);
-        d.chooseFile(base + "-card.pdf");
-        d.type("k");
-        QVERIFY(QFile(base + "-card.pdf").size() > 8000);
+        d.type("p");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.type("p");
+        QVERIFY2(d.now().contains("with the printer"), qPrintable(d.now()));
+        for (const char* paper : {"1", "2", "3"}) {
+            d.chooseFile(base + paper + ".pdf");
+            d.type(QStringLiteral("k") + paper);
+            d.press(Qt::Key_Return, Qt::ControlModifier);
+            d.press(Qt::Key_Return);
+            QVERIFY2(d.now().contains("1 pages"), qPrintable(d.now()));
+            QVERIFY(QFile(base + paper + ".pdf").size() > 8000);
+        }
         d.chooseFile(base + ".xlsx");
-        d.type("x");
+        d.type("i6");
         QVERIFY(QFile(base + ".xlsx").size() > 4000);
         d.chooseFile(base + ".txt");
-        d.type("x");
-        QVERIFY2(d.now().contains("xlsx or csv"), qPrintable(d.now()));
-        d.chooseFile(base + "-package");
-        d.type("l");
-        QVERIFY2(d.now().contains("rows in"), qPrintable(d.now()));
-        QVERIFY(QDir(base + "-package").exists("datapackage.json"));
-        d.type("l");
-        QVERIFY2(d.now().contains("not empty"), qPrintable(d.now()));
+        d.type("i6");
+        QVERIFY2(d.now().contains("csv or xlsx"), qPrintable(d.now()));
+        d.chooseFile(base + ".svg");
+        d.type("i7");
+        QFile svg(base + ".svg");
+        QVERIFY(svg.open(QIODevice::ReadOnly));
+        const QByteArray drawn = svg.readAll();
+        QVERIFY(drawn.contains("<svg") && drawn.contains("Disposition")); // drawn, with its words as words
     }
 };
 

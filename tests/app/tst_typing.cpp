@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/batch/batch_form.h"
-#include "app/call/typed_reading.h"
+#include "app/shared/typed_reading.h"
 #include "tests/support/fixtures.h"
 
 #include <QtTest>

@@ -233,8 +233,8 @@ private slots:
                                     "batch;blade;gate;value;minimum\r\nHedge;B-1;quench;62,4;60\r\nHedge;B-1;quench;62,"
                                     "6;60\r\nHedge;B-2;quench;wet;60\r\n"));
         d.press(Qt::Key_F10);
-        QVERIFY(d.dialogText().contains("Import readings"));
-        d.type("i");
+        QVERIFY(d.dialogText().contains("In and out"));
+        d.type("i1");
         QVERIFY(d.dialogText().contains("Readings taken: 2."));
         QVERIFY(d.dialogText().contains("Line 4 left out: value: 'wet' is not a number"));
         d.press(Qt::Key_Return);

@@ -20,7 +20,7 @@ class tst_Layers : public QObject {
             {"demo", {"core", "logbook", "demo"}},
             {"report", {"core", "words", "plot", "report"}},
             {"cli", {"core", "logbook", "words", "demo", "plot", "report", "cli"}},
-            {"app/shared", {"core", "logbook", "devices", "plot", "words", "app/shared"}},
+            {"app/shared", {"core", "logbook", "devices", "plot", "words", "report", "app/shared"}},
             {"app/batch", {"core", "logbook", "words", "app/shared", "app/batch"}},
             {"app/roll", {"core", "logbook", "plot", "words", "app/shared", "app/roll"}},
             {"app/overview", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/overview"}},
@@ -31,11 +31,12 @@ class tst_Layers : public QObject {
             {"app/steel", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/steel"}},
             {"app/edge", {"core", "logbook", "devices", "plot", "words", "report", "app/shared", "app/edge"}},
             {"app/release", {"core", "logbook", "plot", "words", "report", "app/shared", "app/release"}},
+            {"app/exchange", {"core", "logbook", "plot", "words", "report", "app/shared", "app/exchange"}},
             {"app/grain", {"core", "logbook", "plot", "words", "report", "app/shared", "app/grain"}},
             {"app/proof", {"core", "logbook", "plot", "words", "app/shared", "app/proof"}},
             {"app/call", {"core", "logbook", "plot", "words", "app/shared", "app/frame", "app/call"}},
-            {"app/frame", {"core", "logbook", "plot", "words", "app"}},
-            {"app", {"core", "logbook", "plot", "words", "demo", "app"}}};
+            {"app/frame", {"core", "logbook", "plot", "words", "report", "app"}},
+            {"app", {"core", "logbook", "plot", "words", "report", "demo", "app"}}};
         return rooms.value(room);
     }
     static QString roomOf(const QString& path) {

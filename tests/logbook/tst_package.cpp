@@ -53,6 +53,31 @@ private slots:
         QCOMPARE(full.error().kind, ErrorKind::exists);
         QCOMPARE(importPackage(path, dir.filePath("out")).error().kind, ErrorKind::exists);
     }
+    // The same as one zip file; a zip that holds something else, or half of one, makes nothing.
+    void asAZipFile() {
+        TempLogbook log;
+        log.withBatch();
+        log.close();
+        QTemporaryDir dir;
+        const QString zip = dir.filePath("shop.zip");
+        QVERIFY(exportPackage(log.path(), zip).ok());
+        QVERIFY(filesIn(dir.path())["shop.zip"].startsWith("PK"));
+        QCOMPARE(exportPackage(log.path(), zip).error().kind, ErrorKind::exists);
+        QVERIFY(importPackage(dir.filePath("back.rollcall"), zip).ok());
+        QVERIFY(exportPackage(log.path(), dir.filePath("a")).ok());
+        QVERIFY(exportPackage(dir.filePath("back.rollcall"), dir.filePath("b")).ok());
+        QVERIFY(filesIn(dir.filePath("a")) == filesIn(dir.filePath("b")));
+        const QString bad = dir.filePath("bad.zip");
+        put(bad, filesIn(dir.path())["shop.zip"].left(2000));
+        QCOMPARE(importPackage(dir.filePath("none.rollcall"), bad).error().kind, ErrorKind::input);
+        QCOMPARE(importPackage(dir.filePath("none.rollcall"), dir.filePath("no.zip")).error().kind, ErrorKind::input);
+        QByteArray climbing = filesIn(dir.path())["shop.zip"];
+        QVERIFY(climbing.contains("blade.csv"));
+        put(bad, climbing.replace("blade.csv", "../be.csv")); // of the same length: out of the folder
+        const auto refused = importPackage(dir.filePath("none.rollcall"), bad);
+        QVERIFY2(refused.error().text == "this zip file holds what is not of a package", refused.error().text.c_str());
+        QVERIFY(!QFile::exists(dir.filePath("none.rollcall")));
+    }
     // Blanks, line ends, backslashes, quotes, empty and missing texts.
     void difficultTexts() {
         TempLogbook log;

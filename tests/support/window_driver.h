@@ -8,6 +8,7 @@
 #include "app/frame/verdict_column.h"
 #include "app/roll/roll.h"
 #include "app/shared/buttons.h"
+#include "report/page.h"
 #include "tests/support/fixtures.h"
 
 #include <QApplication>
@@ -17,6 +18,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMimeData>
+#include <QPdfWriter>
 #include <QTemporaryDir>
 #include <QtTest>
 
@@ -36,7 +38,15 @@ public:
     void start() {
         m_document = std::make_unique<Document>(Tables(tables()));
         Seams seams;
-        seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) { return m_chosenFile; };
+        seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) {
+            return m_chosenFiles.size() > 1 ? m_chosenFiles.takeFirst() : m_chosenFiles.value(0);
+        };
+        seams.print = [this](QWidget*, const QString&, bool, const auto& draw) -> std::optional<int> {
+            QPdfWriter paper(m_dir.filePath(QStringLiteral("printed.pdf")));
+            QPainter painter(&paper);
+            Paper sheets = Paper::of(painter, paper);
+            return draw(sheets);
+        };
         m_window = std::make_unique<MainWindow>(*m_document, Look(), seams);
         m_window->resize(1280, 800);
         m_window->show();
@@ -56,7 +66,9 @@ public:
     MainWindow& window() { return *m_window; }
     Document& document() { return *m_document; }
     const QString& path() const { return m_path; }
-    void chooseFile(const QString& file) { m_chosenFile = file; }
+    /// What the next questions for a file are answered; the last answer stays.
+    void chooseFile(const QString& file) { m_chosenFiles = {file}; }
+    void chooseFiles(const QStringList& files) { m_chosenFiles = files; }
 
     /// Waits until everything asked of the storage thread is answered and on screen.
     void settle() {
@@ -191,7 +203,7 @@ private:
 
     QTemporaryDir m_dir;
     QString m_path;
-    QString m_chosenFile;
+    QStringList m_chosenFiles;
     std::unique_ptr<Document> m_document;
     std::unique_ptr<MainWindow> m_window;
 };

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/reading_station.h"
 
-#include "app/call/typed_reading.h"
+#include "app/shared/typed_reading.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/rockwell.h"

@@ -2,10 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/batch/batch_form.h"
 #include "app/call/files_dialog.h"
-#include "app/call/typed_reading.h"
 #include "app/frame/shop_actions.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/picture.h"
+#include "app/shared/typed_reading.h"
 #include "core/base/number.h"
 #include "core/heat/next_cycle.h"
 #include "core/judge/second_opinion.h"

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/call_bench.h"
+#include "app/exchange/exchange_actions.h"
 #include "app/frame/footer.h"
 #include "app/frame/main_window.h"
 #include "app/shared/choice_dialog.h"
@@ -57,13 +58,26 @@ void MainWindow::makeCommands() {
         a->logSeries();
     });
     letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
+    const auto control = [&](const char* id, Qt::Key key, const QString& shown, const QString& text,
+                             const QString& help, std::function<void()> run) {
+        m_commands.push_back(
+            {QString::fromLatin1(id), key, QChar(), Qt::ControlModifier, shown, text, help, false, std::move(run)});
+    };
+    control("copy", Qt::Key_C, tr("Ctrl+C"), tr("Copy the table in view"), tr("for a spreadsheet"),
+            [this] { m_exchange->copyTable(); });
+    control("paste", Qt::Key_V, tr("Ctrl+V"), tr("Paste a table of readings"), tr("with any header"),
+            [this] { m_exchange->paste(); });
+    control("take-back", Qt::Key_Z, tr("Ctrl+Z"), tr("Take back the last import"), tr("after asking"),
+            [this] { m_exchange->takeBack(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
     letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
     letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });
     letter("batches", 'b', tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
     letter("new-batch", 'n', tr("New batch"), tr("marks, window, thickness"), [a] { a->newBatch(false); });
     letter("same-again", 's', tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
-    letter("import", 'i', tr("Import readings"), tr("a CSV file; or drop it here"), [a] { a->importFromFile(); });
+    letter("exchange", 'i', tr("In and out"),
+           tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
+           [this] { m_exchange->choose(); });
     letter("limits", 'l', tr("Change window and minimum"), tr("everything is judged anew"), [a] { a->changeLimits(); });
     letter("planned", 'p', tr("Change the gate's plan"), tr("whether it is asked, how many readings"),
            [a] { a->changePlanned(); });

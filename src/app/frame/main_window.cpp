@@ -4,6 +4,7 @@
 
 #include "app/call/call_bench.h"
 #include "app/edge/edge_bench.h"
+#include "app/exchange/exchange_actions.h"
 #include "app/frame/footer.h"
 #include "app/frame/gate_track.h"
 #include "app/frame/style.h"
@@ -63,6 +64,9 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
                   {QStringLiteral("*.png"), QStringLiteral("*.jpg"), QStringLiteral("*.jpeg"), QStringLiteral("*.tif"),
                    QStringLiteral("*.tiff")}),
       m_seams(seams), m_actions(new ShopActions(document, m_station, m_look, seams, this)),
+      m_exchange(new ExchangeActions(document, m_look, m_seams,
+                                     {[this] { return tablesInView(); }, [this] { return m_stack->currentWidget(); }},
+                                     this)),
       m_testerActions(new TesterActions(document, m_link, m_look, std::move(seams), this)) {
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
@@ -81,6 +85,10 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(&m_link, &DeviceLink::changed, this, &MainWindow::refresh);
     connect(m_testerActions, &TesterActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_exchange, &ExchangeActions::said, this,
+            [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
+    connect(m_exchange, &ExchangeActions::logbookWanted, m_actions,
+            [this](const QString& path) { m_actions->openPath(path, false); });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
     connect(&m_shots, &WatchedFolder::arrived, this, [this](const QString& file) {
@@ -101,6 +109,8 @@ MainWindow::~MainWindow() = default;
 void MainWindow::build() {
     delete m_content;
     delete layout();
+    // Not in the style sheet: a size there would take the place of every size set on a widget.
+    qApp->setFont(m_look.font(16));
     qApp->setStyleSheet(rollcall::styleSheet(m_look));
     auto* outer = new QVBoxLayout(this);
     outer->setContentsMargins(0, 0, 0, 0);
@@ -188,7 +198,7 @@ void MainWindow::leftAct() {
     if (Bench* bench = gateBench()) return bench->leftAct();
     switch (m_place) {
     case Place::overview:
-        return m_document.hasBatch() ? showMenu() : m_actions->importFromFile();
+        return m_document.hasBatch() ? showMenu() : m_exchange->importFromFile();
     case Place::testers:
         if (m_testers->verifiable() && m_testerList->model().health(m_testerList->current()).state == State::pass)
             return verifyHere();
@@ -392,6 +402,7 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 
 bool MainWindow::handleKey(QKeyEvent* event) {
     m_footer->hush();
+    if (handleCode(event)) return true;
     // Num Lock off: the numpad's digits arrive as movements. Said, and nothing moves.
     const bool digitKey = event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9;
     const bool movement = (event->key() >= Qt::Key_Home && event->key() <= Qt::Key_PageDown) ||
@@ -418,13 +429,23 @@ bool MainWindow::handleKey(QKeyEvent* event) {
             return true;
         }
     }
-    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) {
+        for (const Command& command : m_commands) {
+            if (command.modifiers == Qt::NoModifier || command.modifiers != event->modifiers() ||
+                command.key != event->key())
+                continue;
+            command.run();
+            return true;
+        }
+        return false;
+    }
     if (event->key() == Qt::Key_PageDown || event->key() == Qt::Key_PageUp) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
         return true;
     }
     for (const Command& command : m_commands) {
-        const bool byKey = command.key != Qt::Key_unknown && event->key() == command.key;
+        const bool byKey =
+            command.key != Qt::Key_unknown && command.modifiers == Qt::NoModifier && event->key() == command.key;
         const bool byLetter =
             !command.letter.isNull() && event->text().size() == 1 && event->text().at(0).toLower() == command.letter;
         if (!byKey && !byLetter) continue;
@@ -530,8 +551,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
             m_actions->openPath(path, false);
         else if (gateBench() != nullptr && gateBench()->takeFile(path))
             continue;
-        else if (ending == QLatin1String("csv") || ending == QLatin1String("txt"))
-            m_actions->importFile(path);
+        else if (ending == QLatin1String("csv") || ending == QLatin1String("txt") || ending == QLatin1String("tsv"))
+            m_exchange->importFile(path);
         else
             m_footer->say(tr("%1 is neither a CSV file nor a logbook.").arg(QFileInfo(path).fileName()), true);
     }

@@ -12,6 +12,7 @@
 #include "app/shared/document.h"
 #include "app/shared/watched_folder.h"
 #include "plot/look.h"
+#include "report/batch_table.h"
 
 #include <map>
 #include <QWidget>
@@ -27,6 +28,7 @@ class GrainBench;
 class OverviewBench;
 class Roll;
 class ProofBench;
+class ExchangeActions;
 class TesterActions;
 class TesterList;
 class TestersBench;
@@ -72,6 +74,11 @@ private:
     bool handleKey(QKeyEvent* event);
     bool handleStationKey(QKeyEvent* event);
     bool handleTestersKey(QKeyEvent* event);
+    /// The code of a piece's card, as a reader of codes types it: from # to Enter.
+    bool handleCode(QKeyEvent* event);
+    void goToPiece(const QString& code);
+    /// The tables of what is in view, the one it shows first.
+    std::vector<ReportTable> tablesInView() const;
     /// The bench of a gate that has one of its own; null elsewhere.
     Bench* gateBench() const;
     void addBench(Place place, Bench* bench);
@@ -95,12 +102,14 @@ private:
     WatchedFolder m_fractures;
     Seams m_seams;
     ShopActions* m_actions;
+    ExchangeActions* m_exchange;
     Commands m_commands;
     Place m_place = Place::overview;
     Place m_cameFrom = Place::overview; ///< where Esc leads from the Testers bench
     Gate m_readingGate = Gate::temper;  ///< where a reading from the wire belongs while another bench is open
     bool m_verifyingFromTesters = false;
     bool m_wasOnBlock = false;
+    QString m_code; ///< of a card, while it comes in
     QWidget* m_content = nullptr;
     GateTrack* m_track = nullptr;
     QStackedWidget* m_left = nullptr;

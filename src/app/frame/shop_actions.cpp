@@ -9,20 +9,8 @@
 
 #include <algorithm>
 #include <memory>
-#include <QFile>
-#include <QFileDialog>
-#include <QFileInfo>
-#include <QStandardPaths>
 
 namespace rollcall {
-
-Seams Seams::real() {
-    return {[](QWidget* parent, const QString& title, const QString& filter, bool making) {
-        const QString folder = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
-        return making ? QFileDialog::getSaveFileName(parent, title, folder + QStringLiteral("/shop.rollcall"), filter)
-                      : QFileDialog::getOpenFileName(parent, title, folder, filter);
-    }};
-}
 
 ShopActions::ShopActions(Document& document, ReadingStation& station, const Look& look, Seams seams, QWidget* window)
     : QObject(window), m_document(document), m_station(station), m_look(look), m_seams(std::move(seams)),
@@ -90,42 +78,6 @@ void ShopActions::chooseBatch() {
     (new ChoiceDialog(tr("Batches, newest first"), {}, choices, m_look, m_window))->ask([this, ids](int i) {
         m_document.selectBatch(ids[static_cast<std::size_t>(i)]);
     });
-}
-
-void ShopActions::importFromFile() {
-    const QString path =
-        m_seams.chooseFile(m_window, tr("Import readings"), tr("CSV files (*.csv *.txt);;All files (*)"), false);
-    if (!path.isEmpty()) importFile(path);
-}
-
-void ShopActions::importFile(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) return notice(tr("Nothing imported"), {tr("%1 cannot be read.").arg(path)});
-    const QByteArray bytes = file.readAll();
-    auto report = std::make_shared<ImportReport>();
-    auto batch = std::make_shared<std::string>();
-    m_document.perform(
-        [this, bytes, report, batch, name = QFileInfo(path).fileName()](Logbook& logbook) -> Result<Done> {
-            auto imported = logbook.importReadings(m_document.tables(), name, bytes);
-            if (!imported) return imported.error();
-            *report = std::move(imported).value();
-            const auto batches = logbook.batches();
-            if (report->batches > 0 && batches && !batches->empty()) *batch = batches->back().id;
-            return Done{};
-        },
-        [this, report, batch](const Result<Done>& done) {
-            if (!done) return notice(tr("Nothing imported"), {words::errorText(done.error())});
-            QStringList lines{tr("Readings taken: %1. New blades: %2. New batches: %3.")
-                                  .arg(report->readings)
-                                  .arg(report->blades)
-                                  .arg(report->batches)};
-            if (report->already_there > 0)
-                lines << tr("There already and not taken again: %1.").arg(report->already_there);
-            for (const auto& bad : report->rejected)
-                lines << tr("Line %1 left out: %2").arg(bad.line).arg(QString::fromStdString(bad.reason));
-            if (!batch->empty()) m_document.selectBatch(*batch);
-            notice(tr("Readings imported"), lines);
-        });
 }
 
 void ShopActions::openPath(const QString& path, bool create) {

@@ -22,8 +22,6 @@ public:
 
     void newBatch(bool sameAgain);
     void chooseBatch();
-    void importFromFile();
-    void importFile(const QString& path);
     void openLogbook();
     void newLogbook();
     void openPath(const QString& path, bool create);

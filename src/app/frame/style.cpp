@@ -7,20 +7,24 @@ namespace rollcall {
 QString styleSheet(const Look& look) {
     const Palette& p = look.palette;
     QString sheet = QStringLiteral(R"(
-        QWidget { background: @paper; color: @ink; font-family: "Rollcall Sans"; font-size: @16px; }
+        QWidget { background: @paper; color: @ink; }
         QDialog { background: @panel; border: 1px solid @line; }
         QDialog QWidget { background: @panel; }
         QLineEdit, QComboBox { background: @paper; color: @ink; border: 1px solid @line; padding: 2px 8px; selection-background-color: @primary; selection-color: @onprimary; }
         QLineEdit:focus, QComboBox:focus { border: 3px solid @primary; padding: 0px 6px; }
         QComboBox::drop-down { border: none; width: @24px; }
         QComboBox QAbstractItemView { background: @panel; color: @ink; border: 1px solid @line; selection-background-color: @window; selection-color: @ink; }
+        QLineEdit:disabled, QComboBox:disabled { background: @panel; color: @muted; border: 1px dashed @line; }
+        QHeaderView::section { background: @paper; color: @muted; border: none; border-bottom: 1px solid @line; padding: 4px; }
         QLabel#hint { color: @muted; }
         QLabel#message { color: @fail; }
         QListView, QTableView, QScrollArea { background: @paper; border: none; outline: none; }
         QTableView { background: @panel; }
         QScrollBar:vertical { background: transparent; width: @8px; margin: 0; }
         QScrollBar::handle:vertical { background: @line; min-height: @24px; }
-        QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
+        QScrollBar:horizontal { background: transparent; height: @8px; margin: 0; }
+        QScrollBar::handle:horizontal { background: @line; min-width: @24px; }
+        QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
         QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px; }
     )");
     const auto put = [&](const char* token, const QString& value) { sheet.replace(QLatin1String(token), value); };
@@ -33,7 +37,7 @@ QString styleSheet(const Look& look) {
     put("@line", p.line.name());
     put("@fail", p.fail.name());
     put("@ink", p.ink.name());
-    for (const int size : {24, 16, 8}) put(qPrintable(QStringLiteral("@%1").arg(size)), QString::number(look.px(size)));
+    for (const int size : {24, 8}) put(qPrintable(QStringLiteral("@%1").arg(size)), QString::number(look.px(size)));
     return sheet;
 }
 

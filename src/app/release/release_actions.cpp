@@ -1,17 +1,17 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/release/page_preview.h"
 #include "app/release/release_bench.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
-#include "logbook/package.h"
 #include "report/batch_card.h"
-#include "report/batch_table.h"
 #include "report/certificate.h"
+#include "report/page_picture.h"
+#include "report/piece_card.h"
 #include "words/words.h"
 
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QSettings>
 
 // What the Release gate asks, and how it gets into the record and out of the shop.
@@ -148,104 +148,89 @@ void ReleaseBench::askSample() {
 
 void ReleaseBench::certificate() {
     if (!m_document.hasBatch()) return;
+    onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)), [this](Paper& paper,
+                                                                                                 const FormValues& v) {
+        const CertificateOptions options{v["shop"], QImage(v["mark"]), v["paper"] == QLatin1String("Letter"),
+                                         LogbookSeams::real().now()};
+        return drawCertificate(paper, m_document.batch(), m_document.state().verdicts, m_document.tables(), options);
+    });
+}
+
+void ReleaseBench::otherPapers() {
+    if (!m_document.hasBatch()) return;
+    const QString name = QString::fromStdString(m_document.batch().name);
+    (new ChoiceDialog(tr("On paper"), {},
+                      {{QStringLiteral("1"), tr("Blank card"), tr("spots and room for the numbers, to fill by hand")},
+                       {QStringLiteral("2"), tr("One-page table"), tr("the pile: steel, hardness, inside or not")},
+                       {QStringLiteral("3"), tr("Small cards"), tr("one a piece, with a code that finds it again")}},
+                      m_look, window()))
+        ->ask([this, name](int i) {
+            if (!m_document.hasBatch()) return;
+            onPaper(i == 0   ? tr("Blank card of %1").arg(name)
+                    : i == 1 ? tr("Table of %1").arg(name)
+                             : tr("Small cards of %1").arg(name),
+                    [this, i](Paper& paper, const FormValues& v) {
+                        const Batch& batch = m_document.batch();
+                        const BatchVerdicts& verdicts = m_document.state().verdicts;
+                        const Instant now = LogbookSeams::real().now();
+                        return i == 0   ? drawBatchCard(paper, batch, m_document.tables(), now)
+                               : i == 1 ? drawPile(paper, batch, verdicts, v["shop"], now)
+                                        : drawPieceCards(paper, batch, verdicts, m_document.tables(), v["shop"]);
+                    });
+        });
+}
+
+void ReleaseBench::onPaper(const QString& title, std::function<int(Paper&, const FormValues&)> draw) {
     QSettings settings;
-    auto* form = new FormDialog(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
-                                tr("Write the PDF"),
-                                {{"shop",
-                                  tr("Shop"),
-                                  tr("as it stands on the page"),
-                                  settings.value(QStringLiteral("shop/name")).toString(),
-                                  {},
-                                  false},
-                                 {"mark",
-                                  tr("Its mark"),
-                                  tr("a picture file; blank: none"),
-                                  settings.value(QStringLiteral("shop/mark")).toString(),
-                                  {},
-                                  false},
-                                 {"paper",
-                                  tr("Paper"),
-                                  {},
-                                  settings.value(QStringLiteral("shop/paper"), QStringLiteral("A4")).toString(),
-                                  {QStringLiteral("A4"), QStringLiteral("Letter")},
-                                  false}},
-                                m_look, window());
+    const auto kept = [&](const char* key, const QString& otherwise = {}) {
+        return settings.value(QLatin1String(key), otherwise).toString();
+    };
+    auto* form =
+        new FormDialog(title, tr("Look at it"),
+                       {{"shop", tr("Shop"), tr("as it stands on the page"), kept("shop/name"), {}, false},
+                        {"mark", tr("Its mark"), tr("a picture file; blank: none"), kept("shop/mark"), {}, false},
+                        {"paper",
+                         tr("Paper"),
+                         {},
+                         kept("shop/paper", QStringLiteral("A4")),
+                         {QStringLiteral("A4"), QStringLiteral("Letter")},
+                         false}},
+                       m_look, window());
     form->ask(
         [](const FormValues& v) {
             return v["mark"].isEmpty() || !QImage(v["mark"]).isNull()
                        ? FormFault{}
                        : FormFault{QStringLiteral("mark"), tr("This is no picture that can be read.")};
         },
-        [this](const FormValues& v) {
+        [this, title, draw](const FormValues& v) {
             QSettings keep;
             keep.setValue(QStringLiteral("shop/name"), v["shop"]);
             keep.setValue(QStringLiteral("shop/mark"), v["mark"]);
             keep.setValue(QStringLiteral("shop/paper"), v["paper"]);
-            const QString path = m_seams.chooseFile(window(), tr("Write the certificate"), tr("PDF (*.pdf)"), true);
-            if (path.isEmpty() || !m_document.hasBatch()) return;
-            CertificateOptions options{v["shop"], QImage(v["mark"]), v["paper"] == QLatin1String("Letter"),
-                                       LogbookSeams::real().now()};
-            const auto written =
-                writeCertificate(path, m_document.batch(), m_document.state().verdicts, m_document.tables(), options);
-            emit said(written ? tr("%1: %2 pages.").arg(QFileInfo(path).fileName()).arg(*written)
-                              : QString::fromStdString(written.error().message()),
-                      !written);
+            if (!m_document.hasBatch()) return;
+            const bool letter = v["paper"] == QLatin1String("Letter");
+            const auto pages = [draw, v](Paper& paper) { return draw(paper, v); };
+            const int dpi = 96;
+            (new PagePreview(title, picturesOf(letter, dpi, pages), m_look, window()))
+                ->ask([this, title, letter, pages](bool printer) {
+                    if (!m_document.hasBatch()) return;
+                    printer ? print(title, letter, pages) : write(title, letter, pages);
+                });
         });
 }
 
-void ReleaseBench::blankCard() {
-    if (!m_document.hasBatch()) return;
-    const QString path = m_seams.chooseFile(window(), tr("Write a blank card"), tr("PDF (*.pdf)"), true);
+void ReleaseBench::print(const QString& title, bool letter, const DrawPages& pages) {
+    if (const auto printed = m_seams.print(window(), title, letter, pages))
+        emit said(tr("%1 pages are with the printer.").arg(*printed), false);
+}
+
+void ReleaseBench::write(const QString& title, bool letter, const DrawPages& pages) {
+    const QString path = m_seams.chooseFile(window(), title, tr("PDF (*.pdf)"), true);
     if (path.isEmpty()) return;
-    const bool letter = QSettings().value(QStringLiteral("shop/paper")).toString() == QLatin1String("Letter");
-    const auto written =
-        writeBatchCard(path, m_document.batch(), m_document.tables(), letter, LogbookSeams::real().now());
+    const auto written = writePdf(path, letter, title, pages);
     emit said(written ? tr("%1: %2 pages.").arg(QFileInfo(path).fileName()).arg(*written)
                       : QString::fromStdString(written.error().message()),
               !written);
-}
-
-void ReleaseBench::exportTables() {
-    if (!m_document.hasBatch()) return;
-    const QString path =
-        m_seams.chooseFile(window(), tr("Write the tables"), tr("Workbook (*.xlsx);;Table (*.csv)"), true);
-    if (path.isEmpty()) return;
-    const Batch& batch = m_document.batch();
-    const ReportTable blades = bladeTable(batch, m_document.state().verdicts, m_document.tables());
-    const QString ending = QFileInfo(path).suffix().toLower();
-    Result<Done> done = Error{ErrorKind::argument, path.toStdString(), "the ending must be xlsx or csv"};
-    if (ending == QLatin1String("xlsx")) {
-        done = writeWorkbook(path, {blades, readingTable(batch)});
-    } else if (ending == QLatin1String("csv")) {
-        QSaveFile file(path);
-        const QByteArray text = csvOf(blades);
-        const bool ok = file.open(QIODevice::WriteOnly) && file.write(text) == text.size() && file.commit();
-        done = ok ? Result<Done>(Done{})
-                  : Result<Done>(Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"});
-    }
-    emit said(done ? tr("%1 is written.").arg(QFileInfo(path).fileName())
-                   : QString::fromStdString(done.error().message()),
-              !done);
-}
-
-void ReleaseBench::exportAll() {
-    const QString path = m_seams.chooseFile(window(), tr("A new folder for the whole logbook"), tr("Folder (*)"), true);
-    if (path.isEmpty()) return;
-    auto rows = std::make_shared<int>(0);
-    m_document.perform(
-        [path, rows](Logbook& logbook) -> Result<Done> {
-            const auto counts = logbook.exportTo(path);
-            if (!counts) return counts.error();
-            for (const auto& [table, count] : *counts) *rows += count;
-            return Done{};
-        },
-        [this, path, rows](const Result<Done>& done) {
-            if (done)
-                emit said(tr("%1 rows in %2; rollcallctl import-package brings them back.")
-                              .arg(*rows)
-                              .arg(QFileInfo(path).fileName()),
-                          false);
-        });
 }
 
 } // namespace rollcall

@@ -126,11 +126,11 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
     };
     const int y = area.top();
     if (!batch.planOf(Gate::temper).required || m_sample.unread.empty()) {
-        drawText(painter, area.left(), y + px(30), m_answers.empty() ? QString() : tr("Every piece was read."),
-                 m_look.font(18), p.ink);
+        drawText(painter, area.left(), y + px(30), elided(whatIsLeft(), m_look.font(18), area.width()), m_look.font(18),
+                 p.ink);
         drawText(painter, area.left(), y + px(58),
-                 tr("P certificate   X tables   K blank card   L the whole logbook   A sample"), m_look.font(16),
-                 p.muted);
+                 tr("P certificate   K cards and table on paper   I tables, packages, pictures   A sample"),
+                 m_look.font(16), p.muted);
         return;
     }
     drawText(painter, area.left(), y + px(26),
@@ -155,6 +155,24 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
         drawText(painter, area.left(), y + px(82), tr("first and last out, and between; three at least, five are fair"),
                  m_look.font(16), p.muted);
     }
+}
+
+// What the batch still asks, gate by gate in working order.
+QString ReleaseBench::whatIsLeft() const {
+    const Batch& batch = m_document.batch();
+    QStringList left;
+    for (const Gate gate : shownGates) {
+        QStringList marks;
+        for (std::size_t i = 0; i < m_answers.size(); ++i) {
+            const bool open =
+                !m_answers[i].out && std::any_of(m_answers[i].open.begin(), m_answers[i].open.end(),
+                                                 [gate](const OpenGate& one) { return one.gate == gate; });
+            if (open) marks << QString::fromStdString(batch.blades[i].mark);
+        }
+        if (!marks.isEmpty()) left << tr("%1 %2").arg(words::gateName(gate), marks.join(QStringLiteral(", ")));
+    }
+    if (!left.isEmpty()) return tr("Left: %1").arg(left.join(QStringLiteral("; ")));
+    return mayGo().empty() ? tr("Nothing is left to do.") : tr("Nothing is left but to sign.");
 }
 
 void ReleaseBench::paintEvent(QPaintEvent*) {
@@ -217,6 +235,7 @@ ColumnContent ReleaseBench::content() const {
                                      .arg(m_document.batch().rehardening_limit),
                                  {},
                                  false});
+    content.below.push_back({Tone::note, tr("K: cards and table on paper. I: tables, packages."), {}, false});
     content.below.push_back(
         {Tone::note, tr("Signing writes what it rests on. A later change makes it stale."), {}, false});
     return content;
@@ -240,11 +259,7 @@ bool ReleaseBench::key(QKeyEvent* event) {
     else if (text == QLatin1String("p"))
         certificate();
     else if (text == QLatin1String("k"))
-        blankCard();
-    else if (text == QLatin1String("x"))
-        exportTables();
-    else if (text == QLatin1String("l"))
-        exportAll();
+        otherPapers();
     else if (text == QLatin1String("a"))
         askSample();
     else

@@ -3,9 +3,11 @@
 #pragma once
 
 #include "app/shared/bench.h"
+#include "app/shared/form_dialog.h"
 #include "app/shared/seams.h"
 #include "core/judge/release_judge.h"
 #include "core/judge/sampling_plan.h"
+#include "report/page.h"
 
 namespace rollcall {
 
@@ -42,9 +44,13 @@ private:
     void askReason(std::size_t blade, Disposition disposition);
     void askSample();
     void certificate();
-    void blankCard();
-    void exportTables();
-    void exportAll();
+    /// Blank card, one-page table, small cards.
+    void otherPapers();
+    /// Asks for the shop's name, mark and paper, shows the pages, then writes or prints them.
+    void onPaper(const QString& title, std::function<int(Paper&, const FormValues&)> draw);
+    void print(const QString& title, bool letter, const DrawPages& pages);
+    void write(const QString& title, bool letter, const DrawPages& pages);
+    QString whatIsLeft() const;
 
     Seams m_seams;
     std::vector<ReleaseAnswer> m_answers;

@@ -3,16 +3,24 @@
 #pragma once
 
 #include <functional>
+#include <optional>
 #include <QString>
 
 class QWidget;
 
 namespace rollcall {
 
+struct Paper;
+
 /// Questions to the desktop that a test answers itself.
 struct Seams {
     /// A file to open, or to make when making is true; empty when the question was given up.
     std::function<QString(QWidget* parent, const QString& title, const QString& filter, bool making)> chooseFile;
+
+    /// Asks for a printer and prints pages on it: their number, or none when it was given up.
+    std::function<std::optional<int>(QWidget* parent, const QString& title, bool letter,
+                                     const std::function<int(Paper&)>& draw)>
+        print;
 
     static Seams real();
 };

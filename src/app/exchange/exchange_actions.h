@@ -1,0 +1,68 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shared/document.h"
+#include "app/shared/seams.h"
+#include "plot/look.h"
+#include "report/batch_table.h"
+
+#include <functional>
+#include <QObject>
+
+namespace rollcall {
+
+/// How data comes into the logbook and leaves it, other than by a maker's keys: tables, cards, other logbooks,
+/// packages, copies, pictures.
+class ExchangeActions : public QObject {
+    Q_OBJECT
+
+public:
+    /// What is in view, asked when it is needed.
+    struct View {
+        std::function<std::vector<ReportTable>()> tables; ///< the one in view first, then those it belongs with
+        std::function<QWidget*()> bench;
+    };
+
+    ExchangeActions(Document& document, const Look& look, Seams seams, View view, QWidget* window);
+
+    /// Asks which of all that follows.
+    void choose();
+    void importFromFile();
+    /// A file of readings: taken at once when it is a readings.csv, else by way of the wizard.
+    void importFile(const QString& path);
+    void paste();
+    void takeBack();
+    /// Takes another logbook, or a package of one, into this one, after telling what that would do.
+    void mergeFromFile();
+    void openPackage();
+    void writePackage();
+    void copyWithoutNames();
+    void copyTable();
+    void writeTables();
+    void savePicture();
+    /// Readings from a card that was filled by hand: one line of numbers a blade.
+    void enterCard();
+
+signals:
+    void said(const QString& message, bool trouble);
+    void logbookWanted(const QString& path);
+
+private:
+    void notice(const QString& title, const QStringList& lines);
+    void importText(const QString& name, const QByteArray& bytes);
+    void take(const QString& name, const QByteArray& bytes);
+    void tellImport(const ImportReport& report);
+    void merge(const QString& path);
+    void enterCardAt(Gate gate);
+    /// Work that takes a file away or brings one; told when it is done.
+    void performAndSay(Document::Work work, const QString& done);
+
+    Document& m_document;
+    const Look& m_look;
+    Seams m_seams;
+    View m_view;
+    QWidget* m_window;
+};
+
+} // namespace rollcall

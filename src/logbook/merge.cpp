@@ -1,0 +1,333 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/csv.h"
+#include "logbook/chain_rows.h"
+#include "logbook/change_log.h"
+#include "logbook/schema.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <QFileInfo>
+#include <QHash>
+
+namespace rollcall {
+
+// Takes one logbook into another, row by row. Rows have identities of their own, so what both hold is known; what
+// both changed is told apart from what one changed by the rows as they were when the two were one.
+class LogbookMerge {
+public:
+    LogbookMerge(Logbook& ours, Logbook& theirs, const QString& file)
+        : m_logbook(ours), m_ours(*ours.m_database), m_theirs(*theirs.m_database),
+          m_name(QFileInfo(file).completeBaseName()) {}
+
+    Result<MergeReport> run(bool trial) {
+        const auto mine = changesOf(m_ours);
+        if (!mine) return mine.error();
+        const auto other = changesOf(m_theirs);
+        if (!other) return other.error();
+        m_shared = sharedHistory(*mine, *other);
+        if (m_shared.entries == other->size()) return m_report; // all of it is here
+        Result<Done> met = Done{};
+        const auto work = [&]() -> Result<Done> {
+            // Rows come table by table, not in the order in which they point at each other.
+            met = m_ours.run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
+            if (met) met = takeFiles();
+            for (const char* table : schema::recordedTables()) {
+                if (met) met = takeTable(table);
+            }
+            if (met) met = tellDoubleTempers();
+            if (met && !trial && !m_report.nothing()) met = keepHistory(*other);
+            return met;
+        };
+        const Error undone{ErrorKind::refused, "", "nothing is kept"};
+        if (trial) {
+            (void)m_logbook.inOneTransaction([&]() -> Result<Done> { return work() ? Result<Done>(undone) : met; });
+            (void)m_ours.takeNotes();
+            if (!met) return met.error();
+            return m_report;
+        }
+        const auto done = m_logbook.transact("logbook taken in", [&]() -> Result<Done> {
+            if (auto worked = work(); !worked) return worked;
+            return m_report.nothing() ? Result<Done>(undone) : Result<Done>(Done{});
+        });
+        if (!done && !(met && m_report.nothing())) return done.error();
+        return m_report;
+    }
+
+private:
+    struct Table {
+        QString name;
+        QStringList columns;
+        std::vector<QStringList> unique; ///< sets of columns that no two rows share
+    };
+
+    Result<Table> describe(const char* name) {
+        Table table;
+        table.name = QLatin1String(name);
+        const auto columns = m_ours.select(QStringLiteral("SELECT name FROM pragma_table_info(?)"), {table.name});
+        if (!columns) return columns.error();
+        for (const Row& row : *columns) table.columns << row[0].toString();
+        const auto indexes = m_ours.select(
+            QStringLiteral("SELECT name FROM pragma_index_list(?) WHERE \"unique\"=1 AND origin='u'"), {table.name});
+        if (!indexes) return indexes.error();
+        for (const Row& index : *indexes) {
+            const auto parts = m_ours.select(QStringLiteral("SELECT name FROM pragma_index_info(?)"), {index[0]});
+            if (!parts) return parts.error();
+            QStringList set;
+            for (const Row& part : *parts) set << part[0].toString();
+            table.unique.push_back(set);
+        }
+        return table;
+    }
+
+    Result<Done> takeFiles() {
+        const auto hashes = m_theirs.select(QStringLiteral("SELECT sha256 FROM attachment_blob"));
+        if (!hashes) return hashes.error();
+        for (const Row& row : *hashes) {
+            const auto known =
+                m_ours.single(QStringLiteral("SELECT COUNT(*) FROM attachment_blob WHERE sha256=?"), row);
+            if (!known) return known.error();
+            if (known->toInt() > 0) continue;
+            const auto bytes = m_theirs.single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), row);
+            if (!bytes) return bytes.error();
+            if (auto kept = m_logbook.keepBytes(row[0].toString(), bytes->toByteArray()); !kept) return kept;
+        }
+        return Done{};
+    }
+
+    Result<Done> takeTable(const char* name) {
+        const auto described = describe(name);
+        if (!described) return described.error();
+        const Table& table = *described;
+        const QString columns = table.columns.join(QLatin1Char(','));
+        const auto rows = m_theirs.select(QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(columns, table.name));
+        if (!rows) return rows.error();
+        const QString own = QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(columns, table.name);
+        const qsizetype id = table.columns.indexOf(QStringLiteral("id"));
+        for (Row row : *rows) {
+            for (QVariant& value : row) {
+                if (const auto known = m_ids.constFind(value.toString());
+                    value.typeId() == QMetaType::QString && known != m_ids.constEnd())
+                    value = *known;
+            }
+            const auto here = m_ours.select(own, {row[static_cast<std::size_t>(id)]});
+            if (!here) return here.error();
+            const auto done = here->empty() ? add(table, row) : reconcile(table, here->front(), row);
+            if (!done) return done;
+        }
+        return Done{};
+    }
+
+    static QVariant& field(const Table& table, Row& row, const QString& column) {
+        return row[static_cast<std::size_t>(table.columns.indexOf(column))];
+    }
+    static QString text(const Table& table, const Row& row, const char* column) {
+        const qsizetype at = table.columns.indexOf(QLatin1String(column));
+        return at < 0 ? QString() : row[static_cast<std::size_t>(at)].toString();
+    }
+
+    // The row here, if any, with which this one would share what must be unlike; and what that is.
+    Result<std::pair<QString, QStringList>> rival(const Table& table, Row& row) {
+        for (const QStringList& set : table.unique) {
+            QStringList conditions;
+            Row values;
+            for (const QString& column : set) {
+                conditions << column + QStringLiteral("=?");
+                values.push_back(field(table, row, column));
+            }
+            values.push_back(field(table, row, QStringLiteral("id")));
+            const auto found = m_ours.single(QStringLiteral("SELECT id FROM %1 WHERE %2 AND id<>?")
+                                                 .arg(table.name, conditions.join(QStringLiteral(" AND "))),
+                                             values);
+            if (!found) return found.error();
+            if (found->isValid()) return std::pair(found->toString(), set);
+        }
+        return std::pair(QString(), QStringList());
+    }
+
+    Result<Done> add(const Table& table, Row& row) {
+        auto found = rival(table, row);
+        if (!found) return found.error();
+        const auto& [other, shared] = *found;
+        if (!other.isEmpty() && (table.name == QLatin1String("person") || table.name == QLatin1String("grade"))) {
+            m_ids.insert(text(table, row, "id"), other); // one person, one grade: known by what they are called
+            return Done{};
+        }
+        if (!other.isEmpty()) {
+            const QString naming = shared.contains(QStringLiteral("name"))   ? QStringLiteral("name")
+                                   : shared.contains(QStringLiteral("mark")) ? QStringLiteral("mark")
+                                                                             : QString();
+            if (naming.isEmpty()) {
+                m_report.conflicts.push_back(
+                    fmt::format("{}: both logbooks say something; what stands here stays", whatOf(table, row)));
+                return Done{};
+            }
+            if (auto named = rename(table, row, naming); !named) return named;
+        }
+        Fields fields;
+        std::vector<QByteArray> names;
+        for (const QString& column : table.columns) names.push_back(column.toLatin1());
+        for (std::size_t i = 0; i < row.size(); ++i) fields.emplace_back(names[i].constData(), row[i]);
+        ++m_report.added[s(table.name)];
+        return m_ours.insert(table.name.toLatin1().constData(), fields);
+    }
+
+    // Two testers of one name are two machines until someone says otherwise: mixing them would mix their errors.
+    Result<Done> rename(const Table& table, Row& row, const QString& column) {
+        QVariant& value = field(table, row, column);
+        const QString before = value.toString();
+        QString& known = m_renamed[table.name + QLatin1Char('\x1f') + before];
+        const bool first = known.isEmpty() || column == QLatin1String("mark");
+        for (int number = 1; first || number == 1; ++number) {
+            if (first)
+                known = number == 1 ? QStringLiteral("%1 (%2)").arg(before, m_name)
+                                    : QStringLiteral("%1 (%2 %3)").arg(before, m_name).arg(number);
+            value = known;
+            const auto again = rival(table, row);
+            if (!again) return again.error();
+            if (again->first.isEmpty()) break;
+        }
+        const std::string sentence =
+            fmt::format("{} {} of the other logbook is here as {}", wordOf(table.name), s(before), s(known));
+        if (first) m_report.renamed.push_back(sentence);
+        return Done{};
+    }
+
+    Result<Done> reconcile(const Table& table, const Row& here, Row& there) {
+        const QString id = text(table, here, "id");
+        const auto rows = m_shared.rows.find(table.name);
+        const QJsonObject* before = nullptr;
+        if (rows != m_shared.rows.end()) {
+            if (const auto row = rows->second.find(id); row != rows->second.end()) before = &row->second;
+        }
+        // A row is one statement: the low end of one window and the high end of another would be nobody's window.
+        const auto changedSince = [&](const Row& row) {
+            for (std::size_t i = 0; before != nullptr && i < row.size(); ++i) {
+                const QString& column = table.columns[static_cast<qsizetype>(i)];
+                if (before->contains(column) && before->value(column) != jsonOf(row[i])) return true;
+            }
+            return before == nullptr;
+        };
+        const bool theirsAlone = before != nullptr && !changedSince(here);
+        if (before != nullptr && !changedSince(there)) return Done{}; // changed here only
+        Row merged = here;
+        std::vector<std::size_t> taken;
+        for (std::size_t i = 0; i < here.size(); ++i) {
+            if (jsonOf(here[i]) == jsonOf(there[i])) continue;
+            if (theirsAlone) {
+                merged[i] = there[i];
+                taken.push_back(i);
+                continue;
+            }
+            if (here[i].toString().startsWith(there[i].toString() + QStringLiteral(" ("))) continue; // renamed before
+            tellConflict(table, here, table.columns[static_cast<qsizetype>(i)], here[i], there[i]);
+        }
+        if (taken.empty()) return Done{};
+        const auto found = rival(table, merged);
+        if (!found) return found.error();
+        if (!found->first.isEmpty()) {
+            for (const std::size_t i : taken)
+                tellConflict(table, here, table.columns[static_cast<qsizetype>(i)], here[i], there[i]);
+            return Done{};
+        }
+        Fields fields;
+        std::vector<QByteArray> names;
+        for (const std::size_t i : taken) names.push_back(table.columns[static_cast<qsizetype>(i)].toLatin1());
+        for (std::size_t k = 0; k < taken.size(); ++k) fields.emplace_back(names[k].constData(), merged[taken[k]]);
+        ++m_report.changed;
+        return m_ours.update(table.name.toLatin1().constData(), id, fields);
+    }
+
+    void tellConflict(const Table& table, const Row& row, const QString& column, const QVariant& ours,
+                      const QVariant& theirs) {
+        const auto shown = [](const QVariant& value) { return value.isNull() ? std::string("nothing") : s(value); };
+        QString words = column;
+        m_report.conflicts.push_back(
+            fmt::format("{}, {}: here {}, there {}; what stands here stays", whatOf(table, row),
+                        s(words.replace(QLatin1Char('_'), QLatin1Char(' '))), shown(ours), shown(theirs)));
+    }
+
+    // A temper that both benches logged for one blade would count twice.
+    Result<Done> tellDoubleTempers() {
+        if (m_report.added.find("cycle_blade") == m_report.added.end()) return Done{};
+        const auto rows = m_ours.select(QStringLiteral(
+            "SELECT b.mark, cb.number FROM cycle_blade cb JOIN blade b ON b.id=cb.blade WHERE cb.cycle NOT IN (SELECT "
+            "cycle FROM cycle_mark) GROUP BY cb.blade, cb.round, cb.number HAVING COUNT(*)>1"));
+        if (!rows) return rows.error();
+        for (const Row& row : *rows)
+            m_report.conflicts.push_back(fmt::format(
+                "{}: temper {} is logged in both; if it happened once, strike one out", s(row[0]), s(row[1])));
+        return Done{};
+    }
+
+    // What the other logbook's own change log says of what came in, hash by hash, is kept as a file.
+    Result<Done> keepHistory(const std::vector<ChangeEntry>& theirs) {
+        QByteArray text = "seq,at_ms,at_offset,person,action,payload,previous,hash\n";
+        for (std::size_t i = m_shared.entries; i < theirs.size(); ++i) {
+            const ChangeEntry& e = theirs[i];
+            for (const QString& part :
+                 {QString::number(e.seq), QString::number(e.at.utc_ms), QString::number(e.at.offset_minutes), e.person,
+                  e.action, e.payload, e.previous})
+                text += QByteArray::fromStdString(csvField(part.toStdString())) + ',';
+            text += e.stored_hash.toLatin1() + '\n';
+        }
+        const auto attachment =
+            m_logbook.insertAttachment(QStringLiteral("change log of %1.csv").arg(m_name), "text/csv", text);
+        if (!attachment) return attachment.error();
+        return m_ours.insert("merge", stamped({{"id", q(m_logbook.m_seams.newId())},
+                                               {"name", m_name},
+                                               {"attachment", q(*attachment)},
+                                               {"last_hash", theirs.back().stored_hash}},
+                                              m_logbook.now(), m_logbook.person()));
+    }
+
+    static std::string wordOf(const QString& table) {
+        QString word = table;
+        return s(word.replace(QLatin1Char('_'), QLatin1Char(' ')));
+    }
+
+    // "reading of GK-4", "batch Orchard 12"
+    std::string whatOf(const Table& table, const Row& row) {
+        const std::string word = wordOf(table.name);
+        for (const char* naming : {"name", "mark", "initials", "designation"}) {
+            if (const QString own = text(table, row, naming); !own.isEmpty()) return word + " " + s(own);
+        }
+        const auto nameIn = [&](const char* sql, const QString& id) {
+            const auto name = m_ours.single(QLatin1String(sql), {id});
+            return name ? name->toString() : QString();
+        };
+        QString owner;
+        if (const QString blade = text(table, row, "blade"); !blade.isEmpty())
+            owner = nameIn("SELECT mark FROM blade WHERE id=?", blade);
+        if (const QString batch = text(table, row, "batch"); owner.isEmpty() && !batch.isEmpty())
+            owner = nameIn("SELECT name FROM batch WHERE id=?", batch);
+        return owner.isEmpty() ? word + " " + s(text(table, row, "id")) : word + " of " + s(owner);
+    }
+
+    Logbook& m_logbook;
+    Database& m_ours;
+    Database& m_theirs;
+    QString m_name;
+    SharedHistory m_shared;
+    MergeReport m_report;
+    QHash<QString, QString> m_ids;        ///< theirs -> ours, of what both know by another identity
+    std::map<QString, QString> m_renamed; ///< table and name -> name here
+};
+
+Result<MergeReport> Logbook::merge(const QString& other, bool trial) {
+    if (m_readOnly) return refused("logbook", "this logbook is open for reading only: " + m_readOnlyReason);
+    auto opened = open(other, Access::read, m_seams);
+    if (!opened) return opened.error();
+    if ((*opened)->schemaVersion() != m_schema)
+        return refused(other.toStdString(), "it was written by a newer Rollcall");
+    const auto problems = (*opened)->check();
+    if (!problems) return problems.error();
+    if (!problems->empty()) return refused(other.toStdString(), "it does not pass its own check: " + problems->front());
+    auto report = LogbookMerge(*this, **opened, other).run(trial);
+    m_learned.clear();
+    m_learnedDay = -1;
+    m_traces.clear();
+    return report;
+}
+
+} // namespace rollcall

@@ -1,0 +1,189 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/piece_card.h"
+
+#include "core/judge/release_judge.h"
+#include "plot/glyphs.h"
+#include "report/page.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <array>
+#include <memory>
+#include <QCoreApplication>
+#include <qrencode.h>
+
+namespace rollcall {
+
+namespace {
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("piece card", text);
+}
+
+constexpr double pointsPerMm = 72 / 25.4;
+constexpr double cardWidth = 85 * pointsPerMm;
+constexpr double cardHeight = 54 * pointsPerMm;
+const QColor grey(0x55, 0x55, 0x55);
+
+void drawCode(QPainter& painter, const QRectF& area, const QString& text) {
+    const QByteArray bytes = text.toUtf8();
+    const std::unique_ptr<QRcode, decltype(&QRcode_free)> code(
+        QRcode_encodeData(static_cast<int>(bytes.size()), reinterpret_cast<const unsigned char*>(bytes.constData()), 0,
+                          QR_ECLEVEL_M),
+        &QRcode_free);
+    if (!code) return;
+    constexpr int quiet = 4; // modules of white that readers need around it
+    const double module = area.width() / (code->width + 2 * quiet);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(Qt::black);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    for (int row = 0; row < code->width; ++row) {
+        for (int column = 0; column < code->width; ++column) {
+            if (code->data[row * code->width + column] & 1)
+                painter.drawRect(
+                    QRectF(area.x() + (column + quiet) * module, area.y() + (row + quiet) * module, module, module));
+        }
+    }
+}
+
+const Verdict* at(const BatchVerdicts& verdicts, std::size_t blade, Gate gate) {
+    const std::optional<Verdict>& verdict = verdicts.at(blade, gate);
+    return verdict ? &*verdict : nullptr;
+}
+
+QString steelOf(const Batch& batch) {
+    return QString::fromStdString(batch.claimed.empty() ? batch.grade : batch.claimed);
+}
+
+QString means(const Measurement& m) {
+    return tr("%1 ± %2 HRC").arg(words::hardness(m.decided_mean), words::uncertainty(m.decided_uncertainty));
+}
+
+} // namespace
+
+QString pieceCode(const Blade& blade, const Batch& batch) {
+    return QStringLiteral("#%1@%2").arg(QString::fromStdString(blade.mark), QString::fromStdString(batch.name));
+}
+
+std::optional<PieceName> pieceNamed(const QString& code) {
+    if (!code.startsWith(QLatin1Char('#')) || code.size() < 2) return std::nullopt;
+    const qsizetype at = code.lastIndexOf(QLatin1Char('@'));
+    const QString mark = (at < 0 ? code.mid(1) : code.mid(1, at - 1)).trimmed();
+    if (mark.isEmpty()) return std::nullopt;
+    return PieceName{mark, at < 0 ? QString() : code.mid(at + 1).trimmed()};
+}
+
+int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables,
+                   const QString& shop) {
+    Page page(paper, QString::fromStdString(batch.name));
+    const Look& look = page.look();
+    QPainter& painter = page.painter();
+    constexpr int across = 2;
+    constexpr int down = 4;
+    const double left = (page.width() - across * cardWidth) / 2;
+    int place = 0;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Blade& blade = batch.blades[i];
+        if (blade.fate) continue;
+        if (place == across * down) {
+            page.breakPage();
+            place = 0;
+        }
+        const QRectF card(left + (place % across) * cardWidth, (place / across) * (cardHeight + 6), cardWidth,
+                          cardHeight);
+        ++place;
+        painter.setPen(QPen(QColor(0x99, 0x99, 0x99), 0.4, Qt::DashLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(card);
+        const double x = card.x() + 12;
+        constexpr double codeSide = 84;
+        const int room = static_cast<int>(cardWidth - codeSide - 20);
+        const QString mark = QString::fromStdString(blade.mark);
+        drawText(painter, x, card.y() + 28, elided(mark, look.font(20, true), room), look.font(20, true), Qt::black);
+        drawText(painter, x, card.y() + 42, elided(QString::fromStdString(batch.name), look.font(10), room),
+                 look.font(10), grey);
+        drawText(painter, x, card.y() + 58, elided(steelOf(batch), look.font(11, true), room), look.font(11, true),
+                 Qt::black);
+        const Verdict* temper = at(verdicts, i, Gate::temper);
+        const bool read = temper != nullptr && temper->measurement.has_value();
+        drawText(painter, x, card.y() + 82, read ? means(*temper->measurement) : tr("hardness not read"),
+                 look.font(15, true), Qt::black);
+        if (read && (batch.window.low || batch.window.high))
+            drawText(painter, x, card.y() + 95,
+                     tr("asked %1: %2").arg(words::windowText(batch.window), words::stateName(temper->state)),
+                     look.font(9), Qt::black);
+        const ReleaseAnswer release = releaseAnswer(batch, i, verdicts.blades[i], tables);
+        const QString decision =
+            release.signature == nullptr ? tr("not signed")
+            : !release.changed.empty()
+                ? tr("signature stale")
+                : tr("%1, %2, %3")
+                      .arg(words::dispositionName(release.signature->disposition),
+                           QString::fromStdString(release.signature->by), dayOf(release.signature->at));
+        drawText(painter, x, card.y() + 116, elided(decision, look.font(10), static_cast<int>(cardWidth - 24)),
+                 look.font(10), Qt::black);
+        drawText(painter, x, card.y() + cardHeight - 10,
+                 elided(shop.isEmpty() ? tr("A maker's own record; no accreditation.")
+                                       : tr("%1. A maker's own record; no accreditation.").arg(shop),
+                        look.font(7), static_cast<int>(cardWidth - 24)),
+                 look.font(7), grey);
+        drawCode(painter, QRectF(card.right() - codeSide - 6, card.y() + 6, codeSide, codeSide),
+                 pieceCode(blade, batch));
+    }
+    return page.pages();
+}
+
+int drawPile(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const QString& shop, const Instant& now) {
+    Page page(paper, tr("%1, %2").arg(QString::fromStdString(batch.name), dayOf(now)));
+    page.y = 12;
+    if (!shop.isEmpty()) page.text(0, shop, 11);
+    page.text(page.width(), dayOf(now), 11, false, Qt::black, Qt::AlignRight);
+    page.y += 26;
+    page.text(0, QString::fromStdString(batch.name), 22, true);
+    page.y += 18;
+    page.text(0, tr("%1 pieces, asked %2 HRC").arg(batch.blades.size()).arg(words::windowText(batch.window)), 11);
+    page.y += 10;
+    page.rule(1.2);
+    constexpr std::array<double, 5> columns{0, 84, 180, 300, 400};
+    const auto head = [&] {
+        page.y += 14;
+        const QStringList names{tr("piece"), tr("sold as"), tr("composition"), tr("hardness"), tr("inside its window")};
+        for (qsizetype i = 0; i < names.size(); ++i) page.text(columns[static_cast<std::size_t>(i)], names[i], 9, true);
+        page.y += 4;
+        page.rule();
+    };
+    const auto cell = [&](std::size_t column, const QString& words, bool bold = false) {
+        const double end = column + 1 < columns.size() ? columns[column + 1] : page.width();
+        const QFont font = page.look().font(11, bold);
+        page.text(columns[column], elided(words, font, static_cast<int>(end - columns[column] - 4)), 11, bold);
+    };
+    head();
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        page.need(22);
+        if (page.y == 0) head();
+        page.y += 17;
+        cell(0, QString::fromStdString(batch.blades[i].mark), true);
+        cell(1, steelOf(batch));
+        const Verdict* steel = at(verdicts, i, Gate::steel);
+        cell(2, steel == nullptr ? tr("not looked at") : words::stateName(steel->state));
+        const Verdict* temper = at(verdicts, i, Gate::temper);
+        if (temper != nullptr && temper->measurement) {
+            cell(3, means(*temper->measurement));
+            drawVerdictGlyph(page.painter(), columns[4], page.y - 9, 10, temper->state, page.look(), Qt::white);
+            page.text(columns[4] + 16, words::stateName(temper->state), 11);
+        } else {
+            cell(3, tr("not read"));
+        }
+        page.y += 5;
+        page.rule(0.3);
+    }
+    page.y += 6;
+    page.paragraph(tr("Hardness with its uncertainty at 95 %; borderline means that the window's end lies within it. "
+                      "Composition is set against the grade the piece was sold as. A maker's own record; no "
+                      "accreditation is claimed."),
+                   8, false, grey);
+    return page.pages();
+}
+
+} // namespace rollcall
