@@ -159,7 +159,7 @@ Result<Done> fill(Database& database, const QString& table, const QByteArray& te
             if (sha(*bytes) != values.front().toByteArray())
                 return atFile(ErrorKind::input, path,
                               QStringLiteral("this file is not what its name says: it is damaged"));
-            values.push_back(*bytes);
+            values.push_back(bytes->isEmpty() ? QByteArray("") : *bytes); // a null one would be no value
         }
         if (auto done = database.run(sql, values); !done)
             return atFile(ErrorKind::input, line, QString::fromStdString(done.error().text));

@@ -126,7 +126,10 @@ Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& 
     if (book == nullptr) return failed;
     lxw_format* bold = workbook_add_format(book);
     format_set_bold(bold);
+    QStringList used;
     for (const ReportTable& table : tables) {
+        if (used.contains(table.title)) continue; // the one in view is one of all
+        used << table.title;
         QString name = table.title.left(31);
         for (const char c : {'[', ']', ':', '*', '?', '/', '\\', '\''}) name.replace(QLatin1Char(c), QLatin1Char(' '));
         lxw_worksheet* sheet = workbook_add_worksheet(book, name.toUtf8().constData());

@@ -103,6 +103,7 @@ ReportTable gateTable(const Batch& batch, const BatchVerdicts& verdicts, const T
     case Gate::quench:
     case Gate::temper: {
         ReportTable table = readingTable(batch);
+        table.title = words::gateName(gate);
         std::erase_if(table.rows, [&](const QVariantList& row) { return row[1].toString() != words::gateName(gate); });
         return table;
     }

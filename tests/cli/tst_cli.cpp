@@ -237,7 +237,7 @@ private slots:
 
     void newInfoAndTheirErrors() {
         const QString path = m_dir.filePath("new.rollcall");
-        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 5);
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 6);
         const cli::Answer again = run({"new", path});
         QCOMPARE(again.exit_code, 1);
         QVERIFY(again.error.contains("not overwritten"));
@@ -276,6 +276,47 @@ private slots:
                  1);
     }
 
+    // Out as a zip, back as another logbook, without names, and one logbook into another.
+    void outAndInAgain() {
+        const auto file = [this](const char* name) { return m_dir.filePath(QLatin1String(name)); };
+        const auto withBatch = [&](const char* name, const char* batch) {
+            run({"new", file(name)});
+            const QString csv = write(QByteArray(name) + ".csv", QByteArray("batch,blade,gate,value,tester,smith\n") +
+                                                                     batch + ",B-1,temper,62.1,Bench 1,Rosehip\n");
+            return run({"import", file(name), "--csv", csv}).exit_code;
+        };
+        QCOMPARE(withBatch("south", "Hedge 9"), 0);
+        QCOMPARE(withBatch("north", "Grove 2"), 0);
+        const QJsonObject out = json(run({"export", file("south"), file("south.zip")}));
+        QCOMPARE(out["tables"].toObject()["reading"].toInt(), 1);
+        QCOMPARE(json(run({"import-package", file("back"), file("south.zip")})), out);
+        QCOMPARE(run({"export", file("south"), file("south.zip")}).exit_code, 1); // there already
+        QCOMPARE(run({"export", file("south"), file("share.zip"), "--without-names"}).exit_code, 0);
+        QCOMPARE(run({"import-package", file("share"), file("share.zip")}).exit_code, 0);
+        QCOMPARE(json(run({"check", file("share")}))["ok"].toBool(), true);
+        QVERIFY(run({"show", file("share"), "Batch 1"}).output.contains("Piece 1"));
+        QFile shared(file("share"));
+        QVERIFY(shared.open(QIODevice::ReadOnly));
+        QVERIFY(!shared.readAll().contains("Rosehip"));
+
+        const QJsonObject trial = json(run({"merge", file("south"), file("north"), "--trial"}));
+        QCOMPARE(trial["tables"].toObject()["reading"].toInt(), 1);
+        QVERIFY(trial["renamed"].toArray().at(0).toString().startsWith("tester Bench 1"));
+        QCOMPARE(json(run({"list", file("south")}))["batches"].toArray().size(), 1);
+        QCOMPARE(json(run({"merge", file("south"), file("north")})), trial);
+        QCOMPARE(json(run({"list", file("south")}))["batches"].toArray().size(), 2);
+        QCOMPARE(json(run({"merge", file("south"), file("north")}))["rows"].toInt(), 0);
+        QCOMPARE(run({"merge", file("south"), file("nowhere")}).exit_code, 2);
+        for (const char* paper : {"--pdf", "--card", "--pile", "--pieces"}) {
+            const QString path = file(paper);
+            QCOMPARE(run({"report", file("south"), "Hedge 9", paper, path}).exit_code, 0);
+            QFile pdf(path);
+            QVERIFY(pdf.open(QIODevice::ReadOnly) && pdf.read(5) == "%PDF-");
+        }
+        QCOMPARE(run({"report", file("south"), "Hedge 9", "--xlsx", file("book.xlsx")}).exit_code, 0);
+        QCOMPARE(run({"report", file("south"), "Hedge 10", "--csv", file("no.csv")}).exit_code, 2);
+    }
+
     void demoIsMadeFromItsSeed() {
         const auto made = [&](const char* name, const char* seed) {
             const QString path = m_dir.filePath(name);
@@ -291,5 +332,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(tst_Cli)
+QTEST_MAIN(tst_Cli) // paper needs typefaces
 #include "tst_cli.moc"

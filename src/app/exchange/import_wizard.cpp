@@ -194,7 +194,7 @@ void ImportWizard::buildTable() {
                     box->addItem(*choice == '\0' ? tr("by gate") : QString::fromLatin1(choice),
                                  QString::fromLatin1(choice));
             }
-            box->setVisible(box->count() > 0);
+            box->setEnabled(box->count() > 0);
             changed();
         });
         connect(unit, &QComboBox::currentIndexChanged, this, &ImportWizard::changed);

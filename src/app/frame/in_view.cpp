@@ -18,7 +18,7 @@ std::vector<ReportTable> MainWindow::tablesInView() const {
     std::vector<ReportTable> tables = allTables(batch, state.verdicts, m_document.tables());
     if (m_place == Place::grain)
         tables.insert(tables.begin(), fractureTable(batch));
-    else if (m_place == Place::call || gateBench() != nullptr)
+    else if (m_place == Place::call || (gateBench() != nullptr && m_place != Place::release))
         tables.insert(tables.begin(), gateTable(batch, state.verdicts, m_document.tables(), m_document.gate()));
     return tables;
 }

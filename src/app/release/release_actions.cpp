@@ -150,8 +150,8 @@ void ReleaseBench::certificate() {
     if (!m_document.hasBatch()) return;
     onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)), [this](Paper& paper,
                                                                                                  const FormValues& v) {
-        const CertificateOptions options{v["shop"], QImage(v["mark"]), v["paper"] == QLatin1String("Letter"),
-                                         LogbookSeams::real().now()};
+        const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
+                                         v["paper"] == QLatin1String("Letter"), LogbookSeams::real().now()};
         return drawCertificate(paper, m_document.batch(), m_document.state().verdicts, m_document.tables(), options);
     });
 }
