@@ -107,12 +107,12 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
             page.look().font(14, true), Qt::black);
         drawShape(page, blade, cardSpots(batch, blade, tables), top - 6);
         double at = markWidth + pictureWidth + 12;
-        if (quenched > 0) at = boxes(page, at, top, tr("quench, spots %1").arg(spots(1, quenched)), quenched, 30);
+        if (quenched > 0) at = boxes(page, at, top, tr("quench %1").arg(spots(1, quenched)), quenched, 30);
         if (tempered > 0)
-            boxes(page, at, top, tr("temper, spots %1").arg(spots(quenched + 1, quenched + tempered)), tempered, 30);
+            boxes(page, at, top, tr("temper %1").arg(spots(quenched + 1, quenched + tempered)), tempered, 30);
         if (heat)
-            boxes(page, markWidth + pictureWidth + 12, top + boxHeight + 12, tr("in, out, into the quench"), 3, 44);
-        page.y = top + (heat ? 2 * boxHeight + 18 : boxHeight + 18);
+            boxes(page, markWidth + pictureWidth + 12, top + boxHeight + 14, tr("in, out, into the quench"), 3, 44);
+        page.y = top + (heat ? 2 * boxHeight + 20 : boxHeight + 18);
         page.rule(0.3);
     }
     page.y += 6;

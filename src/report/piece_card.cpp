@@ -121,13 +121,12 @@ int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdic
                 : tr("%1, %2, %3")
                       .arg(words::dispositionName(release.signature->disposition),
                            QString::fromStdString(release.signature->by), dayOf(release.signature->at));
-        drawText(painter, x, card.y() + 116, elided(decision, look.font(10), static_cast<int>(cardWidth - 24)),
+        drawText(painter, x, card.y() + 113, elided(decision, look.font(10), static_cast<int>(cardWidth - 24)),
                  look.font(10), Qt::black);
-        drawText(painter, x, card.y() + cardHeight - 10,
-                 elided(shop.isEmpty() ? tr("A maker's own record; no accreditation.")
-                                       : tr("%1. A maker's own record; no accreditation.").arg(shop),
-                        look.font(7), static_cast<int>(cardWidth - 24)),
-                 look.font(7), grey);
+        drawText(painter, x, card.y() + cardHeight - 20, elided(shop, look.font(9), static_cast<int>(cardWidth - 24)),
+                 look.font(9), Qt::black);
+        drawText(painter, x, card.y() + cardHeight - 9, tr("A maker's own record; no accreditation."), look.font(7),
+                 grey);
         drawCode(painter, QRectF(card.right() - codeSide - 6, card.y() + 6, codeSide, codeSide),
                  pieceCode(blade, batch));
     }

@@ -197,6 +197,24 @@ private slots:
         d.settle();
         QCOMPARE(d.document().batch().name, std::string("Orchard 13"));
     }
+    // The verdict drawn away with the mouse takes a picture of the bench along; a click still asks why.
+    void aPictureIsDrawnOut() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F5);
+        auto* column = d.window().findChild<VerdictColumn*>();
+        QTest::mousePress(column, Qt::LeftButton, {}, QPoint(60, 60));
+        QTest::mouseMove(column, QPoint(20, 90));
+        QTest::mouseRelease(column, Qt::LeftButton, {}, QPoint(20, 90));
+        QVERIFY(d.dragged() != nullptr && d.dragged()->hasImage());
+        const QImage file(d.dragged()->urls().value(0).toLocalFile());
+        QCOMPARE(file.size(), qvariant_cast<QImage>(d.dragged()->imageData()).size());
+        QVERIFY(file.width() > 400);
+        QVERIFY(QApplication::activeModalWidget() == nullptr);
+        QTest::mouseClick(column, Qt::LeftButton, {}, QPoint(60, 60));
+        QVERIFY(d.dialogText().contains("GK-1"));
+        d.press(Qt::Key_Escape);
+    }
     // A reader of codes types what is on a piece's card and presses Enter.
     void aCardsCode() {
         WindowDriver d;

@@ -41,6 +41,7 @@ public:
         seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) {
             return m_chosenFiles.size() > 1 ? m_chosenFiles.takeFirst() : m_chosenFiles.value(0);
         };
+        seams.drag = [this](QWidget*, QMimeData* what) { m_dragged.reset(what); };
         seams.print = [this](QWidget*, const QString&, bool, const auto& draw) -> std::optional<int> {
             QPdfWriter paper(m_dir.filePath(QStringLiteral("printed.pdf")));
             QPainter painter(&paper);
@@ -110,6 +111,8 @@ public:
         QCoreApplication::sendEvent(m_window.get(), &fall);
         settle();
     }
+    /// What was drawn out of the window last; null for nothing.
+    const QMimeData* dragged() const { return m_dragged.get(); }
     void click(const char* name) {
         auto* button = m_window->findChild<QAbstractButton*>(QLatin1String(name));
         if (button == nullptr) qFatal("no button %s", name);
@@ -204,6 +207,7 @@ private:
     QTemporaryDir m_dir;
     QString m_path;
     QStringList m_chosenFiles;
+    std::unique_ptr<QMimeData> m_dragged;
     std::unique_ptr<Document> m_document;
     std::unique_ptr<MainWindow> m_window;
 };

@@ -72,7 +72,9 @@ void ExchangeActions::enterCardAt(Gate gate) {
         if (batch.blades[i].fate) continue;
         fields.push_back({QString::fromStdString(idOf(i)),
                           QString::fromStdString(batch.blades[i].mark),
-                          tr("%1 numbers by their spots, blanks between; - leaves one out").arg(planned),
+                          fields.size() == 1
+                              ? tr("%1 numbers by their spots, blanks between; - leaves one out").arg(planned)
+                              : QString(),
                           {},
                           {},
                           false});

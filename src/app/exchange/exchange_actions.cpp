@@ -10,12 +10,13 @@
 #include "words/words.h"
 
 #include <QClipboard>
+#include <QDateTime>
 #include <QFile>
 #include <QFileInfo>
 #include <QGuiApplication>
 #include <QMimeData>
-#include <QSaveFile>
 #include <QTemporaryDir>
+#include <QUrl>
 
 namespace rollcall {
 
@@ -321,6 +322,18 @@ void ExchangeActions::writeTables() {
     emit said(done ? tr("%1 is written.").arg(QFileInfo(path).fileName())
                    : QString::fromStdString(done.error().message()),
               !done);
+}
+
+void ExchangeActions::dragPicture() {
+    const QImage picture = m_view.bench()->grab().toImage();
+    const QString file =
+        m_dragged.filePath(QStringLiteral("rollcall-%1.png")
+                               .arg(QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-HHmmss"))));
+    if (!picture.save(file)) return emit said(tr("The picture could not be written."), true);
+    auto* mime = new QMimeData;
+    mime->setImageData(picture);
+    mime->setUrls({QUrl::fromLocalFile(file)});
+    m_seams.drag(m_window, mime);
 }
 
 void ExchangeActions::savePicture() {

@@ -9,6 +9,7 @@
 
 #include <functional>
 #include <QObject>
+#include <QTemporaryDir>
 
 namespace rollcall {
 
@@ -41,6 +42,8 @@ public:
     void copyTable();
     void writeTables();
     void savePicture();
+    /// The picture of what is in view, drawn out of the window with the mouse, as an image and as a file.
+    void dragPicture();
     /// Readings from a card that was filled by hand: one line of numbers a blade.
     void enterCard();
 
@@ -63,6 +66,7 @@ private:
     Seams m_seams;
     View m_view;
     QWidget* m_window;
+    QTemporaryDir m_dragged; ///< files that were drawn out; another program may read them later
 };
 
 } // namespace rollcall

@@ -161,6 +161,7 @@ void MainWindow::build() {
     connect(m_track, &GateTrack::gateClicked, this, &MainWindow::openGate);
     connect(m_overview, &OverviewBench::gateChosen, this, &MainWindow::openGate);
     connect(m_column, &VerdictColumn::acted, this, &MainWindow::act);
+    connect(m_column, &VerdictColumn::draggedOut, m_exchange, &ExchangeActions::dragPicture);
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
     connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
     connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);

@@ -6,6 +6,8 @@
 #include "plot/glyphs.h"
 #include "words/words.h"
 
+#include <QApplication>
+#include <QMouseEvent>
 #include <QScrollBar>
 #include <QStandardItemModel>
 #include <QStyledItemDelegate>
@@ -106,6 +108,7 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     m_below->setAccessibleName(tr("Next and cautions"));
     m_left->setObjectName(QStringLiteral("left"));
     m_right->setObjectName(QStringLiteral("right"));
+    setToolTip(tr("Click: why. Draw it out of the window: a picture of the bench."));
     setFixedWidth(look.px(344));
     connect(m_primary, &QAbstractButton::clicked, this, &VerdictColumn::acted);
     connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);
@@ -154,8 +157,21 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     m_reasons->setGeometry(left, headHeight(), width, std::max(px(30), end - headHeight() - px(8)));
 }
 
+void VerdictColumn::mousePressEvent(QMouseEvent* event) {
+    m_pressed = event->position().toPoint();
+}
+
+void VerdictColumn::mouseMoveEvent(QMouseEvent* event) {
+    const bool away = (event->position().toPoint() - m_pressed.value_or(QPoint())).manhattanLength() >=
+                      QApplication::startDragDistance();
+    if (!m_pressed || !away) return;
+    m_pressed.reset();
+    emit draggedOut();
+}
+
 void VerdictColumn::mouseReleaseEvent(QMouseEvent*) {
-    emit whyAsked();
+    if (m_pressed) emit whyAsked();
+    m_pressed.reset();
 }
 
 void VerdictColumn::paintEvent(QPaintEvent*) {

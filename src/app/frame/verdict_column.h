@@ -5,6 +5,7 @@
 #include "app/shared/column_content.h"
 #include "plot/look.h"
 
+#include <optional>
 #include <QListView>
 #include <QWidget>
 #include <vector>
@@ -48,16 +49,20 @@ signals:
     void leftClicked();
     void rightClicked();
     void whyAsked();
+    void draggedOut(); ///< the verdict was drawn away with the mouse: a picture is wanted
 
 protected:
     void paintEvent(QPaintEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent*) override;
 
 private:
     int headHeight() const;
 
     const Look& m_look;
+    std::optional<QPoint> m_pressed;
     ColumnContent m_content;
     ReasonList* m_reasons;
     ReasonList* m_below;

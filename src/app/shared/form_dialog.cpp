@@ -4,12 +4,14 @@
 
 #include "app/shared/buttons.h"
 
+#include <QApplication>
 #include <QComboBox>
 #include <QCompleter>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace rollcall {
@@ -67,7 +69,25 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         m_editors.push_back(editor);
     }
     grid->setColumnMinimumWidth(1, look.px(250));
-    column->addLayout(grid);
+    constexpr std::size_t mostAtOnce = 12; // more of them scroll
+    if (m_fields.size() > mostAtOnce) {
+        auto* inside = new QWidget;
+        grid->setContentsMargins(0, 0, look.px(12), 0);
+        inside->setLayout(grid);
+        auto* scroll = new QScrollArea;
+        scroll->setWidget(inside);
+        scroll->setWidgetResizable(true);
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setFocusPolicy(Qt::NoFocus);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->setMinimumSize(inside->sizeHint().width() + look.px(16), look.px(44 * static_cast<int>(mostAtOnce)));
+        column->addWidget(scroll);
+        connect(qApp, &QApplication::focusChanged, scroll, [scroll, inside](QWidget*, QWidget* now) {
+            if (now != nullptr && inside->isAncestorOf(now)) scroll->ensureWidgetVisible(now, 0, now->height());
+        });
+    } else {
+        column->addLayout(grid);
+    }
     m_message->setObjectName(QStringLiteral("message"));
     m_message->setFont(look.font(16, true));
     m_message->setWordWrap(true);

@@ -4,7 +4,9 @@
 
 #include "report/page.h"
 
+#include <QDrag>
 #include <QFileDialog>
+#include <QMimeData>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QRegularExpression>
@@ -34,6 +36,13 @@ Seams Seams::real() {
         if (!painter.begin(&printer)) return std::nullopt;
         Paper paper = Paper::of(painter, printer);
         return draw(paper);
+    };
+    seams.drag = [](QWidget* from, QMimeData* what) {
+        auto* drag = new QDrag(from);
+        if (what->hasImage())
+            drag->setPixmap(QPixmap::fromImage(qvariant_cast<QImage>(what->imageData())).scaledToWidth(160));
+        drag->setMimeData(what);
+        drag->exec(Qt::CopyAction);
     };
     return seams;
 }

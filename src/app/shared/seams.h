@@ -6,6 +6,7 @@
 #include <optional>
 #include <QString>
 
+class QMimeData;
 class QWidget;
 
 namespace rollcall {
@@ -21,6 +22,9 @@ struct Seams {
     std::function<std::optional<int>(QWidget* parent, const QString& title, bool letter,
                                      const std::function<int(Paper&)>& draw)>
         print;
+
+    /// Lets something be drawn out of the window; takes it over.
+    std::function<void(QWidget* from, QMimeData* what)> drag;
 
     static Seams real();
 };
