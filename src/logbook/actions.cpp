@@ -335,6 +335,26 @@ Result<std::string> Logbook::reharden(const std::string& blade, const std::strin
         id);
 }
 
+Result<Done> Logbook::grindOff(const std::string& blade) {
+    const auto readings = m_database->select(
+        QStringLiteral("SELECT id FROM reading WHERE blade=? AND x_mm IS NOT NULL AND id NOT IN (SELECT reading FROM "
+                       "ground_off) ORDER BY rowid"),
+        {q(blade)});
+    if (!readings) return readings.error();
+    if (readings->empty()) return refused("blade", "there is no mark on it that is known");
+    const std::string grinding = m_seams.newId();
+    const Instant at = m_seams.now();
+    return transact("marks ground off", [&]() -> Result<Done> {
+        for (const Row& reading : *readings) {
+            auto done = m_database->insert(
+                "ground_off", stamped({{"id", q(m_seams.newId())}, {"reading", reading[0]}, {"grinding", q(grinding)}},
+                                      at, m_person));
+            if (!done) return done;
+        }
+        return Done{};
+    });
+}
+
 Result<Done> Logbook::excuse(const std::string& blade, Gate gate, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
     return transact("blade excused", [&] {

@@ -4,6 +4,7 @@
 #include "logbook/chain_rows.h"
 #include "logbook/schema.h"
 
+#include <algorithm>
 #include <functional>
 #include <QFile>
 #include <QHash>
@@ -54,6 +55,7 @@ const QHash<QString, QSet<QString>>& codes() {
         {"study", {"factor"}},
         {"fracture_line", {"zone", "crossings"}},
         {"disposition", {"decision", "basis"}},
+        {"ground_off", {"grinding"}},
     };
     return list;
 }
@@ -167,6 +169,11 @@ private:
                 marks << numberedName(QStringLiteral("Piece"), mark.trimmed());
             return marks.join(QLatin1Char(','));
         }
+        // That a hazard was read is part of the trial.
+        const auto& hazards = cautionWords();
+        if (table == QLatin1String("trial_event") &&
+            std::find(hazards.begin(), hazards.end(), s(value)) != hazards.end())
+            return value;
         if (column == QLatin1String("sheet") || column == QLatin1String("protocol"))
             return withoutNotes(column, value.toString());
         // Why a reading was struck out is one of a few words; other reasons are told to be there, not what they are.

@@ -206,6 +206,27 @@ Result<Batch> Logbook::batch(const std::string& id) {
             });
     }
     if (done) {
+        std::map<std::string, std::vector<std::size_t>> gone; // blade -> readings whose mark is gone
+        std::string grinding;
+        done = each(
+            "SELECT r.blade, g.reading, g.grinding FROM ground_off g JOIN reading r ON r.id=g.reading JOIN blade b "
+            "ON b.id=r.blade WHERE b.batch=? ORDER BY r.blade, g.at_ms, g.grinding",
+            [&](Blade& blade, const Row& row) {
+                if (grinding != s(row[2])) ++blade.surface;
+                grinding = s(row[2]);
+                const std::size_t place = readingIndex.at(s(row[1])).second;
+                blade.readings[place].surface = blade.surface - 1;
+                gone[blade.id].push_back(place);
+            });
+        for (Blade& blade : batch.blades) {
+            const std::vector<std::size_t>& earlier = gone[blade.id];
+            for (std::size_t i = 0; i < blade.readings.size(); ++i) {
+                if (std::find(earlier.begin(), earlier.end(), i) == earlier.end())
+                    blade.readings[i].surface = blade.surface;
+            }
+        }
+    }
+    if (done) {
         done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
                     "b.id=e.blade WHERE b.batch=?",
                     [](Blade& blade, const Row& row) {

@@ -334,6 +334,9 @@ public:
     /// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
     Result<std::string> reharden(const std::string& blade, const std::string& reason,
                                  const std::optional<Instant>& quenched);
+    /// The marks of all readings on a blade so far are ground off: they leave its map, the readings stay. Errors
+    /// (refused): there is none.
+    Result<Done> grindOff(const std::string& blade);
     Result<Done> excuse(const std::string& blade, Gate gate, const std::string& reason);
     Result<Done> takeOut(const std::string& blade, Fate fate, Gate gate, const std::string& reason);
     // --- the heat

@@ -275,8 +275,11 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE INDEX fracture_by_blade ON fracture(blade)",
         "CREATE INDEX fracture_line_by_fracture ON fracture_line(fracture)",
     };
-    // Data that comes and goes: imports taken back, logbooks taken in.
+    // Data that comes and goes: imports taken back, logbooks taken in. Marks ground off a blade, each reading's by
+    // name; those of one grinding share its identity.
     static const std::vector<const char*> sixth{
+        "CREATE TABLE ground_off (id TEXT PRIMARY KEY, reading TEXT NOT NULL UNIQUE REFERENCES reading(id), grinding "
+        "TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         "CREATE TABLE import_mark (id TEXT PRIMARY KEY, import TEXT NOT NULL UNIQUE REFERENCES import(id), person TEXT "
         "NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
         // The attachment is the other logbook's change log from where the two parted.
@@ -310,7 +313,7 @@ const std::vector<const char*>& appendOnlyTables(int ofVersion) {
     static const std::vector<const char*> fifth{"fracture",      "fracture_mark",      "fracture_scale",
                                                 "fracture_line", "fracture_line_mark", "fracture_rating",
                                                 "grain_ask",     "disposition",        "sample_ask"};
-    static const std::vector<const char*> sixth{"import_mark", "merge"};
+    static const std::vector<const char*> sixth{"import_mark", "merge", "ground_off"};
     static const std::vector<const char*> none;
     return ofVersion == 1   ? first
            : ofVersion == 2 ? second
@@ -387,7 +390,8 @@ const std::vector<const char*>& recordedTables() {
                                                  "disposition",
                                                  "sample_ask",
                                                  "import_mark",
-                                                 "merge"};
+                                                 "merge",
+                                                 "ground_off"};
     return tables;
 }
 

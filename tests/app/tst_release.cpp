@@ -104,6 +104,34 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
         QVERIFY2(d.reasons().contains("no files were tried"), qPrintable(d.reasons()));
     }
+    // Re-hardened, with the old marks ground off: a new round, and the first spot is free again.
+    void reHardenedWithItsMarksGroundOff() {
+        WindowDriver d;
+        prepared(d);
+        d.press(Qt::Key_F5);
+        const auto before = blade(d, 0).readings.front().spot;
+        QVERIFY(before.has_value());
+        d.press(Qt::Key_F8);
+        d.type("h");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("reason"));
+        d.fill("reason", "warped");
+        d.fill("marks", "ground off: they leave the map");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(blade(d, 0).round, 2);
+        QCOMPARE(blade(d, 0).surface, 1);
+        d.press(Qt::Key_F4);
+        d.type("652\n");
+        const Reading& fresh = blade(d, 0).readings.back();
+        QCOMPARE(fresh.round, 2);
+        QVERIFY(fresh.spot && distance(*fresh.spot, *before) < 0.5); // where the first mark was
+        d.press(Qt::Key_G, Qt::ControlModifier);
+        QVERIFY2(d.dialogText().contains("1 marks leave the map"), qPrintable(d.dialogText()));
+        d.type("1");
+        QCOMPARE(blade(d, 0).surface, 2);
+        d.press(Qt::Key_G, Qt::ControlModifier);
+        QVERIFY(d.now().contains("no mark"));
+    }
     // PDF, workbook, and the whole logbook as a package while it is open.
     void whatLeavesTheShop() {
         WindowDriver d;

@@ -132,6 +132,31 @@ private slots:
         QCOMPARE(log->batch(batch.id).value().blades[0].cycles.back().number, 1);
     }
 
+    // Marks ground off belong to an earlier surface; readings made before and after tell which.
+    void marksAreGroundOff() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::string blade = batch.blades[0].id;
+        QVERIFY(!log->grindOff(blade).ok()); // nothing to grind off
+        const auto at = [&](double x) {
+            ReadingDraft draft = log.reading(batch, 0, 62.1);
+            draft.spot = Spot{x, 3};
+            return log->logReading(draft).ok();
+        };
+        QVERIFY(at(10) && at(20));
+        QVERIFY(log->grindOff(blade).ok());
+        QVERIFY(at(10.5));
+        QVERIFY(log->grindOff(blade).ok());
+        QVERIFY(at(10.2));
+        QVERIFY(log.reopen().ok());
+        const Blade loaded = log->batch(batch.id).value().blades[0];
+        QCOMPARE(loaded.surface, 2);
+        std::vector<int> surfaces;
+        for (const Reading& reading : loaded.readings) surfaces.push_back(reading.surface);
+        QCOMPARE(surfaces, (std::vector<int>{0, 0, 1, 2}));
+        QVERIFY(log->check().value().empty());
+    }
+
     void excusesFatesAndNames() {
         TempLogbook log;
         const Batch batch = log.withBatch();

@@ -28,7 +28,7 @@ void BladeView::refresh() {
     const Verdict* verdict = m_document.verdict();
     int number = 0;
     for (const Reading& r : blade->readings) {
-        if (!r.spot) continue;
+        if (!r.spot || r.surface != blade->surface) continue;
         IndentMark mark{*r.spot, IndentMark::Kind::older, {}};
         if (verdict != nullptr) {
             const auto in = [&](const std::vector<std::string>& ids) {

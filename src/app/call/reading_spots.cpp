@@ -15,6 +15,7 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
     if (blade == nullptr) return spots;
     const int cycle = lastTemper(*blade);
     for (const Reading& r : blade->readings) {
+        if (r.surface != blade->surface) continue; // ground off
         const bool current = !r.struck && r.gate == m_document.gate() && r.round == blade->round &&
                              (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
         if (r.spot && (withCurrent || !current)) spots.push_back(*r.spot);

@@ -27,6 +27,17 @@ void ShopActions::strikeLast() {
         ->ask([this](int i) { m_station.strikeLast(static_cast<StrikeReason>(i)); });
 }
 
+namespace {
+
+// Marks of readings that are on the blade still and have a known place.
+int marksOn(const Blade& blade) {
+    return static_cast<int>(std::count_if(blade.readings.begin(), blade.readings.end(), [&](const Reading& reading) {
+        return reading.spot && reading.surface == blade.surface;
+    }));
+}
+
+} // namespace
+
 void ShopActions::askReason(const QString& title, const QString& act, const QStringList& usual,
                             std::function<void(const std::string&)> then) {
     auto* form =
@@ -168,20 +179,56 @@ void ShopActions::reharden() {
     if (!needsBlade(blade)) return;
     const QString mark = QString::fromStdString(blade->mark);
     const int again = blade->round;
-    askReason(
+    const QString gone = tr("ground off: they leave the map");
+    std::vector<FormField> fields{
+        {"reason",
+         tr("Reason"),
+         tr("choose or type"),
+         {},
+         {QString(), tr("soft after temper"), tr("soft from the quench"), tr("warped"), tr("coarse grain")},
+         true}};
+    if (marksOn(*blade) > 0) fields.push_back({"marks", tr("Old marks"), {}, {}, {tr("still there"), gone}, false});
+    auto* form = new FormDialog(
         again > m_document.batch().rehardening_limit
             ? tr("Re-harden %1: over the shop's limit of %2").arg(mark).arg(m_document.batch().rehardening_limit)
             : tr("Re-harden %1, time %2").arg(mark).arg(again + 1),
-        tr("Begin a new round"),
-        {QString(), tr("soft after temper"), tr("soft from the quench"), tr("warped"), tr("coarse grain")},
-        [this, mark, id = blade->id](const std::string& reason) {
+        tr("Begin a new round"), fields, m_look, m_window);
+    form->ask(
+        [](const FormValues& v) {
+            return v["reason"].isEmpty() ? FormFault{QStringLiteral("reason"), tr("A reason is needed.")} : FormFault{};
+        },
+        [this, mark, gone, id = blade->id](const FormValues& v) {
             m_document.perform(
-                [id, reason](Logbook& logbook) -> Result<Done> {
-                    const auto round = logbook.reharden(id, reason, logbook.now());
-                    if (!round) return round.error();
-                    return Done{};
+                [id, reason = v["reason"].toStdString(), off = v["marks"] == gone](Logbook& logbook) -> Result<Done> {
+                    return logbook.inOneTransaction([&]() -> Result<Done> {
+                        if (off) {
+                            if (auto done = logbook.grindOff(id); !done) return done;
+                        }
+                        const auto round = logbook.reharden(id, reason, logbook.now());
+                        if (!round) return round.error();
+                        return Done{};
+                    });
                 },
                 [this, mark](const Result<Done>& done) { afterWork(tr("%1 begins anew at Quench").arg(mark), done); });
+        });
+}
+
+void ShopActions::grindOff() {
+    const Blade* blade = nullptr;
+    if (!needsBlade(blade)) return;
+    const QString mark = QString::fromStdString(blade->mark);
+    const int marks = marksOn(*blade);
+    if (marks == 0) return emit said(tr("There is no mark on %1 that is known.").arg(mark), true);
+    (new ChoiceDialog(
+         tr("The marks on %1 are ground off?").arg(mark),
+         {tr("%1 marks leave the map and no longer keep new ones away. Their readings stay.").arg(marks)},
+         {{QStringLiteral("1"), tr("They are ground off"), {}}, {QStringLiteral("2"), tr("They are there"), {}}},
+         m_look, m_window))
+        ->ask([this, mark, id = blade->id](int i) {
+            if (i != 0) return;
+            m_document.perform(
+                [id](Logbook& logbook) { return logbook.grindOff(id); },
+                [this, mark](const Result<Done>& done) { afterWork(tr("The marks on %1 are gone.").arg(mark), done); });
         });
 }
 

@@ -63,6 +63,8 @@ void MainWindow::makeCommands() {
         m_commands.push_back(
             {QString::fromLatin1(id), key, QChar(), Qt::ControlModifier, shown, text, help, false, std::move(run)});
     };
+    control("ground-off", Qt::Key_G, tr("Ctrl+G"), tr("The marks are ground off"), tr("they leave the blade's map"),
+            [a] { a->grindOff(); });
     control("copy", Qt::Key_C, tr("Ctrl+C"), tr("Copy the table in view"), tr("for a spreadsheet"),
             [this] { m_exchange->copyTable(); });
     control("paste", Qt::Key_V, tr("Ctrl+V"), tr("Paste a table of readings"), tr("with any header"),
@@ -128,6 +130,7 @@ void MainWindow::showMenu() {
 void MainWindow::showHelp() {
     QStringList lines{tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"),
                       tr("Arrows   move the next spot (Shift: finer); or click on the blade"),
+                      tr("#   the code of a piece's card, then Enter: that piece comes into hand"),
                       tr("Esc   clear what is typed, leave the block, back to the batch")};
     for (const Command& command : m_commands) {
         if (command.id != QLatin1String("help2"))

@@ -26,6 +26,7 @@ std::vector<ReportTable> MainWindow::tablesInView() const {
 bool MainWindow::handleCode(QKeyEvent* event) {
     const bool begins = m_code.isEmpty() && event->text() == QLatin1String("#");
     if (!begins && m_code.isEmpty()) return false;
+    if (const Bench* bench = gateBench(); bench != nullptr && bench->wantsAll()) return false;
     switch (event->key()) {
     case Qt::Key_Return:
     case Qt::Key_Enter:

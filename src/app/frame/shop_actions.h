@@ -34,6 +34,8 @@ public:
     void logTemper(const std::optional<TemperHeat>& start);
     void strikeTemper();
     void reharden();
+    /// The marks on the blade in hand are ground off.
+    void grindOff();
     void takeOut();
     void renameBlade();
     void changeLimits();

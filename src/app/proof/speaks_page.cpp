@@ -104,16 +104,10 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
 }
 
 ColumnContent SpeaksPage::content() const {
-    ColumnContent content;
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || !m_book) return content;
+    if (blade == nullptr || !m_book) return {};
     const Verdict verdict = judgeProof(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book);
-    content.key = tr("Enter");
-    content.caption = tr("%1 at Proof").arg(QString::fromStdString(blade->mark));
-    content.state = verdict.state;
-    content.word = words::stateName(verdict.state);
-    content.sub = words::headline(verdict);
-    content.lines = reasonLines(verdict);
+    ColumnContent content = columnOf(verdict, blade->mark);
     const bool open = verdict.state == State::borderline || verdict.state == State::notYet;
     content.act = open ? tr("Excuse %1").arg(QString::fromStdString(blade->mark)) : tr("Next blade");
     content.detail = open ? tr("with your reason, in your name") : QString();

@@ -133,19 +133,13 @@ void TrialPage::refresh() {
 }
 
 ColumnContent TrialPage::content() const {
-    ColumnContent content;
     const Blade* blade = m_document.blade();
-    if (blade == nullptr) return content;
+    if (blade == nullptr) return {};
     const Batch& batch = m_document.batch();
     const HeatBook heats(batch, m_document.tables());
     const ProofBook book(batch, heats, readMeans(batch, m_document.state().verdicts));
     const Verdict verdict = judgeProof(batch, static_cast<std::size_t>(m_document.bladeIndex()), book);
-    content.key = tr("Enter");
-    content.caption = tr("%1 at Proof").arg(QString::fromStdString(blade->mark));
-    content.state = verdict.state;
-    content.word = words::stateName(verdict.state);
-    content.sub = words::headline(verdict);
-    content.lines = reasonLines(verdict);
+    ColumnContent content = columnOf(verdict, blade->mark);
     const Trial* running = trial();
     if (running != nullptr) {
         const TrialProgress progress = progressOf(*running);

@@ -193,19 +193,13 @@ void ReleaseBench::paintEvent(QPaintEvent*) {
 }
 
 ColumnContent ReleaseBench::content() const {
-    ColumnContent content;
-    content.key = tr("Enter");
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || m_answers.empty()) return content;
+    if (blade == nullptr || m_answers.empty()) return {};
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
     const Verdict verdict =
         judgeRelease(m_document.batch(), index, m_document.state().verdicts.blades[index], m_document.tables());
     const QString mark = QString::fromStdString(blade->mark);
-    content.caption = tr("%1 at Release").arg(mark);
-    content.state = verdict.state;
-    content.word = words::stateName(verdict.state);
-    content.sub = words::headline(verdict);
-    content.lines = reasonLines(verdict);
+    ColumnContent content = columnOf(verdict, blade->mark);
     int in = 0;
     int released = 0;
     for (const ReleaseAnswer& answer : m_answers) {
@@ -228,6 +222,7 @@ ColumnContent ReleaseBench::content() const {
     content.left_key = QStringLiteral("*");
     content.right = tr("Certificate");
     content.right_key = QStringLiteral("P");
+    if (!m_sample.unread.empty()) content.below.push_back({Tone::note, whatIsLeft(), {}, false});
     if (blade->round > 1)
         content.below.push_back({Tone::note,
                                  tr("Re-hardened %1 times; this shop stops at %2.")

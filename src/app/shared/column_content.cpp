@@ -27,4 +27,15 @@ std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict) {
     return lines;
 }
 
+ColumnContent columnOf(const Verdict& verdict, const std::string& mark) {
+    ColumnContent content;
+    content.caption = QObject::tr("%1 at %2").arg(QString::fromStdString(mark), words::gateName(verdict.gate));
+    content.state = verdict.state;
+    content.word = words::stateName(verdict.state);
+    content.sub = words::headline(verdict);
+    content.lines = reasonLines(verdict);
+    content.key = QObject::tr("Enter");
+    return content;
+}
+
 } // namespace rollcall

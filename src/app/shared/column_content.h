@@ -5,6 +5,7 @@
 #include "core/judge/verdict.h"
 
 #include <QString>
+#include <string>
 #include <vector>
 
 namespace rollcall {
@@ -40,5 +41,8 @@ struct ColumnContent {
 
 /// Puts the reasons of a verdict into lines; what nobody looked at is folded into one.
 std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict);
+
+/// What the column begins with for a blade at the gate of its verdict: caption, word, headline and reasons.
+ColumnContent columnOf(const Verdict& verdict, const std::string& mark);
 
 } // namespace rollcall

@@ -59,6 +59,7 @@ struct Reading {
     std::string indenter;
     std::string anvil;
     std::optional<Spot> spot;
+    int surface = 0;                        ///< times the marks on the blade had been ground off before it was read
     std::optional<double> convex_radius_mm; ///< of the surface it was read on; none: flat
     std::string series;                     ///< id of the series of strikes it belongs to; empty for none
     std::string person;
@@ -279,6 +280,7 @@ struct Blade {
     std::string id;
     std::string mark;
     BladeShape shape;
+    int surface = 0;                    ///< times the marks on it were ground off; marks of earlier ones are gone
     int round = 1;                      ///< hardening round it is in
     std::optional<Instant> quenched_at; ///< of this round
     std::vector<Reading> readings;      ///< all, of all rounds, in the order they were logged

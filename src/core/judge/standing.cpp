@@ -192,6 +192,7 @@ private:
             std::optional<double> closest;
             double closestNeeds = 0;
             for (auto other = m_indents.begin(); other != own; ++other) {
+                if (other->reading->surface != reading->surface) continue; // ground off before this one was made
                 const double d = distance(*other->reading->spot, *reading->spot);
                 const double marks = minSpacing(std::max(own->diameter, other->diameter));
                 // Far from it whatever the tester, and not the nearest: nothing to look up.

@@ -96,6 +96,20 @@ private slots:
         QCOMPARE(setOf(blade, batch).standing.size(), std::size_t(2));
     }
 
+    void marksGroundOffKeepNoneAway() {
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A"});
+        Blade& blade = batch.blades[0];
+        fixtures::read(blade, Gate::temper, {62.0, 62.1, 62.2});
+        blade.readings[0].spot = Spot{20, 2.6};
+        blade.readings[1].spot = Spot{21, 2.6};   // too near to the first, but that one was ground off before
+        blade.readings[2].spot = Spot{20.5, 2.6}; // too near to the second, which was there
+        blade.readings[1].surface = blade.readings[2].surface = blade.surface = 1;
+        const ReadingSet set = setOf(blade, batch);
+        QCOMPARE(set.standing.size(), std::size_t(2));
+        QCOMPARE(set.left_out.size(), std::size_t(1));
+        QCOMPARE(set.left_out[0]->value, 62.2);
+    }
+
     void aStruckReadingStillLeavesItsMark() {
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A"});
         Blade& blade = batch.blades[0];

@@ -1,0 +1,162 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/release_judge.h"
+#include "plot/look.h"
+#include "report/batch_card.h"
+#include "report/certificate.h"
+#include "report/gate_table.h"
+#include "report/page_picture.h"
+#include "report/piece_card.h"
+#include "tests/support/fixtures.h"
+
+#include <QBuffer>
+#include <QSvgGenerator>
+#include <QtTest>
+
+using namespace rollcall;
+using fixtures::tables;
+
+class tst_Papers : public QObject {
+    Q_OBJECT
+
+    static Batch read(int blades) {
+        std::vector<std::string> marks;
+        for (int i = 1; i <= blades; ++i) marks.push_back("GK-" + std::to_string(i));
+        Batch batch = fixtures::batch("115CrV3", {60.5, 63.5}, marks);
+        batch.name = "Orchard 12";
+        for (Blade& blade : batch.blades) {
+            fixtures::read(blade, Gate::quench, {65.2, 65.3, 65.1});
+            fixtures::read(blade, Gate::temper, {62.3, 62.2, 62.4});
+        }
+        return batch;
+    }
+    // The words that are drawn, page after page, one line each.
+    static QString wordsOf(const DrawPages& draw) {
+        QBuffer out;
+        out.open(QIODevice::WriteOnly);
+        {
+            QSvgGenerator svg;
+            svg.setOutputDevice(&out);
+            svg.setSize(QSize(595, 842));
+            QPainter painter(&svg);
+            Paper paper{painter, QSizeF(595, 842), 1, [] {}};
+            draw(paper);
+        }
+        QStringList words;
+        static const QRegularExpression text(QStringLiteral("<text[^>]*>([^<]*)</text>"));
+        for (auto found = text.globalMatch(QString::fromUtf8(out.data())); found.hasNext();)
+            words << found.next().captured(1).trimmed();
+        return words.join(QLatin1Char('\n'));
+    }
+    static QString certificateOf(const Batch& batch) {
+        return wordsOf([&](Paper& paper) {
+            return drawCertificate(paper, batch, judgeBatch(batch, tables(), fixtures::at(12)), tables(),
+                                   {QStringLiteral("Orchard tools"), {}, false, fixtures::at(15)});
+        });
+    }
+
+private slots:
+    void initTestCase() { QVERIFY(loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts"))); }
+
+    // Readings superseded after the signature: it is stale, and the certificate says both.
+    void aSignatureGoesStaleByASupersede() {
+        Batch batch = read(2);
+        const BatchVerdicts then = judgeBatch(batch, tables(), fixtures::at(12));
+        batch.blades[0].signatures = {
+            {Disposition::release, 1, releaseBasis(then.blades[0]), "", "HB", fixtures::at(11)}};
+        QVERIFY(certificateOf(batch).contains("GK-1: Release, signed by HB"));
+        QVERIFY(!certificateOf(batch).contains("stale"));
+        for (Reading& reading : batch.blades[0].readings) {
+            if (reading.gate == Gate::temper)
+                reading.struck = Strike{StrikeReason::superseded, "read on another tester", "MK", fixtures::at(13)};
+        }
+        fixtures::read(batch.blades[0], Gate::temper, {61.3, 61.2, 61.4});
+        const QString now = certificateOf(batch);
+        QVERIFY2(now.contains("This signature is stale: temper was pass 62.10 then and is pass 61.10 now."),
+                 qPrintable(now));
+        QVERIFY(now.contains("signature stale")); // in the table
+        QVERIFY(now.contains("61.1 ± ") && !now.contains("62.1 ± 0.5\n3\n65.0\nRelease"));
+        QVERIFY2(now.contains("0 readings were struck out and 3 superseded"), qPrintable(now));
+        QVERIFY(now.contains("No accreditation is claimed"));
+    }
+    void thePile() {
+        Batch batch = read(3);
+        batch.claimed = "X50CrMoV15";
+        batch.blades[2].readings.clear();
+        const auto draw = [&](Paper& paper) {
+            return drawPile(paper, batch, judgeBatch(batch, tables(), fixtures::at(12)), "Orchard tools",
+                            fixtures::at(15));
+        };
+        const QString words = wordsOf(draw);
+        QVERIFY2(words.contains("GK-1\nX50CrMoV15\nnot looked at\n62.1 ± "), qPrintable(words));
+        QVERIFY(words.contains("\nPass\n"));
+        QVERIFY(words.contains("GK-3\nX50CrMoV15\nnot looked at\nnot read"));
+        const Batch many = read(40);
+        QCOMPARE(picturesOf(false, 40,
+                            [&](Paper& paper) {
+                                return drawPile(paper, many, judgeBatch(many, tables(), fixtures::at(12)), {},
+                                                fixtures::at(15));
+                            })
+                     .size(),
+                 std::size_t(2));
+    }
+    // Eight a page; none for a piece that is out; the code is what a reader of codes types.
+    void smallCards() {
+        Batch batch = read(9);
+        const auto draw = [&](Paper& paper) {
+            return drawPieceCards(paper, batch, judgeBatch(batch, tables(), fixtures::at(12)), tables(),
+                                  "Orchard tools");
+        };
+        const auto pages = picturesOf(true, 60, draw);
+        QCOMPARE(pages.size(), std::size_t(2));
+        QVERIFY(pages[1] != pages[0] && pages[1].pixelColor(5, 5) == Qt::white);
+        QVERIFY(wordsOf(draw).contains("GK-9"));
+        batch.blades[8].fate = BladeFate{};
+        QCOMPARE(picturesOf(true, 60, draw).size(), std::size_t(1));
+        QVERIFY(!wordsOf(draw).contains("GK-9"));
+
+        batch.blades[0].mark = "a@b";
+        const QString code = pieceCode(batch.blades[0], batch);
+        QCOMPARE(code, QStringLiteral("#a@b@Orchard 12"));
+        QCOMPARE(pieceNamed(code)->mark, QStringLiteral("a@b"));
+        QCOMPARE(pieceNamed(code)->batch, QStringLiteral("Orchard 12"));
+        QCOMPARE(pieceNamed("#GK-4")->batch, QString());
+        QVERIFY(!pieceNamed("#") && !pieceNamed("#@Orchard 12") && !pieceNamed("GK-4"));
+    }
+    // The card numbers its spots through quench and temper: no two readings share one, and each is far enough from the
+    // next for marks ten points softer than the window.
+    void spotsOfTheBlankCard() {
+        Batch batch = read(1);
+        const std::vector<Spot> spots = cardSpots(batch, batch.blades[0], tables());
+        QCOMPARE(cardReadings(batch, Gate::quench), 3);
+        QCOMPARE(spots.size(), std::size_t(6));
+        for (std::size_t i = 1; i < spots.size(); ++i) QVERIFY(distance(spots[i - 1], spots[i]) >= 3 * 0.60);
+        QVERIFY(wordsOf([&](Paper& paper) {
+                    return drawBatchCard(paper, batch, tables(), fixtures::at(15));
+                }).contains("temper 4–6"));
+        batch.blades[0].shape.outline.clear();
+        QVERIFY(cardSpots(batch, batch.blades[0], tables()).empty());
+    }
+    void tablesOfTheGates() {
+        const Batch batch = read(2);
+        const BatchVerdicts verdicts = judgeBatch(batch, tables(), fixtures::at(12));
+        const auto rows = [&](Gate gate) { return gateTable(batch, verdicts, tables(), gate).rows.size(); };
+        QCOMPARE(rows(Gate::quench), std::size_t(6));
+        QCOMPARE(rows(Gate::temper), std::size_t(6));
+        QCOMPARE(rows(Gate::cycle), std::size_t(2));
+        QCOMPARE(rows(Gate::release), std::size_t(2));
+        QCOMPARE(rows(Gate::edge), std::size_t(0));
+        QCOMPARE(gateTable(batch, verdicts, tables(), Gate::cycle).rows[0][3].toDouble(), 205.0);
+        const ReportTable runs = runTable(batch.verifications, batch.testers);
+        QCOMPARE(runs.rows[0][5].toDouble(), 0.2); // 62.8 on a block of 62.6
+        QCOMPARE(runs.rows[0][6].toDouble(), 0.2); // 62.7 to 62.9
+        QCOMPARE(runs.rows[0][0].toString(), QStringLiteral("Bench 1"));
+        for (const ReportTable& table : allTables(batch, verdicts, tables())) {
+            QVERIFY(!table.rows.empty());
+            for (const QVariantList& row : table.rows) QCOMPARE(row.size(), table.head.size());
+        }
+    }
+};
+
+QTEST_MAIN(tst_Papers)
+#include "tst_papers.moc"
