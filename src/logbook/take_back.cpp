@@ -42,7 +42,8 @@ bool names(const QString& payload, const QSet<QString>& ids) {
 Result<std::optional<PastImport>> Logbook::lastImport() {
     const auto rows = m_database->select(
         QStringLiteral("SELECT i.id, a.name, i.taken, i.at_ms, i.at_offset FROM import i JOIN attachment a ON "
-                       "a.id=i.attachment WHERE NOT EXISTS (SELECT 1 FROM import_mark m WHERE m.import=i.id) AND EXISTS (SELECT 1 FROM "
+                       "a.id=i.attachment WHERE NOT EXISTS (SELECT 1 FROM import_mark m WHERE m.import=i.id) AND "
+                       "EXISTS (SELECT 1 FROM "
                        "change c WHERE c.action='readings imported' AND instr(c.payload, i.id)>0) ORDER BY "
                        "i.at_ms DESC, i.rowid DESC LIMIT 1"));
     if (!rows) return rows.error();

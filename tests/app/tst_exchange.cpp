@@ -5,6 +5,7 @@
 #include "tests/support/window_driver.h"
 
 #include <QClipboard>
+#include <QSettings>
 #include <QTableWidget>
 
 using namespace rollcall;
@@ -24,6 +25,11 @@ class tst_Exchange : public QObject {
                                         "K3;Hecke 7;na\xC3\x9F;61,9;24.11.2026;\r\n";
 
 private slots:
+    void init() {
+        QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test")); // as WindowDriver does
+        QSettings().clear();
+    }
+
     // The wizard: what each column is is guessed and shown, a correction is tried at once, the bad line is told with
     // its number, the good ones are taken, and the whole is taken back again.
     void theWizard() {
