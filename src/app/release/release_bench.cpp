@@ -164,9 +164,10 @@ QString ReleaseBench::whatIsLeft() const {
     for (const Gate gate : shownGates) {
         QStringList marks;
         for (std::size_t i = 0; i < m_answers.size(); ++i) {
-            const bool open =
-                !m_answers[i].out && std::any_of(m_answers[i].open.begin(), m_answers[i].open.end(),
-                                                 [gate](const OpenGate& one) { return one.gate == gate; });
+            const bool decided = m_answers[i].signature != nullptr && m_answers[i].changed.empty();
+            const bool open = !m_answers[i].out && !decided &&
+                              std::any_of(m_answers[i].open.begin(), m_answers[i].open.end(),
+                                          [gate](const OpenGate& one) { return one.gate == gate; });
             if (open) marks << QString::fromStdString(batch.blades[i].mark);
         }
         if (!marks.isEmpty()) left << tr("%1 %2").arg(words::gateName(gate), marks.join(QStringLiteral(", ")));
