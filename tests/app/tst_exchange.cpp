@@ -149,6 +149,32 @@ private slots:
         QVERIFY(d.document().batch().blades[0].readings[0].struck.has_value());
         QVERIFY(!d.document().batch().blades[0].fate);
     }
+    // More blades than a form shows at once: it scrolls, and the field in hand is always in sight.
+    void aLongCard() {
+        WindowDriver d;
+        d.type("n");
+        d.setUpShop();
+        for (const auto& [field, text] :
+             {std::pair("name", "Grove 6"), std::pair("count", "30"), std::pair("marks", "P-#"),
+              std::pair("window", "58 to 60"), std::pair("planned", "2")})
+            d.fill(field, text);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.document().batch().blades.size(), std::size_t(30));
+        d.type("i2");
+        d.type("1"); // Quench
+        QVERIFY(d.dialog()->height() <= d.window().height());
+        for (int i = 0; i < 30; ++i) d.press(Qt::Key_Return); // down to the last field
+        auto* last = d.dialog()->findChild<QLineEdit*>("blade-29");
+        QVERIFY(last->hasFocus());
+        const QRect seen = last->visibleRegion().boundingRect();
+        QCOMPARE(seen.height(), last->height());
+        d.type("651 652");
+        d.press(Qt::Key_Return); // the last field takes them
+        QVERIFY2(d.dialogText().contains("Readings taken: 2."), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.document().batch().blades[29].readings.size(), std::size_t(2));
+        QVERIFY(!d.document().batch().blades[29].readings[0].spot); // no outline, no place
+    }
     // Another bench's logbook: what it would bring is told before, and nothing happens when it is left.
     void anotherLogbookIsTakenIn() {
         WindowDriver d;
@@ -168,6 +194,12 @@ private slots:
         d.type("1");
         QVERIFY(QTest::qWaitFor([&] { return batches(d).size() == 2; }, 5000));
         d.settle();
+        d.type("i5");
+        QVERIFY2(d.dialogText().contains("All of it is here already"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Return);
+        // The same as a package: nothing new either.
+        QVERIFY(exportPackage(other, d.path() + "-north.zip").ok());
+        d.chooseFile(d.path() + "-north.zip");
         d.type("i5");
         QVERIFY2(d.dialogText().contains("All of it is here already"), qPrintable(d.dialogText()));
         d.press(Qt::Key_Return);

@@ -45,6 +45,7 @@ private slots:
         WindowDriver d;
         prepared(d);
         QCOMPARE(d.act(), QStringLiteral("Sign for 2 blades"));
+        QCOMPARE(d.column().below.front().text, QStringLiteral("Left: Temper GK-3"));
         QVERIFY(d.reasons().contains("Every gate that is asked is answered"));
         d.press(Qt::Key_Return);
         d.press(Qt::Key_Return, Qt::ControlModifier);
