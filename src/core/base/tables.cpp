@@ -281,6 +281,9 @@ Tables Tables::withOwnGrades(std::vector<Grade> own) const {
 }
 
 const Grade* Tables::grade(std::string_view name) const {
+    for (const Grade& grade : m_grades) {
+        if (grade.name == name) return &grade; // as the logbook writes it: no need to compare letter by letter
+    }
     const auto found =
         std::find_if(m_grades.begin(), m_grades.end(), [&](const Grade& g) { return sameName(g.name, name); });
     return found == m_grades.end() ? nullptr : &*found;

@@ -21,7 +21,9 @@ double alloyPercent(const Grade* grade) {
     return grade != nullptr ? grade->alloy_percent : 0.0;
 }
 
-std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables) {
+// cases are those of the Temper gate where they are at hand: the readings after each blade's last temper are sorted
+// there already.
+std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const std::vector<Case>* cases) {
     std::vector<ReadTemper> seen;
     const Grade* grade = tables.grade(batch.grade);
     if (grade == nullptr) return seen;
@@ -31,13 +33,19 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables) {
     });
     if (!any) return seen; // nothing to learn: most batches while they are quenched
     const VerificationBook book(batch, tables);
-    for (const Blade& blade : batch.blades) {
-        for (int cycle = 1; cycle <= lastTemper(blade); ++cycle) {
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Blade& blade = batch.blades[i];
+        const int last = lastTemper(blade);
+        for (int cycle = 1; cycle <= last; ++cycle) {
             const auto tempers = tempersUpTo(blade, cycle);
             if (!tempers) break;
-            const auto candidates = candidatesAt(blade, Gate::temper, cycle);
-            if (candidates.empty()) continue;
-            const ReadingSet set = standingReadings(batch, blade, candidates, book, tables, alloyPercent(grade));
+            ReadingSet sorted;
+            if (cases == nullptr || cycle < last) {
+                const auto candidates = candidatesAt(blade, Gate::temper, cycle);
+                if (candidates.empty()) continue;
+                sorted = standingReadings(batch, blade, candidates, book, tables, alloyPercent(grade));
+            }
+            const ReadingSet& set = cases == nullptr || cycle < last ? sorted : (*cases)[i].set;
             if (set.hrc.empty()) continue;
             const Agreement agreement = agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof);
             if (agreement.uneven || agreement.disagree) continue;
@@ -57,7 +65,7 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables) {
 
 std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables) {
     std::vector<TemperObservation> observations;
-    for (ReadTemper& seen : observe(batch, tables)) observations.push_back(std::move(seen.observation));
+    for (ReadTemper& seen : observe(batch, tables, nullptr)) observations.push_back(std::move(seen.observation));
     return observations;
 }
 
@@ -90,8 +98,8 @@ TemperAim temperAim(const Batch& batch, const Blade& blade) {
     return aim;
 }
 
-TemperBook::TemperBook(const Batch& batch, const Tables& tables)
-    : m_batch(batch), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables)) {
+TemperBook::TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases)
+    : m_batch(batch), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables, cases)) {
     if (!batch.heat_runs.empty()) m_hardening.soak_c = batch.heat_runs.back().set_c;
     if (batch.recipe) {
         const RecipeStage* soak = batch.recipe->stage(StageKind::austenitise);

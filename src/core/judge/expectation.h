@@ -35,7 +35,8 @@ struct ReadTemper {
 /// one whose blades are below the grade's as-quenched minimum, has none.
 class TemperBook {
 public:
-    TemperBook(const Batch& batch, const Tables& tables);
+    /// cases are those of its blades at Temper, in their order, where they were made already; else null.
+    TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases = nullptr);
 
     /// The curve with everything read so far; null when nothing can be foretold.
     const TemperModel* now() { return before(allCycles); }

@@ -581,7 +581,7 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
         const Family family(cases);
         std::vector<Outlook> outlooks(cases.size());
         if (gate == Gate::temper) {
-            TemperBook tempers(batch, tables);
+            TemperBook tempers(batch, tables, &cases);
             outlooks = outlooksOf(batch, cases, tempers, tables);
         }
         for (std::size_t i = 0; i < cases.size(); ++i) {

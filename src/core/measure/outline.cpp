@@ -67,7 +67,7 @@ Result<Done> validate(const BladeShape& shape) {
 }
 
 double edgeDistance(const BladeShape& shape, const Spot& spot) {
-    double nearest = std::numeric_limits<double>::max();
+    double nearest = std::numeric_limits<double>::max(); // squared: one root at the end
     bool inside = false;
     const std::size_t n = shape.outline.size();
     for (std::size_t i = 0, j = n - 1; i < n; j = i++) {
@@ -78,11 +78,13 @@ double edgeDistance(const BladeShape& shape, const Spot& spot) {
         const double squared = dx * dx + dy * dy;
         const double along =
             squared > 0 ? std::clamp(((spot.x_mm - a.x_mm) * dx + (spot.y_mm - a.y_mm) * dy) / squared, 0.0, 1.0) : 0.0;
-        nearest = std::min(nearest, distance(spot, {a.x_mm + along * dx, a.y_mm + along * dy}));
+        const double across_x = spot.x_mm - a.x_mm - along * dx;
+        const double across_y = spot.y_mm - a.y_mm - along * dy;
+        nearest = std::min(nearest, across_x * across_x + across_y * across_y);
         const bool crosses = (a.y_mm > spot.y_mm) != (b.y_mm > spot.y_mm);
         if (crosses && spot.x_mm < a.x_mm + dx * (spot.y_mm - a.y_mm) / dy) inside = !inside;
     }
-    return inside ? nearest : -nearest;
+    return inside ? std::sqrt(nearest) : -std::sqrt(nearest);
 }
 
 SpacingRule SpacingRule::forIndent(double diameter_mm, const SpacingRule& shop) {
