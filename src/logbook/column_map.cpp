@@ -148,6 +148,16 @@ std::string meant(const std::string& header) {
     return {};
 }
 
+// "quenched", "HRC after quench", but not "quench time": nothing but the gate and what is read there.
+bool isHardnessAt(const Words& gate, const std::string& words) {
+    static const Words read{"hrc", "hra", "rc", "hardness", "rockwell", "reading", "harte", "durete", "value", "wert"};
+    std::string rest;
+    for (const std::string& word : split(words, ' ')) {
+        if (!among(read, word)) rest += (rest.empty() ? "" : " ") + word;
+    }
+    return !rest.empty() && among(gate, rest);
+}
+
 std::vector<std::string> fieldsOf(const CsvText& table, std::size_t column) {
     std::vector<std::string> fields;
     for (const CsvRow& row : table.rows) {
@@ -379,8 +389,8 @@ ColumnMap guessColumns(const CsvText& table, const std::string& batch) {
         const std::string text = plain(header);
         const std::string words = withoutNumber(text);
         // "quenched 2" over numbers is a reading at that gate; a bare number over numbers is one of several.
-        const bool atQuench = among(quenchWords(), words) || words.find("quench") != std::string::npos;
-        const bool atTemper = among(temperWords(), words) || words.find("tempered") != std::string::npos;
+        const bool atQuench = isHardnessAt(quenchWords(), words);
+        const bool atTemper = isHardnessAt(temperWords(), words);
         if ((column.is.empty() || column.is == "value" || column.is == "temperature_c") && allHardness(fields) &&
             (atQuench || atTemper))
             column = {"value", atQuench ? "quench" : "temper"};

@@ -39,6 +39,8 @@ private slots:
         QTest::newRow("two gates side by side") << QByteArray("piece,as quenched,tempered 1,tempered 2,temper temp F\n"
                                                               "A,65,61,62,400\n")
                                                 << "blade|value:quench|value:temper|value:temper|temperature_c:F";
+        QTest::newRow("seconds that look like a hardness")
+            << QByteArray("piece,quench time,HRC after quench\nA,25,65\n") << "blade||value:quench";
         QTest::newRow("no header that tells")
             << QByteArray("what,x1,colour\nA,61.5,red\nB,62,blue\n") << "blade|value|";
         QTest::newRow("numbers that are no hardness") << QByteArray("knife,price\nA,120\n") << "blade|";
