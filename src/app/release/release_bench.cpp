@@ -170,7 +170,11 @@ QString ReleaseBench::whatIsLeft() const {
                                           [gate](const OpenGate& one) { return one.gate == gate; });
             if (open) marks << QString::fromStdString(batch.blades[i].mark);
         }
-        if (!marks.isEmpty()) left << tr("%1 %2").arg(words::gateName(gate), marks.join(QStringLiteral(", ")));
+        constexpr qsizetype named = 3; // more are counted
+        if (marks.size() > named)
+            left << tr("%1 %2 blades").arg(words::gateName(gate)).arg(marks.size());
+        else if (!marks.isEmpty())
+            left << tr("%1 %2").arg(words::gateName(gate), marks.join(QStringLiteral(", ")));
     }
     if (!left.isEmpty()) return tr("Left: %1").arg(left.join(QStringLiteral("; ")));
     return mayGo().empty() ? tr("Nothing is left to do.") : tr("Nothing is left but to sign.");
