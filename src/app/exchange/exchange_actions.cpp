@@ -9,6 +9,7 @@
 #include "report/export_picture.h"
 #include "words/words.h"
 
+#include <array>
 #include <QClipboard>
 #include <QDateTime>
 #include <QFile>
@@ -232,23 +233,40 @@ void ExchangeActions::merge(const QString& path) {
             if (!done) return notice(tr("Nothing taken in"), {words::errorText(done.error())});
             if (report->nothing() && report->conflicts.empty())
                 return notice(tr("All of it is here already"), {tr("%1 holds nothing that is not here.").arg(name)});
-            std::vector<Choice> choices{{QStringLiteral("1"), tr("Take it in"), tr("one entry in the change log")},
-                                        {QStringLiteral("2"), tr("Leave it"), {}}};
-            if (report->nothing()) choices.erase(choices.begin());
-            (new ChoiceDialog(tr("%1 would bring").arg(name), linesOf(*report), choices, m_look, m_window))
-                ->ask([this, path, nothing = report->nothing()](int i) {
-                    if (nothing || i != 0) return;
-                    m_document.perform(
-                        [path](Logbook& logbook) -> Result<Done> {
-                            const auto merged = mergeWith(logbook, path, false);
-                            if (!merged) return merged.error();
-                            return Done{};
-                        },
-                        [this](const Result<Done>& merged) {
-                            // Every batch may have changed: all is read anew.
-                            if (merged) emit logbookWanted(m_document.path());
-                            if (merged) emit said(tr("The other logbook is taken in."), false);
-                        });
+            tellMerge(path, report);
+        });
+}
+
+void ExchangeActions::tellMerge(const QString& path, const std::shared_ptr<MergeReport>& report) {
+    constexpr qsizetype shown = 12; // so that the choices stay in sight
+    const QStringList all = linesOf(*report);
+    QStringList lines = all.mid(0, shown);
+    if (all.size() > shown) lines << tr("and %1 more: copy the list").arg(all.size() - shown);
+    const std::array<Choice, 3> choices{
+        Choice{QStringLiteral("1"), tr("Take it in"), tr("one entry in the change log")},
+        Choice{QStringLiteral("2"), tr("Leave it"), {}},
+        Choice{QStringLiteral("3"), tr("Copy the list"), tr("to go through it later")}};
+    const std::size_t first = report->nothing() ? 1 : 0; // nothing to take in
+    (new ChoiceDialog(tr("%1 would bring").arg(QFileInfo(path).fileName()), lines,
+                      {choices.begin() + static_cast<std::ptrdiff_t>(first), choices.end()}, m_look, m_window))
+        ->ask([this, path, report, all, first](int i) {
+            const std::size_t choice = first + static_cast<std::size_t>(i);
+            if (choice == 2) {
+                QGuiApplication::clipboard()->setText(all.join(QLatin1Char('\n')));
+                emit said(tr("%1 lines copied.").arg(all.size()), false);
+                return tellMerge(path, report);
+            }
+            if (choice != 0) return;
+            m_document.perform(
+                [path](Logbook& logbook) -> Result<Done> {
+                    const auto merged = mergeWith(logbook, path, false);
+                    if (!merged) return merged.error();
+                    return Done{};
+                },
+                [this](const Result<Done>& merged) {
+                    // Every batch may have changed: all is read anew.
+                    if (merged) emit logbookWanted(m_document.path());
+                    if (merged) emit said(tr("The other logbook is taken in."), false);
                 });
         });
 }

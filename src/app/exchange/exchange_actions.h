@@ -57,6 +57,7 @@ private:
     void take(const QString& name, const QByteArray& bytes);
     void tellImport(const ImportReport& report);
     void merge(const QString& path);
+    void tellMerge(const QString& path, const std::shared_ptr<MergeReport>& report);
     void enterCardAt(Gate gate);
     /// Work that takes a file away or brings one; told when it is done.
     void performAndSay(Document::Work work, const QString& done);
