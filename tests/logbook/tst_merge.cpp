@@ -6,6 +6,8 @@
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
+#include <random>
+
 using namespace rollcall;
 using fixtures::tables;
 using fixtures::TempLogbook;
@@ -29,6 +31,7 @@ class tst_Merge : public QObject {
         for (const std::string& one : sentences) text += one + "\n";
         return text;
     }
+    static QString q(const std::string& text) { return QString::fromStdString(text); }
     static QByteArray bytes(const QString& path) {
         QFile file(path);
         return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
@@ -86,6 +89,61 @@ private slots:
         QVERIFY(log->merge(other, false)->nothing());
         // What the other bench's own log says, hash by hash, came with it.
         QCOMPARE(log->counts()->at("merge"), 1);
+    }
+    // Whatever two benches only add, it is the same record whichever of them takes the other in; seeded.
+    void theSameBothWays() {
+        for (unsigned seed = 1; seed <= 6; ++seed) {
+            std::mt19937 random(seed);
+            const auto below = [&](int n) { return static_cast<int>(random() % static_cast<unsigned>(n)); };
+            TempLogbook log;
+            const Batch batch = log.withBatch();
+            log.close();
+            const std::vector<QString> paths{log.path() + "-a.rollcall", log.path() + "-b.rollcall"};
+            for (std::size_t bench = 0; bench < 2; ++bench) {
+                QVERIFY(QFile::copy(log.path(), paths[bench]));
+                const auto book = open(paths[bench], bench == 0 ? "a-" : "b-", 1795600000000 + below(5000));
+                for (int i = 0; i < 12; ++i) {
+                    const auto blade = static_cast<std::size_t>(below(2));
+                    switch (below(4)) {
+                    case 0:
+                        QVERIFY(
+                            book->logCycle({batch.id, {batch.blades[blade].id}, 200.0 + below(20), 2, "", {}}).ok());
+                        break;
+                    case 1:
+                        QVERIFY(
+                            book->excuse(batch.blades[blade].id, Gate::edge, "bench " + std::to_string(bench)).ok());
+                        break;
+                    default: {
+                        const auto id = book->logReading(log.reading(batch, blade, 60.0 + 0.1 * below(30)));
+                        QVERIFY(id.ok());
+                        if (below(4) == 0) QVERIFY(book->strikeReading(*id, StrikeReason::seating, "").ok());
+                    }
+                    }
+                }
+            }
+            // a takes b in; a copy of b takes a in.
+            const QString other = paths[1] + "-too.rollcall";
+            QVERIFY(QFile::copy(paths[1], other));
+            const auto read = [&](const QString& into, const QString& from) {
+                const auto book = open(into, "m-", 1795700000000);
+                if (const auto merged = book->merge(from, false); !merged) qFatal("%s", merged.error().text.c_str());
+                if (!book->check()->empty()) qFatal("%s", book->check()->front().c_str());
+                QStringList record;
+                const Batch all = book->batch(batch.id).value();
+                for (const Blade& blade : all.blades) {
+                    for (const Reading& r : blade.readings)
+                        record << QStringLiteral("%1 %2 %3").arg(q(r.id)).arg(r.value).arg(r.struck.has_value());
+                    for (const TemperCycle& c : blade.cycles) record << q(c.id) + QString::number(c.number);
+                    for (const Excuse& e : blade.excuses) record << q(e.reason);
+                }
+                record.sort();
+                return record;
+            };
+            const QStringList one = read(other, paths[0]);
+            const QStringList two = read(paths[0], paths[1]);
+            QVERIFY(one.size() > 20);
+            QCOMPARE(one, two);
+        }
     }
     // Two logbooks that never were one: testers of one name are two machines, grades and people are the same.
     void twoShops() {
