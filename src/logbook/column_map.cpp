@@ -178,8 +178,8 @@ std::string dateOrder(const std::vector<std::string>& fields) {
     for (const std::string& field : fields) {
         const std::size_t digits = field.find_first_not_of("0123456789");
         if (digits == 4) return "y-m-d";
-        if (digits != std::string::npos && field[digits] == '.') return "d.m.y";
-        if (digits != std::string::npos && digits <= 2) {
+        if (digits != std::string::npos && digits >= 1 && field[digits] == '.') return "d.m.y";
+        if (digits != std::string::npos && digits >= 1 && digits <= 2) {
             const int first = std::stoi(field.substr(0, digits));
             const std::size_t next = digits + 1;
             const std::size_t end = field.find_first_not_of("0123456789", next);

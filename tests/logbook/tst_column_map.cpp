@@ -5,6 +5,9 @@
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
+#include <random>
+#include <set>
+
 using namespace rollcall;
 using fixtures::tables;
 using fixtures::TempLogbook;
@@ -102,6 +105,41 @@ private slots:
             QCOMPARE(csv.header, (std::vector<std::string>{"Härte", "Stück"}));
             QCOMPARE(csv.rows[0].fields[0], std::string("62,1"));
         }
+    }
+    // Whatever a table holds, each of its lines is a reading or is told of by its number; seeded.
+    void noLineIsPassedOverInSilence() {
+        const QList<QByteArray> words{"Klinge",   "HRC 1",   "HRC 2",      "Datum",   "Uhrzeit", "gate",
+                                      "Charge",   "Temp F",  "62,1",       "61.8",    "naß",     "",
+                                      "K1",       "\"a;b\"", "12.13.2026", "7:70 pm", "T",       "99999999",
+                                      "gehärtet", "\"",      "-",          "x mm"};
+        std::mt19937 random(8);
+        const auto below = [&](qsizetype n) { return static_cast<qsizetype>(random() % static_cast<unsigned>(n)); };
+        int judged = 0;
+        for (int i = 0; i < 400; ++i) {
+            QByteArray text;
+            const qsizetype rows = 1 + below(8);
+            const qsizetype columns = 1 + below(6);
+            for (qsizetype r = 0; r <= rows; ++r) {
+                for (qsizetype c = 0; c < columns + (below(9) == 0 ? 1 : 0); ++c)
+                    text += (c > 0 ? ";" : "") + words[below(words.size())];
+                text += below(2) == 0 ? "\n" : "\r\n";
+            }
+            const auto csv = tableOfFile(text);
+            if (!csv) continue; // a quote that is never closed, or nothing at all
+            const ColumnMap map = guessColumns(*csv, "pile");
+            QCOMPARE(map.columns.size(), csv->header.size());
+            const auto answer = readReadingsCsv(tables(), arranged(*csv, map));
+            if (!answer) continue; // no blade or no reading among its columns: said as such
+            const ReadingsCsv& read = *answer;
+            std::set<int> told;
+            for (const ReadingLine& line : read.lines) told.insert(line.line);
+            for (const auto& bad : read.rejected) told.insert(bad.line);
+            const bool all = std::all_of(csv->rows.begin(), csv->rows.end(),
+                                         [&](const CsvRow& row) { return told.count(row.line) > 0; });
+            QVERIFY2(all, text.constData());
+            ++judged;
+        }
+        QVERIFY2(judged > 50, qPrintable(QString::number(judged)));
     }
     // A trial tells what would happen and leaves no trace; taking back strikes out, frees names, and can be followed by
     // the same import again.
