@@ -6,7 +6,9 @@
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
+#include <QCryptographicHash>
 #include <QDirIterator>
+#include <random>
 
 using namespace rollcall;
 using fixtures::TempLogbook;
@@ -114,6 +116,50 @@ private slots:
         QVERIFY(!importPackage(back, dir.filePath("out")).ok());
         put(blades, whole);
         QVERIFY(importPackage(back, dir.filePath("out")).ok());
+    }
+    // A byte changed here and there, with the hash made to fit: refused in words with nothing made, or taken in and
+    // then told of by the check; never more than that. Seeded.
+    void changedByAHandThatFitsTheHash() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        log->setPerson("HB");
+        QVERIFY(log->logReading(log.reading(batch, 0, 62.1)).ok());
+        log.close();
+        QTemporaryDir dir;
+        const QString out = dir.filePath("out");
+        QVERIFY(exportPackage(log.path(), out).ok());
+        const auto whole = filesIn(out);
+        std::mt19937 random(5);
+        const auto below = [&](qsizetype n) { return static_cast<qsizetype>(random() % static_cast<unsigned>(n)); };
+        int refused = 0;
+        for (int i = 0; i < 60; ++i) {
+            QStringList filled;
+            for (auto file = whole.begin(); file != whole.end(); ++file) {
+                if (file.key().endsWith(".csv") && file.value().count('\n') > 1) filled << file.key();
+            }
+            const QString name = filled[below(filled.size())];
+            QByteArray bytes = whole[name];
+            bytes[below(bytes.size())] = "\",;\n\\x9-"[below(8)];
+            QByteArray descriptor = whole["datapackage.json"];
+            const auto sha = [](const QByteArray& b) {
+                return QCryptographicHash::hash(b, QCryptographicHash::Sha256).toHex();
+            };
+            QVERIFY(descriptor.contains(sha(whole[name])));
+            put(out + "/" + name, bytes);
+            put(out + "/datapackage.json", descriptor.replace(sha(whole[name]), sha(bytes)));
+            const QString back = dir.filePath(QString::number(i) + ".rollcall");
+            const auto in = importPackage(back, out);
+            if (!in) {
+                ++refused;
+                QVERIFY(!in.error().text.empty());
+                QVERIFY(!QFile::exists(back));
+            } else if (auto opened = Logbook::open(back, Logbook::Access::read)) {
+                const auto problems = (*opened)->check();
+                QVERIFY2(bytes == whole[name] || !problems || !problems->empty(), qPrintable(name + "\n" + bytes));
+            }
+            put(out + "/" + name, whole[name]);
+        }
+        QVERIFY2(refused > 10 && refused < 60, qPrintable(QString::number(refused)));
     }
     // Decisions and the plan of sampling come back as they were signed.
     void decisionsInTheRecord() {
