@@ -356,6 +356,31 @@ private slots:
         QCOMPARE(d.window().look().factor, 1.0);
     }
 
+    // The window is laid out anew only when nothing is being stored that would call back to what was there before.
+    void aNewLookWaitsForTheRecord() {
+        WindowDriver d;
+        d.makeBatch();
+        bool called = false;
+        d.document().perform(
+            [](Logbook&) -> Result<Done> {
+                QThread::msleep(150);
+                return Done{};
+            },
+            [&](const Result<Done>&) {
+                QVERIFY(!d.window().look().palette.dark);
+                called = true;
+            });
+        const QPointer<BladeView> before = d.bladeView();
+        QVERIFY(before != nullptr);
+        Look look = d.window().look();
+        look.palette = Palette::darkOne();
+        d.window().setLook(look);
+        QVERIFY(before != nullptr);
+        QVERIFY(QTest::qWaitFor([&] { return d.window().look().palette.dark; }, 5000));
+        QVERIFY(called);
+        QVERIFY(before == nullptr && d.bladeView() != nullptr);
+    }
+
     void theMouseReachesWhatTheKeysDo() {
         WindowDriver d;
         d.makeBatch();

@@ -31,6 +31,7 @@
 #include <QMimeData>
 #include <QSettings>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace rollcall {
@@ -223,6 +224,11 @@ void MainWindow::verifyHere() {
 }
 
 void MainWindow::setLook(const Look& look) {
+    if (m_document.pending() > 0) {
+        // What is being stored calls back to the benches that asked for it: they must be there still.
+        constexpr int soon_ms = 5;
+        return QTimer::singleShot(soon_ms, this, [this, look] { setLook(look); });
+    }
     m_look = look;
     build();
 }

@@ -47,7 +47,7 @@ public:
     void openTesters();
     void openGrain();
     void openCycle(CycleBench::Page page);
-    /// Other colours or another text size: the window is laid out anew.
+    /// Other colours or another text size: the window is laid out anew, as soon as nothing is being stored.
     void setLook(const Look& look);
     const Look& look() const { return m_look; }
     const Commands& commands() const { return m_commands; }
