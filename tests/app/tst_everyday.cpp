@@ -187,6 +187,23 @@ private slots:
         QVERIFY(!d.document().hasBatch());
     }
 
+    // From a bench into a logbook without a batch: back to the overview, and no key of the bench does anything.
+    void anEmptyLogbookOpenedFromABench() {
+        for (const Qt::Key gate :
+             {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7, Qt::Key_F8, Qt::Key_F12}) {
+            WindowDriver d;
+            d.makeBatch();
+            d.press(gate);
+            QVERIFY(!d.window().overviewOpen());
+            d.window().actions().openPath(d.path() + "-empty.rollcall", true);
+            d.settle();
+            QVERIFY(d.window().overviewOpen());
+            d.press(Qt::Key_Return);
+            QVERIFY(d.dialogText().contains("tester")); // what to do first
+            d.press(Qt::Key_Escape);
+        }
+    }
+
     void aFileThatIsNoLogbookStaysAsItIs() {
         QFile file(m_dir.filePath("letter.rollcall"));
         QVERIFY(file.open(QIODevice::WriteOnly));

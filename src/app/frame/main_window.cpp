@@ -243,6 +243,9 @@ void MainWindow::refresh() {
         m_place = Place::testers;
     }
     m_wasOnBlock = onBlock;
+    // Another logbook may have no batch: a bench without a blade has nothing to work on.
+    const bool onBench = m_place != Place::overview && m_place != Place::testers;
+    if (onBench && !onBlock && m_document.blade() == nullptr) m_place = Place::overview;
     Bench* own = gateBench();
     const bool atGate = m_place == Place::call || own != nullptr;
     const Gate shown = gateOf(m_place).value_or(m_document.gate());

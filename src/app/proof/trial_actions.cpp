@@ -36,6 +36,7 @@ void TrialPage::begin() {
 }
 
 void TrialPage::beginWith(const Protocol& protocol) {
+    if (m_document.blade() == nullptr) return;
     const Blade& blade = *m_document.blade();
     m_document.perform(
         [id = blade.id, round = blade.round, after = lastTemper(blade), protocol](Logbook& logbook) -> Result<Done> {
