@@ -13,7 +13,6 @@
 #include "words/data_folder.h"
 
 #include <QJsonArray>
-#include <QSaveFile>
 #include <QTemporaryDir>
 
 // The commands by which data leaves the shop and comes back.
@@ -29,13 +28,6 @@ QJsonObject countsOf(const PackageCounts& counts) {
         rows += count;
     }
     return {{"tables", tables}, {"rows", rows}};
-}
-
-Result<Done> writeFile(const QString& path, const QByteArray& bytes) {
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    return Done{};
 }
 
 } // namespace
@@ -105,7 +97,7 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
     const auto file = [&](const char* option) { return q(options.text(option)); };
     const auto wrote = [&](const char* option) { written.append(file(option)); };
     if (options.has("csv")) {
-        if (auto done = writeFile(file("csv"), csvOf(bladeTable(*batch, verdicts, tables))); !done) return done.error();
+        if (auto done = writeCsv(file("csv"), bladeTable(*batch, verdicts, tables)); !done) return done.error();
         wrote("csv");
     }
     if (options.has("xlsx")) {

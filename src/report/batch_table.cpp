@@ -108,16 +108,20 @@ QByteArray csvOf(const ReportTable& table) {
     return text;
 }
 
+Result<Done> writeCsv(const QString& path, const ReportTable& table) {
+    QSaveFile file(path);
+    const QByteArray text = csvOf(table);
+    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
+        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
+    return Done{};
+}
+
 Result<Done> writeTablesTo(const QString& path, const std::vector<ReportTable>& tables) {
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending == QLatin1String("xlsx")) return writeWorkbook(path, tables);
     if (ending != QLatin1String("csv"))
         return Error{ErrorKind::argument, path.toStdString(), "the ending must be csv or xlsx"};
-    QSaveFile file(path);
-    const QByteArray text = csvOf(tables.front());
-    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
-        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    return Done{};
+    return writeCsv(path, tables.front());
 }
 
 Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& tables) {

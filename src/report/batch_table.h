@@ -27,6 +27,8 @@ ReportTable bladeTable(const Batch& batch, const BatchVerdicts& verdicts, const 
 ReportTable readingTable(const Batch& batch);
 
 QByteArray csvOf(const ReportTable& table);
+/// Errors: disk.
+Result<Done> writeCsv(const QString& path, const ReportTable& table);
 /// Writes the first table as CSV or all of them as a workbook, by the ending of the path. Errors: argument (another
 /// ending), disk.
 Result<Done> writeTablesTo(const QString& path, const std::vector<ReportTable>& tables);

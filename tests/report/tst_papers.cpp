@@ -7,7 +7,7 @@
 #include "report/gate_table.h"
 #include "report/page_picture.h"
 #include "report/piece_card.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/read_batch.h"
 
 #include <QBuffer>
 #include <QSvgGenerator>
@@ -19,17 +19,7 @@ using fixtures::tables;
 class tst_Papers : public QObject {
     Q_OBJECT
 
-    static Batch read(int blades) {
-        std::vector<std::string> marks;
-        for (int i = 1; i <= blades; ++i) marks.push_back("GK-" + std::to_string(i));
-        Batch batch = fixtures::batch("115CrV3", {60.5, 63.5}, marks);
-        batch.name = "Orchard 12";
-        for (Blade& blade : batch.blades) {
-            fixtures::read(blade, Gate::quench, {65.2, 65.3, 65.1});
-            fixtures::read(blade, Gate::temper, {62.3, 62.2, 62.4});
-        }
-        return batch;
-    }
+    static Batch read(int blades) { return fixtures::readBatch(blades); }
     // The words that are drawn, page after page, one line each.
     static QString wordsOf(const DrawPages& draw) {
         QBuffer out;

@@ -6,7 +6,7 @@
 #include "report/batch_card.h"
 #include "report/batch_table.h"
 #include "report/certificate.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/read_batch.h"
 
 #include <QTemporaryDir>
 #include <QtTest>
@@ -17,13 +17,8 @@ using fixtures::tables;
 namespace {
 
 Batch read(int blades) {
-    std::vector<std::string> marks;
-    for (int i = 1; i <= blades; ++i) marks.push_back("GK-" + std::to_string(i));
-    Batch batch = fixtures::batch("115CrV3", {60.5, 63.5}, marks);
-    batch.name = "Orchard 12";
+    Batch batch = fixtures::readBatch(blades);
     for (Blade& blade : batch.blades) {
-        fixtures::read(blade, Gate::quench, {65.2, 65.3, 65.1});
-        fixtures::read(blade, Gate::temper, {62.3, 62.2, 62.4});
         double x = 8;
         for (Reading& reading : blade.readings) reading.spot = Spot{x += 6, 2.6};
     }

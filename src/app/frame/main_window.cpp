@@ -411,6 +411,8 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 }
 
 bool MainWindow::handleKey(QKeyEvent* event) {
+    // While a logbook is being opened the one before is still in sight, and no key is meant for it.
+    if (!m_document.isOpen() && m_document.pending() > 0) return true;
     m_footer->hush();
     if (handleCode(event)) return true;
     // Num Lock off: the numpad's digits arrive as movements. Said, and nothing moves.

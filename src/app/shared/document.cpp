@@ -32,6 +32,7 @@ Document::~Document() {
 
 void Document::open(const QString& path, bool create, Then then) {
     ++m_pending;
+    m_open = false;
     QMetaObject::invokeMethod(m_worker, [this, path, create, person = m_person, then] {
         m_logbook.reset();
         m_elsewhere.clear();
