@@ -6,6 +6,7 @@
 #include "core/base/tables.h"
 #include "core/judge/verdict.h"
 
+#include <optional>
 #include <QJsonObject>
 
 namespace rollcall::cli {
@@ -46,6 +47,9 @@ QString reasonText(const Reason& reason);
 /// Adds the derivation to an answer when --explain was given.
 void explain(const Options& options, QJsonObject& answer, const QStringList& derivation);
 
+inline QJsonValue orNull(const std::optional<double>& value) {
+    return value ? QJsonValue(*value) : QJsonValue();
+}
 inline QString q(const std::string& text) {
     return QString::fromStdString(text);
 }

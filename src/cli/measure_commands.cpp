@@ -18,10 +18,6 @@ namespace rollcall::cli {
 
 namespace {
 
-QJsonValue orNull(const std::optional<double>& value) {
-    return value ? QJsonValue(*value) : QJsonValue();
-}
-
 QString fixed(double value, int places = 4) {
     return QString::number(value, 'f', places);
 }

@@ -13,10 +13,6 @@ namespace rollcall::cli {
 
 namespace {
 
-QJsonValue orNull(const std::optional<double>& value) {
-    return value ? QJsonValue(*value) : QJsonValue();
-}
-
 // A length with its unit, or what is taken when the option is not given.
 Result<double> lengthOr(const Options& options, const char* name, double otherwise) {
     return options.has(name) ? options.length(name) : Result<double>(otherwise);

@@ -3,11 +3,11 @@
 #include "plot/edge_picture.h"
 
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <QCoreApplication>
 #include <QPainterPath>
 
 namespace rollcall {
@@ -16,10 +16,6 @@ namespace {
 
 constexpr int leftRoom = 52;   // of the angles' labels
 constexpr int bottomRoom = 30; // of the forces' labels
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("edge picture", text);
-}
 
 QString hundredths(double value) {
     return QString::number(value, 'f', 2);

@@ -4,6 +4,7 @@
 
 #include "core/base/number.h"
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 
 #include <algorithm>
 #include <array>
@@ -14,10 +15,6 @@
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QObject::tr(text);
-}
 
 // A step of time that leaves room for its label.
 double clockStep(double span_s, int room) {

@@ -1,20 +1,16 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/proof_picture.h"
+#include "plot/translate.h"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <QCoreApplication>
 #include <QPainterPath>
 
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("proof picture", text);
-}
 
 // Round steps for an axis of about six labels.
 double axisStep(double end) {

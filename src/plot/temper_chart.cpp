@@ -4,6 +4,7 @@
 
 #include "core/base/number.h"
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 
 #include <algorithm>
 #include <cmath>
@@ -13,10 +14,6 @@
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QObject::tr(text);
-}
 
 struct Frame {
     QRect box;

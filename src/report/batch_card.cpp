@@ -5,19 +5,15 @@
 #include "core/judge/gates.h"
 #include "core/measure/indent.h"
 #include "core/measure/outline.h"
+#include "plot/translate.h"
 #include "report/page.h"
 #include "words/words.h"
 
 #include <algorithm>
-#include <QCoreApplication>
 
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("batch card", text);
-}
 
 constexpr double markWidth = 70;
 constexpr double pictureWidth = 150;

@@ -4,9 +4,9 @@
 
 #include "core/base/csv.h"
 #include "core/judge/release_judge.h"
+#include "plot/translate.h"
 #include "words/words.h"
 
-#include <QCoreApplication>
 #include <QDateTime>
 #include <QFileInfo>
 #include <QSaveFile>
@@ -15,10 +15,6 @@
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("report", text);
-}
 
 QString stateAt(const BladeVerdicts& verdicts, Gate gate) {
     const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];

@@ -8,20 +8,16 @@
 #include "plot/glyphs.h"
 #include "plot/look.h"
 #include "plot/rule.h"
+#include "plot/translate.h"
 #include "report/page.h"
 #include "words/words.h"
 
 #include <algorithm>
-#include <QCoreApplication>
 #include <set>
 
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("certificate", text);
-}
 
 const Verdict* at(const BladeVerdicts& verdicts, Gate gate) {
     const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];

@@ -2,19 +2,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/gate_table.h"
 
+#include "plot/translate.h"
 #include "report/page.h"
 #include "words/words.h"
 
 #include <algorithm>
-#include <QCoreApplication>
 
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("report", text);
-}
 
 QString text(const std::string& words) {
     return QString::fromStdString(words);

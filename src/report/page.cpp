@@ -12,7 +12,6 @@ namespace rollcall {
 namespace {
 
 constexpr double margin = 48;
-const QColor grey(0x55, 0x55, 0x55);
 
 QString written(const Instant& at, const char* format) {
     return QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60)

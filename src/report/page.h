@@ -13,6 +13,9 @@
 
 namespace rollcall {
 
+/// Ink of what is said beside the numbers.
+inline const QColor grey(0x55, 0x55, 0x55);
+
 /// "2026-11-25" and "2026-11-25 15:20" by the clock that wrote the moment.
 QString dayOf(const Instant& at);
 QString timeOf(const Instant& at);

@@ -4,27 +4,22 @@
 
 #include "core/judge/release_judge.h"
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 #include "report/page.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <array>
 #include <memory>
-#include <QCoreApplication>
 #include <qrencode.h>
 
 namespace rollcall {
 
 namespace {
 
-QString tr(const char* text) {
-    return QCoreApplication::translate("piece card", text);
-}
-
 constexpr double pointsPerMm = 72 / 25.4;
 constexpr double cardWidth = 85 * pointsPerMm;
 constexpr double cardHeight = 54 * pointsPerMm;
-const QColor grey(0x55, 0x55, 0x55);
 
 void drawCode(QPainter& painter, const QRectF& area, const QString& text) {
     const QByteArray bytes = text.toUtf8();

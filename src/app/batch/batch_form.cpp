@@ -3,20 +3,16 @@
 #include "app/batch/batch_form.h"
 
 #include "core/base/number.h"
+#include "plot/translate.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <cmath>
-#include <QCoreApplication>
 #include <QRegularExpression>
 
 namespace rollcall {
 
 namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("batch form", text);
-}
 
 // What a batch is for decides which gates are asked.
 struct Profile {

@@ -17,7 +17,7 @@ namespace {
 
 constexpr int width_px = 760;
 constexpr int rowHeight = 52;
-constexpr int headHeight = 64;
+constexpr int filesHeadHeight = 64;
 constexpr int ruleHeight = 176;
 constexpr std::array<FileTouch, 3> touches{FileTouch::skates, FileTouch::touches, FileTouch::bites};
 
@@ -99,7 +99,7 @@ FilesDialog::FilesDialog(const QString& title, const std::vector<double>& files,
 }
 
 int FilesDialog::top(std::size_t row) const {
-    return m_look.px(headHeight + static_cast<int>(row) * rowHeight);
+    return m_look.px(filesHeadHeight + static_cast<int>(row) * rowHeight);
 }
 
 void FilesDialog::ask(std::function<void(const std::vector<FileTrial>&, Surface)> done) {

@@ -19,12 +19,8 @@ namespace rollcall {
 
 namespace {
 
-QString number(double value) {
-    return QString::number(value, 'g', 6);
-}
-
 QString shown(const std::optional<double>& value) {
-    return value ? number(*value) : QString();
+    return value ? fieldNumber(*value) : QString();
 }
 
 std::optional<double> typed(const FormValues& v, const char* field, Quantity quantity) {
@@ -74,7 +70,7 @@ std::vector<FormField> heatFields(const HeatDraft& usual, const Shop& shop) {
             {"set",
              SoakPage::tr("Set point"),
              SoakPage::tr("°C, or 1475F"),
-             usual.set_c > 0 ? number(usual.set_c) : QString(),
+             usual.set_c > 0 ? fieldNumber(usual.set_c) : QString(),
              {},
              false},
             {"least",
@@ -339,17 +335,17 @@ void SoakPage::why() {
     if (answer.heat == nullptr) return emit said(tr("This blade has not been in the oven yet."), true);
     const auto shownMinutes = [](double value) { return QString::number(value, 'f', 2); };
     QStringList lines;
-    if (answer.heat->in_s) lines << tr("In at %1 s of the heat's clock").arg(number(*answer.heat->in_s));
+    if (answer.heat->in_s) lines << tr("In at %1 s of the heat's clock").arg(fieldNumber(*answer.heat->in_s));
     if (answer.clock_minutes)
         lines << tr("Out at %1 s: %2 min between its marks")
-                     .arg(number(*answer.heat->out_s), shownMinutes(*answer.clock_minutes));
+                     .arg(fieldNumber(*answer.heat->out_s), shownMinutes(*answer.clock_minutes));
     if (answer.soak) {
         const QString from = words::degrees(r->set_c - r->near_c);
         lines << tr("Oven above %1 while it was in: %2 min, peak %3  (M22)")
                      .arg(from, shownMinutes(answer.soak->oven_minutes), words::degrees(answer.soak->peak_c));
         if (answer.soak->by_steel)
             lines << tr("Steel of %1 mm, %2: above %3 for %4 min, an estimate  (M23)")
-                         .arg(number(blade->shape.thickness_mm),
+                         .arg(fieldNumber(blade->shape.thickness_mm),
                               r->surface == HeatSurface::foil ? tr("in foil") : tr("bare or scaled"), from,
                               shownMinutes(answer.soak->steel_minutes));
         lines << tr("Worth %1 min at %2: integral of exp(−Q/R (1/T − 1/T set)) above Ac1, Q 400 kJ/mol  (M22)")
@@ -359,7 +355,8 @@ void SoakPage::why() {
     }
     if (answer.entering_c)
         lines << tr("%1 s in air of 20 °C at %2 mm: about %3 on entering, from %4  (M23)")
-                     .arg(number(*answer.heat->transfer_s()), number(r->edge_mm.value_or(blade->shape.thickness_mm)),
+                     .arg(fieldNumber(*answer.heat->transfer_s()),
+                          fieldNumber(r->edge_mm.value_or(blade->shape.thickness_mm)),
                           words::degrees(*answer.entering_c),
                           words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c));
     const Verdict verdict =

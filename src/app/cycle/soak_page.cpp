@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cycle/soak_page.h"
 
+#include "app/shared/form_dialog.h"
 #include "core/base/number.h"
 #include "words/words.h"
 
@@ -21,10 +22,6 @@ QString clockText(const HeatRun& run, double s) {
     return QDateTime::fromMSecsSinceEpoch(ms, Qt::UTC)
         .toString(QStringLiteral("HH:mm:ss"))
         .left(std::fmod(std::abs(s), 60.0) < 0.5 ? 5 : 8);
-}
-
-QString number(double value) {
-    return QString::number(value, 'g', 6);
 }
 
 } // namespace
@@ -241,8 +238,8 @@ ColumnContent SoakPage::content() const {
         if (r->min_minutes || r->max_minutes)
             content.numbers.push_back(
                 {tr("Plan, min"),
-                 QStringLiteral("%1–%2").arg(number(r->min_minutes.value_or(0)),
-                                             r->max_minutes ? number(*r->max_minutes) : QString()),
+                 QStringLiteral("%1–%2").arg(fieldNumber(r->min_minutes.value_or(0)),
+                                             r->max_minutes ? fieldNumber(*r->max_minutes) : QString()),
                  {},
                  false});
     }

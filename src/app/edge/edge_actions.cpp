@@ -32,7 +32,7 @@ bool goodLength(const QString& text, double low, double high) {
     return value && *value >= low && *value <= high;
 }
 
-QString number(double value) {
+QString fourDigits(double value) {
     return QString::number(value, 'g', 4);
 }
 
@@ -60,7 +60,12 @@ void EdgeBench::askDamage(EdgeRung rung) {
     auto* form = new FormDialog(
         tr("The %1").arg(words::outcomeName(rung.outcome)), tr("Log it"),
         {{"size", tr("Depth"), tr("mm from the apex, 0.05 mm, 0.002in; blank: not measured"), {}, {}, false},
-         {"place", tr("Where"), tr("mm from the heel"), rung.place_mm ? number(*rung.place_mm) : QString(), {}, false},
+         {"place",
+          tr("Where"),
+          tr("mm from the heel"),
+          rung.place_mm ? fourDigits(*rung.place_mm) : QString(),
+          {},
+          false},
          {"sound", tr("Heard"), tr("a tick or crack"), tr("no"), {tr("no"), tr("yes")}, false}},
         m_look, window());
     form->ask(
@@ -101,12 +106,12 @@ void EdgeBench::otherRung() {
         {{"force",
           tr("Force"),
           tr("on the scale: 90, 20 lbf, 9 kgf"),
-          number(m_force.peak_n().value_or(step.force_n)),
+          fourDigits(m_force.peak_n().value_or(step.force_n)),
           {},
           false},
-         {"raise", tr("Raised"), tr("degrees from flat on the rod"), number(step.raise_deg), {}, false},
+         {"raise", tr("Raised"), tr("degrees from flat on the rod"), fourDigits(step.raise_deg), {}, false},
          {"contact", tr("Contact"), tr("mm of edge on the rod; blank: not known, 3 is taken"), {}, {}, false},
-         {"place", tr("Where"), tr("mm from the heel"), number(std::round(m_place_mm)), {}, false}},
+         {"place", tr("Where"), tr("mm from the heel"), fourDigits(std::round(m_place_mm)), {}, false}},
         m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
@@ -175,13 +180,13 @@ void EdgeBench::measure() {
                        {{"behind",
                          tr("Behind the edge"),
                          tr("thickness where the bevel ends: 0.3 mm, 0.012in%1").arg(usual),
-                         now ? number(now->behind_edge_mm) : QString(),
+                         now ? fourDigits(now->behind_edge_mm) : QString(),
                          {},
                          false},
                         {"angle",
                          tr("Angle per side"),
                          tr("degrees; half the wedge"),
-                         now ? number(now->angle_per_side_deg) : QString(),
+                         now ? fourDigits(now->angle_per_side_deg) : QString(),
                          {},
                          false},
                         {"grind", tr("Grind"), tr("of the blade above it"),
@@ -195,7 +200,7 @@ void EdgeBench::measure() {
                         {"before",
                          tr("Before hardening"),
                          tr("thickness left at the edge for the heat; blank: not known"),
-                         now && now->before_hardening_mm ? number(*now->before_hardening_mm) : QString(),
+                         now && now->before_hardening_mm ? fourDigits(*now->before_hardening_mm) : QString(),
                          {},
                          false}},
                        m_look, window());
@@ -289,8 +294,8 @@ void EdgeBench::takeOwnAsk() {
     auto* form =
         new FormDialog(tr("What the edges are asked for"), tr("Ask it"),
                        {{"school", tr("Test"), tr("which school"), schools[now.by_hand ? 1 : 0], schools, false},
-                        {"force", tr("Force"), tr("on the scale: 90, 20 lbf"), number(now.rung.force_n), {}, false},
-                        {"raise", tr("Raised"), tr("degrees from flat"), number(now.rung.raise_deg), {}, false}},
+                        {"force", tr("Force"), tr("on the scale: 90, 20 lbf"), fourDigits(now.rung.force_n), {}, false},
+                        {"raise", tr("Raised"), tr("degrees from flat"), fourDigits(now.rung.raise_deg), {}, false}},
                        m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
@@ -321,7 +326,7 @@ void EdgeBench::markDamage() {
                          tr("chip"),
                          {tr("chip"), tr("roll"), tr("dent"), tr("bend"), tr("crack"), tr("tip broken"), tr("break")},
                          true},
-                        {"place", tr("Where"), tr("mm from the heel"), number(std::round(m_place_mm)), {}, false},
+                        {"place", tr("Where"), tr("mm from the heel"), fourDigits(std::round(m_place_mm)), {}, false},
                         {"size", tr("Size"), tr("mm; blank: not measured"), {}, {}, false},
                         {"note", tr("Note"), {}, {}, {}, false},
                         {"photo", tr("Photo"), tr("a file; blank: none"), {}, {}, false}},

@@ -18,9 +18,9 @@ namespace {
 
 constexpr int stripLeft = 128;
 constexpr int stripWidth = 136;
-constexpr int headHeight = 48;
-constexpr int footHeight = 112;
-constexpr int rowHeight = 56;
+constexpr int rollHeadHeight = 48;
+constexpr int rollFootHeight = 112;
+constexpr int rollRowHeight = 56;
 
 std::optional<double> meanAt(const Blade& blade, Gate gate, int cycle) {
     std::vector<double> values;
@@ -82,7 +82,7 @@ public:
     RollDelegate(const RollModel& model, const Look& look, QObject* parent)
         : QStyledItemDelegate(parent), m_model(model), m_look(look) {}
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
-        return {m_look.px(328), m_look.px(rowHeight)};
+        return {m_look.px(328), m_look.px(rollRowHeight)};
     }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Palette& p = m_look.palette;
@@ -219,7 +219,7 @@ Roll::Roll(Document& document, const Look& look, QWidget* parent)
     m_list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     m_list->setSelectionMode(QAbstractItemView::SingleSelection);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, look.px(headHeight), 0, look.px(footHeight));
+    column->setContentsMargins(0, look.px(rollHeadHeight), 0, look.px(rollFootHeight));
     column->addWidget(m_list);
     connect(m_list->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& current) {
         if (!m_refreshing && current.isValid()) m_document.selectBlade(current.row());
@@ -245,10 +245,10 @@ void Roll::paintEvent(QPaintEvent*) {
     painter.fillRect(width() - 1, 0, 1, height(), p.hair);
     drawText(painter, px(16), px(34), m_gate ? words::gateName(*m_gate) : tr("So far"), m_look.font(16, true), p.ink);
     drawText(painter, px(316), px(34), QStringLiteral("HRC"), m_look.font(14), p.muted, Qt::AlignRight);
-    drawStripAxis(painter, px(stripLeft), px(stripWidth), px(headHeight) - 1, m_model->axis(), m_look);
-    painter.fillRect(0, px(headHeight) - 1, width(), 1, p.line);
+    drawStripAxis(painter, px(stripLeft), px(stripWidth), px(rollHeadHeight) - 1, m_model->axis(), m_look);
+    painter.fillRect(0, px(rollHeadHeight) - 1, width(), 1, p.line);
     // Below the last row the window goes on to the foot.
-    paintFoot(painter, height() - px(footHeight));
+    paintFoot(painter, height() - px(rollFootHeight));
 }
 
 void Roll::paintFoot(QPainter& painter, int top) const {

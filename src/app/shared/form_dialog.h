@@ -14,6 +14,11 @@ class QLabel;
 
 namespace rollcall {
 
+/// A number as a field begins with it: six digits, no zeros behind.
+inline QString fieldNumber(double value) {
+    return QString::number(value, 'g', 6);
+}
+
 /// One field of a form.
 struct FormField {
     QString id;

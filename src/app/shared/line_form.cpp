@@ -3,19 +3,12 @@
 #include "app/shared/line_form.h"
 
 #include "app/shared/form_dialog.h"
+#include "plot/translate.h"
 #include "words/data_folder.h"
-
-#include <QCoreApplication>
 
 namespace rollcall {
 
-namespace {
-
-QString tr(const char* text) {
-    return QCoreApplication::translate("line form", text);
-}
-
-} // namespace
+namespace {} // namespace
 
 Result<Done> askLine(const QString& title, const QString& presetsFile, const LineSetup& now, const Look& look,
                      QWidget* parent, std::function<void(const LineSetup&)> done) {

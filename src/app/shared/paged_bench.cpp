@@ -10,14 +10,14 @@
 namespace rollcall {
 
 namespace {
-constexpr int headHeight = 48;
+constexpr int tabsHeight = 48;
 }
 
 PagedBench::PagedBench(Document& document, const Look& look, QWidget* parent)
     : Bench(document, look, parent), m_stack(new QStackedWidget) {
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(look.px(24), look.px(headHeight + 8), look.px(24), look.px(8));
+    column->setContentsMargins(look.px(24), look.px(tabsHeight + 8), look.px(24), look.px(8));
     column->addWidget(m_stack);
 }
 
@@ -42,7 +42,7 @@ void PagedBench::openPageAt(int index) {
 }
 
 void PagedBench::refresh() {
-    const int top = wantsAll() ? 8 : headHeight + 8;
+    const int top = wantsAll() ? 8 : tabsHeight + 8;
     layout()->setContentsMargins(m_look.px(24), m_look.px(top), m_look.px(24), m_look.px(8));
     current()->refresh();
     setAccessibleName(current()->title());
@@ -69,7 +69,7 @@ QRect PagedBench::tab(int index) const {
     int x = m_look.px(24);
     for (int i = 0; i < index; ++i)
         x += m_look.width(m_pages[static_cast<std::size_t>(i)]->title(), 20, true) + m_look.px(28);
-    return {x, 0, m_look.width(m_pages[static_cast<std::size_t>(index)]->title(), 20, true), m_look.px(headHeight)};
+    return {x, 0, m_look.width(m_pages[static_cast<std::size_t>(index)]->title(), 20, true), m_look.px(tabsHeight)};
 }
 
 void PagedBench::mousePressEvent(QMouseEvent* event) {
@@ -83,14 +83,14 @@ void PagedBench::paintEvent(QPaintEvent*) {
     const Palette& p = m_look.palette;
     painter.fillRect(rect(), p.panel);
     if (wantsAll()) return;
-    painter.fillRect(m_look.px(24), m_look.px(headHeight), width() - m_look.px(48), 1, p.hair);
+    painter.fillRect(m_look.px(24), m_look.px(tabsHeight), width() - m_look.px(48), 1, p.hair);
     for (int i = 0; i < static_cast<int>(m_pages.size()); ++i) {
         const bool open = i == m_stack->currentIndex();
         const QRect at = tab(i);
         drawText(painter, at.left(), m_look.px(33), m_pages[static_cast<std::size_t>(i)]->title(),
                  m_look.font(20, open), open ? p.ink : p.muted);
         if (open)
-            painter.fillRect(at.left(), m_look.px(headHeight) - m_look.px(4), at.width(), m_look.px(4), p.primary);
+            painter.fillRect(at.left(), m_look.px(tabsHeight) - m_look.px(4), at.width(), m_look.px(4), p.primary);
     }
     const QString hint = tr("Tab, 1 to %1").arg(m_pages.size());
     drawText(painter, width() - m_look.px(24), m_look.px(31), hint, m_look.font(14), p.muted, Qt::AlignRight);

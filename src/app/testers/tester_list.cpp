@@ -16,9 +16,9 @@ namespace rollcall {
 
 namespace {
 
-constexpr int headHeight = 48;
+constexpr int listHeadHeight = 48;
 constexpr int footHeight = 112;
-constexpr int rowHeight = 56;
+constexpr int listRowHeight = 56;
 constexpr int stripMiddle = 196; // zero error
 constexpr int stripUnit = 40;    // the whole of what is allowed
 
@@ -27,7 +27,7 @@ public:
     TesterDelegate(const TesterListModel& model, const Document& document, const Look& look, QObject* parent)
         : QStyledItemDelegate(parent), m_model(model), m_document(document), m_look(look) {}
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
-        return {m_look.px(328), m_look.px(rowHeight)};
+        return {m_look.px(328), m_look.px(listRowHeight)};
     }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Palette& p = m_look.palette;
@@ -147,7 +147,7 @@ TesterList::TesterList(Document& document, const Look& look, QWidget* parent)
     m_list->setSelectionMode(QAbstractItemView::SingleSelection);
     setFocusProxy(m_list);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, look.px(headHeight), 0, look.px(footHeight));
+    column->setContentsMargins(0, look.px(listHeadHeight), 0, look.px(footHeight));
     column->addWidget(m_list);
     connect(m_list->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& current) {
         if (!m_refreshing && current.isValid()) select(current.row());
@@ -190,8 +190,8 @@ void TesterList::paintEvent(QPaintEvent*) {
     drawText(painter, px(stripMiddle), px(30), QStringLiteral("0"), m_look.font(14), p.muted, Qt::AlignHCenter);
     drawText(painter, px(316), px(34), tr("error"), m_look.font(14), p.muted, Qt::AlignRight);
     for (const int unit : {-1, 0, 1})
-        painter.fillRect(px(stripMiddle + unit * stripUnit), px(headHeight) - px(9), 1, px(8), p.line);
-    painter.fillRect(0, px(headHeight) - 1, width(), 1, p.line);
+        painter.fillRect(px(stripMiddle + unit * stripUnit), px(listHeadHeight) - px(9), 1, px(8), p.line);
+    painter.fillRect(0, px(listHeadHeight) - 1, width(), 1, p.line);
 
     const int top = height() - px(footHeight);
     painter.fillRect(0, top, width(), 1, p.line);

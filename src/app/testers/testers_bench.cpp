@@ -21,7 +21,7 @@ namespace rollcall {
 
 namespace {
 
-constexpr int headHeight = 48;
+constexpr int chartHeadHeight = 48;
 constexpr int runHeight = 176;
 constexpr int blockHeight = 184;
 
@@ -249,7 +249,7 @@ void TestersBench::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.panel);
     const Tester* t = tester();
     const TesterHealth* h = health();
-    painter.fillRect(px(24), px(headHeight), width() - px(48), 1, p.hair);
+    painter.fillRect(px(24), px(chartHeadHeight), width() - px(48), 1, p.hair);
     if (t == nullptr || h == nullptr) return;
     const QString name = elided(QString::fromStdString(t->name), m_look.font(36, true), width() / 2);
     drawText(painter, px(24), px(36), name, m_look.font(36, true), p.ink);
@@ -272,9 +272,9 @@ void TestersBench::paintEvent(QPaintEvent*) {
                  m_look.font(16), p.muted);
         return;
     }
-    paintRun(painter, px(headHeight));
+    paintRun(painter, px(chartHeadHeight));
     const int blockTop = height() - px(blockHeight);
-    const int chartTop = px(headHeight + runHeight);
+    const int chartTop = px(chartHeadHeight + runHeight);
     painter.fillRect(px(24), chartTop, width() - px(48), 1, p.hair);
     painter.fillRect(px(24), blockTop, width() - px(48), 1, p.hair);
     const std::optional<ControlChart> through = chart();

@@ -3,6 +3,7 @@
 #include "core/heat/soak.h"
 
 #include "core/base/number.h"
+#include "core/heat/kelvin.h"
 #include "core/measure/statistics.h"
 
 #include <algorithm>
@@ -15,7 +16,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr double kelvin = 273.15;
 constexpr double activation = 400000.0 / 8.314462618; // Q/R, K
 constexpr double density = 7850;                      // kg/m3
 constexpr double heatCapacity = 700;                  // J/kgK

@@ -3,6 +3,7 @@
 #include "core/heat/temper.h"
 
 #include "core/base/number.h"
+#include "core/heat/kelvin.h"
 
 #include <algorithm>
 #include <boost/math/distributions/normal.hpp>
@@ -15,7 +16,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr double kelvin = 273.15;
 constexpr double slopeSd = 1.5e-3; // HRC for each unit of P
 constexpr double heatSd = 0.8;     // HRC
 constexpr double bladeSd = 0.35;   // HRC

@@ -74,18 +74,18 @@ bool alike(Trait trait, double a, double b) {
     }
 }
 
-constexpr std::array<const char*, 13> names{"grade", "lot",      "changed",   "recipe", "heat",  "cycles", "spine",
-                                            "soak",  "hardness", "thickness", "edge",   "angle", "finish"};
+constexpr std::array<const char*, 13> traitNames{"grade", "lot",      "changed",   "recipe", "heat",  "cycles", "spine",
+                                                 "soak",  "hardness", "thickness", "edge",   "angle", "finish"};
 
 } // namespace
 
 const char* nameOf(Trait trait) {
-    return names[static_cast<std::size_t>(trait)];
+    return traitNames[static_cast<std::size_t>(trait)];
 }
 
 std::optional<Trait> traitNamed(const std::string& name) {
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        if (name == names[i]) return static_cast<Trait>(i);
+    for (std::size_t i = 0; i < traitNames.size(); ++i) {
+        if (name == traitNames[i]) return static_cast<Trait>(i);
     }
     return std::nullopt;
 }
