@@ -3,7 +3,7 @@
 #include "app/frame/main_window.h"
 #include "app/grain/count_page.h"
 #include "app/grain/grain_bench.h"
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/heat/soak.h"
 #include "core/judge/gates.h"
 #include "core/steel/composition.h"
@@ -86,7 +86,7 @@ void durableReading(const QString& folder, const Tables& tables) {
     Batch batch = logbook.batch(logbook.batches().value().back().id).value();
     ReadingDraft draft;
     draft.gate = Gate::quench;
-    draft.after_cycle = 0;
+    draft.after_temper = 0;
     draft.tester = batch.testers.front().id;
     int i = 0;
     const auto log = [&] {
@@ -141,11 +141,11 @@ void judgeThousand(const Tables& tables) {
         Blade blade;
         blade.shape = BladeShape::knife(120, 28, 2.4);
         blade.shape.reading_line_mm = 3;
-        blade.cycles.push_back({"c", 1, 1, 205, 2, "", Instant{2000, 0}});
+        blade.tempers.push_back({"c", 1, 1, 205, 2, "", Instant{2000, 0}});
         for (int i = 0; i < 10; ++i) {
             Reading r;
             r.id = std::to_string(b * 10 + i);
-            r.after_cycle = 1;
+            r.after_temper = 1;
             r.value = 61.5 + 0.1 * ((b + 3 * i) % 12);
             r.tester = "t";
             r.time = Instant{3000 + i, 0};

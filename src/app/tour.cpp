@@ -109,18 +109,18 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     bool all = tour.batch("Orchard 12");
     window.openOverview();
     all = tour.shot("overview") && all;
-    tour.call("GK-8", Gate::cycle);
-    all = tour.shot("cycle") && all;
-    tour.call("GK-9", Gate::cycle);
+    tour.call("GK-8", Gate::heat);
+    all = tour.shot("heat") && all;
+    tour.call("GK-9", Gate::heat);
     for (const auto& [page, name] :
-         {std::pair(CycleBench::Page::ladder, "temper"), std::pair(CycleBench::Page::recipe, "recipe"),
-          std::pair(CycleBench::Page::day, "day"), std::pair(CycleBench::Page::warp, "warp"),
-          std::pair(CycleBench::Page::colour, "colour")}) {
-        if (page == CycleBench::Page::colour) tour.call("GK-1", Gate::cycle);
-        window.openCycle(page);
+         {std::pair(HeatBench::Page::ladder, "temper"), std::pair(HeatBench::Page::recipe, "recipe"),
+          std::pair(HeatBench::Page::day, "day"), std::pair(HeatBench::Page::warp, "warp"),
+          std::pair(HeatBench::Page::colour, "colour")}) {
+        if (page == HeatBench::Page::colour) tour.call("GK-1", Gate::heat);
+        window.openHeat(page);
         all = tour.shot(name) && all;
     }
-    window.openCycle(CycleBench::Page::soak);
+    window.openHeat(HeatBench::Page::soak);
     tour.call("GK-4", Gate::temper);
     all = tour.shot("call") && all;
     tour.call("GK-8", Gate::temper);

@@ -3,7 +3,7 @@
 #include "cli/commands.h"
 #include "core/base/number.h"
 #include "core/heat/colour.h"
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/heat/soak.h"
 #include "core/heat/trace.h"
 #include "core/heat/warp.h"
@@ -25,16 +25,16 @@ Result<const Grade*> gradeFrom(const Options& options, const Tables& tables) {
     return grade;
 }
 
-struct TypedCycle {
+struct TypedTemper {
     TemperHeat heat;
     std::optional<double> reading;
 };
 
 // "190:2" or, with what was read after it, "190:2=63.4".
-Result<TypedCycle> cycleFrom(const std::string& text, const char* option) {
+Result<TypedTemper> temperFrom(const std::string& text, const char* option) {
     const Error malformed{ErrorKind::argument, std::string("--") + option,
-                          "a cycle is written TEMPERATURE:HOURS, with =READING after it where it was read"};
-    TypedCycle cycle;
+                          "a temper is written TEMPERATURE:HOURS, with =READING after it where it was read"};
+    TypedTemper temper;
     const std::vector<std::string> sides = split(text, '=');
     if (sides.empty() || sides.size() > 2) return malformed;
     const std::vector<std::string> parts = split(sides[0], ':');
@@ -42,13 +42,13 @@ Result<TypedCycle> cycleFrom(const std::string& text, const char* option) {
     const auto temperature = parseQuantity(parts[0], Quantity::temperature);
     const auto hours = parseQuantity(parts[1], Quantity::duration);
     if (!temperature || !hours) return malformed;
-    cycle.heat = {*temperature, *hours};
+    temper.heat = {*temperature, *hours};
     if (sides.size() == 2) {
         const auto reading = parseNumber(sides[1]);
         if (!reading || !(*reading >= 20 && *reading <= 72)) return malformed;
-        cycle.reading = *reading;
+        temper.reading = *reading;
     }
-    return cycle;
+    return temper;
 }
 
 QString warningText(TemperWarning warning) {
@@ -83,19 +83,19 @@ Result<QJsonObject> temper(const Options& options, const Tables& tables) {
     TemperCandidate blade{"heat", "blade", {}};
     std::vector<TemperObservation> observations;
     for (const std::string& text : options.all("cycle")) {
-        const Result<TypedCycle> cycle = cycleFrom(text, "cycle");
-        if (!cycle) return cycle.error();
-        blade.tempers.push_back(cycle->heat);
+        const Result<TypedTemper> temper = temperFrom(text, "cycle");
+        if (!temper) return temper.error();
+        blade.tempers.push_back(temper->heat);
         const Result<double> parameter = temperParameter((*grade)->hj_c, blade.tempers);
         if (!parameter) return Error{parameter.error().kind, "--cycle", parameter.error().text};
-        if (cycle->reading) observations.push_back({blade.heat, blade.blade, *parameter, *cycle->reading, 0.4});
+        if (temper->reading) observations.push_back({blade.heat, blade.blade, *parameter, *temper->reading, 0.4});
     }
     const Result<TemperModel> model = TemperModel::learn(**grade, {}, observations);
     if (!model) return model.error();
     if (options.has("next") == options.has("target"))
         return Error{ErrorKind::argument, "", "either --next TEMPERATURE:HOURS or --target LOW:HIGH is needed"};
     if (options.has("next")) {
-        const Result<TypedCycle> next = cycleFrom(options.text("next"), "next");
+        const Result<TypedTemper> next = temperFrom(options.text("next"), "next");
         if (!next) return next.error();
         const Result<NextTemper> answer = predictTemper(*model, blade, next->heat, {});
         if (!answer) return Error{answer.error().kind, "--next", answer.error().text};

@@ -51,7 +51,7 @@ QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDe
     QJsonArray reasons;
     for (const Reason& reason : verdict.reasons) reasons.append(reasonText(reason));
     const words::NextWords next = words::nextStep(verdict);
-    QJsonObject object{{"gate", storedName(verdict.gate)},
+    QJsonObject object{{"gate", nameOf(verdict.gate)},
                        {"verdict", codeOf(verdict.state)},
                        {"n", verdict.taken},
                        {"mean", QJsonValue()},
@@ -201,7 +201,7 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
     QJsonArray array;
     for (const BatchSummary& batch : *batches) {
         QJsonArray gates;
-        for (const Gate gate : batch.gates) gates.append(storedName(gate));
+        for (const Gate gate : batch.gates) gates.append(nameOf(gate));
         array.append(QJsonObject{
             {"name", q(batch.name)}, {"grade", q(batch.grade)}, {"blades", batch.blades}, {"gates", gates}});
     }

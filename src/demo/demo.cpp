@@ -40,15 +40,15 @@ std::vector<DemoShop::Piece> DemoShop::addBatch(BatchDraft draft, const std::str
     return pieces;
 }
 
-std::string DemoShop::log(Piece& piece, Gate gate, int cycle, double value, const std::string& tester) {
+std::string DemoShop::log(Piece& piece, Gate gate, int temper, double value, const std::string& tester) {
     ReadingDraft draft;
     draft.blade = piece.id;
     draft.gate = gate;
-    draft.after_cycle = cycle;
+    draft.after_temper = temper;
     draft.value = value;
     draft.as_entered = tenthText(value);
     draft.tester = tester.empty() ? m_bench : tester;
-    const double step = gate == Gate::quench ? 0.0 : 3.2 * cycle;
+    const double step = gate == Gate::quench ? 0.0 : 3.2 * temper;
     const double pitch = (piece.shape.length() - 16.0) / 3.0;
     const int row = piece.taken / 3;
     draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3), piece.shape.reading_line_mm + 3.0 * row};
@@ -57,20 +57,20 @@ std::string DemoShop::log(Piece& piece, Gate gate, int cycle, double value, cons
     return must(m_logbook->logReading(draft));
 }
 
-void DemoShop::readThree(Piece& piece, Gate gate, int cycle, double truth, int count) {
+void DemoShop::readThree(Piece& piece, Gate gate, int temper, double truth, int count) {
     piece.taken = 0;
-    for (int i = 0; i < count; ++i) log(piece, gate, cycle, read(truth));
+    for (int i = 0; i < count; ++i) log(piece, gate, temper, read(truth));
 }
 
 void DemoShop::temper(const std::vector<Piece>& pieces, double temperature_c, double hours) {
-    CycleDraft cycle;
-    cycle.batch = m_batch;
-    for (const Piece& piece : pieces) cycle.blades.push_back(piece.id);
-    cycle.temperature_c = temperature_c;
-    cycle.hours = hours;
-    cycle.as_entered = fmt::format("{:g} °C {:g} h", temperature_c, hours);
-    cycle.time = m_now;
-    must(m_logbook->logCycle(cycle));
+    TemperDraft temper;
+    temper.batch = m_batch;
+    for (const Piece& piece : pieces) temper.blades.push_back(piece.id);
+    temper.temperature_c = temperature_c;
+    temper.hours = hours;
+    temper.as_entered = fmt::format("{:g} °C {:g} h", temperature_c, hours);
+    temper.time = m_now;
+    must(m_logbook->logTemper(temper));
 }
 
 void DemoShop::shoot(const char* elements, int shots) {
@@ -100,17 +100,17 @@ Trace DemoShop::ovenTrace(double set_c, double in_s, double end_s, double fall_c
 
 void DemoShop::plan(const std::string& oven, const char* what, double temperature_c, double hours,
                     double minutesFromNow, bool started) {
-    PlannedCycle cycle;
-    cycle.batch = m_batch;
-    cycle.oven = oven;
-    cycle.what = what;
-    cycle.temperature_c = temperature_c;
-    cycle.hours = hours;
-    cycle.cool_minutes = 30;
-    cycle.start_ms = m_options.today.utc_ms + static_cast<std::int64_t>(minutesFromNow * minute_ms);
-    const std::string id = must(m_logbook->planCycle(cycle, ""));
+    PlannedRun temper;
+    temper.batch = m_batch;
+    temper.oven = oven;
+    temper.what = what;
+    temper.temperature_c = temperature_c;
+    temper.hours = hours;
+    temper.cool_minutes = 30;
+    temper.start_ms = m_options.today.utc_ms + static_cast<std::int64_t>(minutesFromNow * minute_ms);
+    const std::string id = must(m_logbook->planRun(temper, ""));
     if (!started) return;
-    m_now = {cycle.start_ms, m_options.today.offset_minutes};
+    m_now = {temper.start_ms, m_options.today.offset_minutes};
     must(m_logbook->markPlanned(id, "started"));
 }
 

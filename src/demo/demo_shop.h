@@ -102,9 +102,9 @@ private:
                                 const std::string& thickness);
 
     // One reading at the blade's next free place along its reading line.
-    std::string log(Piece& piece, Gate gate, int cycle, double value, const std::string& tester = {});
+    std::string log(Piece& piece, Gate gate, int temper, double value, const std::string& tester = {});
 
-    void readThree(Piece& piece, Gate gate, int cycle, double truth, int count = 3);
+    void readThree(Piece& piece, Gate gate, int temper, double truth, int count = 3);
 
     void temper(const std::vector<Piece>& pieces, double temperature_c, double hours);
 

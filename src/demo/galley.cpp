@@ -44,7 +44,7 @@ void DemoShop::galley8() {
         ReadingDraft strike;
         strike.blade = fk[7].id;
         strike.gate = Gate::quench;
-        strike.after_cycle = 0;
+        strike.after_temper = 0;
         strike.value = strikes[i];
         strike.as_entered = tenthText(strikes[i]);
         strike.tester = m_rebound;

@@ -18,7 +18,7 @@ void DemoShop::hedge5() {
     draft.window = {53.0, 56.0};
     draft.window_text = "53:56";
     draft.plan = hardnessPlan(3, 3);
-    for (const Gate gate : {Gate::cycle, Gate::edge, Gate::proof}) draft.plan[indexOf(gate)] = {true, 1};
+    for (const Gate gate : {Gate::heat, Gate::edge, Gate::proof}) draft.plan[indexOf(gate)] = {true, 1};
     BladeShape shape = BladeShape::knife(236, 68, 5.0);
     shape.reading_line_mm = 5;
     std::vector<Piece> bh = addBatch(draft, "BH", 5, shape, "5");
@@ -44,7 +44,7 @@ void DemoShop::hedge5() {
     const auto files = [&](const Piece& piece, std::vector<FileTrial> trials) {
         FileTest test;
         test.gate = Gate::temper;
-        test.after_cycle = 1;
+        test.after_temper = 1;
         test.trials = std::move(trials);
         must(m_logbook->logFileTest(piece.id, m_files, test));
     };
@@ -89,7 +89,7 @@ void DemoShop::hedgeHeat(const std::vector<Piece>& bh) {
 void DemoShop::rung(const Piece& piece, double force_n, double raise_deg, double place_mm, EdgeOutcome outcome,
                     std::optional<double> size_mm) {
     EdgeRung taken;
-    taken.after_cycle = 1;
+    taken.after_temper = 1;
     taken.force_n = force_n;
     taken.raise_deg = raise_deg;
     taken.outcome = outcome;

@@ -21,7 +21,7 @@ void DemoShop::orchard12() {
     draft.plan = hardnessPlan(2, 3);
     BladeShape shape = BladeShape::knife(58, 16, 2.4);
     shape.reading_line_mm = 2.6;
-    draft.plan[indexOf(Gate::cycle)] = {true, 1};
+    draft.plan[indexOf(Gate::heat)] = {true, 1};
     draft.plan[indexOf(Gate::release)] = {true, 1};
     std::vector<Piece> gk = addBatch(draft, "GK", 9, shape, "2.4");
     orchardHeat(gk);
@@ -55,7 +55,7 @@ void DemoShop::orchard12() {
     three(6, 63.0, 62.6, 62.8); // may be hard: more readings would settle it
     three(7, 62.2, 60.4, 63.6); // uneven
     ColourNote straw;
-    straw.after_cycle = 2;
+    straw.after_temper = 2;
     straw.zone = "flat";
     straw.colour = "straw";
     must(m_logbook->logColour(gk[0].id, straw));

@@ -51,7 +51,7 @@ void DemoShop::sickle4() {
     draft.purpose = "sickle";
     draft.window = {59.0, 61.5};
     draft.window_text = "59:61.5";
-    draft.plan[indexOf(Gate::cycle)] = {true, 1};
+    draft.plan[indexOf(Gate::heat)] = {true, 1};
     draft.plan[indexOf(Gate::proof)] = {true, 1};
     BladeShape blade = BladeShape::knife(240, 34, 3);
     blade.reading_line_mm = 5;

@@ -108,7 +108,7 @@ Result<std::string> Logbook::addBatch(const BatchDraft& draft) {
                                                              {"name", q(draft.name)},
                                                              {"lot", lot},
                                                              {"purpose", q(purpose)},
-                                                             {"rule", storedName(draft.rule)},
+                                                             {"rule", nameOf(draft.rule)},
                                                              {"allowance", orNull(draft.allowance)},
                                                              {"uncorrected", draft.uncorrected ? 1 : 0},
                                                              {"quench_minimum", orNull(draft.quench_minimum)},
@@ -180,7 +180,7 @@ Result<Done> Logbook::insertReading(const std::string& id, const ReadingDraft& d
                                           {"verification", text(verification)},
                                           {"gate", verification.empty() ? storedName(draft.gate) : "block"},
                                           {"round", draft.round},
-                                          {"after_cycle", orNull(draft.after_cycle)},
+                                          {"after_cycle", orNull(draft.after_temper)},
                                           {"scale", q(draft.scale)},
                                           {"value", draft.value},
                                           {"as_entered", q(draft.as_entered)},
@@ -233,7 +233,7 @@ Result<Done> Logbook::strikeReading(const std::string& reading, StrikeReason rea
         return m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())},
                                                            {"reading", q(reading)},
                                                            {"kind", "struck"},
-                                                           {"reason", storedName(reason)},
+                                                           {"reason", nameOf(reason)},
                                                            {"note", q(note)},
                                                            {"replaced_by", QVariant()}},
                                                           m_seams.now(), m_person));
@@ -247,7 +247,7 @@ Result<Done> Logbook::supersedeReadings(const std::vector<std::string>& readings
             auto done = m_database->insert("reading_mark", stamped({{"id", q(m_seams.newId())},
                                                                     {"reading", q(reading)},
                                                                     {"kind", "superseded"},
-                                                                    {"reason", storedName(StrikeReason::superseded)},
+                                                                    {"reason", nameOf(StrikeReason::superseded)},
                                                                     {"note", q(reason)},
                                                                     {"replaced_by", QVariant()}},
                                                                    m_seams.now(), m_person));
@@ -270,7 +270,7 @@ Result<Done> Logbook::acceptReading(const std::string& reading, const std::strin
     });
 }
 
-Result<Done> Logbook::insertCycle(const std::string& id, const CycleDraft& draft) {
+Result<Done> Logbook::insertTemper(const std::string& id, const TemperDraft& draft) {
     auto done = m_database->insert(
         "cycle", {{"id", q(id)},
                   {"batch", q(draft.batch)},
@@ -299,17 +299,17 @@ Result<Done> Logbook::insertCycle(const std::string& id, const CycleDraft& draft
     return done;
 }
 
-Result<std::string> Logbook::logCycle(const CycleDraft& draft) {
-    if (draft.blades.empty()) return refused("blades", "no blade went through this cycle");
+Result<std::string> Logbook::logTemper(const TemperDraft& draft) {
+    if (draft.blades.empty()) return refused("blades", "no blade went through this temper");
     const std::string id = m_seams.newId();
-    return idOr(transact("temper cycle logged", [&] { return insertCycle(id, draft); }), id);
+    return idOr(transact("temper cycle logged", [&] { return insertTemper(id, draft); }), id);
 }
 
-Result<Done> Logbook::strikeCycle(const std::string& cycle, const std::string& reason) {
+Result<Done> Logbook::strikeTemper(const std::string& temper, const std::string& reason) {
     return transact("temper cycle struck out", [&] {
-        return m_database->insert(
-            "cycle_mark",
-            stamped({{"id", q(m_seams.newId())}, {"cycle", q(cycle)}, {"reason", q(reason)}}, m_seams.now(), m_person));
+        return m_database->insert("cycle_mark",
+                                  stamped({{"id", q(m_seams.newId())}, {"cycle", q(temper)}, {"reason", q(reason)}},
+                                          m_seams.now(), m_person));
     });
 }
 
@@ -371,7 +371,7 @@ Result<Done> Logbook::takeOut(const std::string& blade, Fate fate, Gate gate, co
     return transact("blade taken out", [&] {
         return m_database->insert("blade_fate", stamped({{"id", q(m_seams.newId())},
                                                          {"blade", q(blade)},
-                                                         {"fate", storedName(fate)},
+                                                         {"fate", nameOf(fate)},
                                                          {"gate", storedName(gate)},
                                                          {"reason", q(reason)}},
                                                         m_seams.now(), m_person));

@@ -14,9 +14,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, 4> kinds{"bench", "rebound", "files", "other"};
-constexpr std::array<const char*, 3> surfaces{"bare", "scale", "decarburised"};
-
 std::string joined(const std::vector<double>& values) {
     std::string text;
     for (const double value : values) text += (text.empty() ? "" : " ") + fmt::format("{}", value);
@@ -33,7 +30,7 @@ std::vector<double> numbersIn(const QVariant& text) {
 Fields fieldsOf(const Tester& tester) {
     return {{"id", q(tester.id)},
             {"name", q(tester.name)},
-            {"kind", kinds[static_cast<std::size_t>(tester.kind)]},
+            {"kind", nameOf(tester.kind)},
             {"resolution", tester.resolution},
             {"indenter", q(tester.indenter)},
             {"anvil", q(tester.anvil)},
@@ -56,12 +53,12 @@ FileTest fileTestOf(const Row& row) {
     test.id = s(row[1]);
     test.gate = gateNamed(s(row[2])).value_or(Gate::quench);
     test.round = row[3].toInt();
-    test.after_cycle = row[4].toInt();
+    test.after_temper = row[4].toInt();
     for (const auto& [column, touch] :
          {std::pair(5U, FileTouch::skates), std::pair(6U, FileTouch::bites), std::pair(7U, FileTouch::touches)}) {
         for (const double file : numbersIn(row[column])) test.trials.push_back({file, touch});
     }
-    test.surface = enumNamed<Surface>(surfaces, s(row[8]));
+    test.surface = storedAs<Surface>(row[8]);
     test.person = s(row[9]);
     test.at = instantOf(row[10], row[11]);
     return test;
@@ -132,7 +129,7 @@ Result<std::vector<Tester>> Logbook::testers() {
         Tester tester;
         tester.id = s(row[0]);
         tester.name = s(row[1]);
-        tester.kind = enumNamed<TesterKind>(kinds, s(row[2]));
+        tester.kind = storedAs<TesterKind>(row[2]);
         tester.resolution = row[3].toDouble();
         tester.indenter = s(row[4]);
         tester.anvil = s(row[5]);
@@ -268,18 +265,17 @@ Result<std::string> Logbook::logFileTest(const std::string& blade, const std::st
     const std::string id = m_seams.newId();
     return idOr(transact("files tried",
                          [&] {
-                             return m_database->insert(
-                                 "file_test", stamped({{"id", q(id)},
-                                                       {"blade", q(blade)},
-                                                       {"tester", q(set)},
-                                                       {"gate", storedName(test.gate)},
-                                                       {"round", test.round},
-                                                       {"after_cycle", test.after_cycle},
-                                                       {"skates", with(FileTouch::skates)},
-                                                       {"bites", with(FileTouch::bites)},
-                                                       {"touches", with(FileTouch::touches)},
-                                                       {"surface", surfaces[static_cast<std::size_t>(test.surface)]}},
-                                                      m_seams.now(), m_person));
+                             return m_database->insert("file_test", stamped({{"id", q(id)},
+                                                                             {"blade", q(blade)},
+                                                                             {"tester", q(set)},
+                                                                             {"gate", storedName(test.gate)},
+                                                                             {"round", test.round},
+                                                                             {"after_cycle", test.after_temper},
+                                                                             {"skates", with(FileTouch::skates)},
+                                                                             {"bites", with(FileTouch::bites)},
+                                                                             {"touches", with(FileTouch::touches)},
+                                                                             {"surface", nameOf(test.surface)}},
+                                                                            m_seams.now(), m_person));
                          }),
                 id);
 }

@@ -5,24 +5,19 @@
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 
-#include <array>
-
 namespace rollcall {
 
 /// Columns of a tester's and a block's row.
 Fields fieldsOf(const Tester& tester);
 Fields fieldsOf(const Block& block);
 
-/// From the columns blade, id, gate, round, after_cycle, skates, bites, touches, surface, person, at_ms, at_offset.
+/// From the columns blade, id, gate, round, after_temper, skates, bites, touches, surface, person, at_ms, at_offset.
 FileTest fileTestOf(const Row& row);
 
-/// The value whose stored name this is; what another version wrote reads as the first.
-template<class Enum, std::size_t N>
-Enum enumNamed(const std::array<const char*, N>& names, const std::string& name) {
-    for (std::size_t i = 0; i < N; ++i) {
-        if (name == names[i]) return static_cast<Enum>(i);
-    }
-    return static_cast<Enum>(0);
+/// The value of a stored word; one that another version wrote reads as the first.
+template<class Enum>
+Enum storedAs(const QVariant& word) {
+    return named<Enum>(s(word)).value_or(static_cast<Enum>(0));
 }
 
 inline Error refused(const std::string& place, const std::string& text) {

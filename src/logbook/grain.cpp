@@ -41,7 +41,7 @@ Result<std::string> Logbook::addFracture(const FractureDraft& draft) {
                              return m_database->insert("fracture", stamped({{"id", q(id)},
                                                                             {"blade", q(draft.blade)},
                                                                             {"round", draft.round},
-                                                                            {"after_cycle", draft.after_cycle},
+                                                                            {"after_cycle", draft.after_temper},
                                                                             {"attachment", *photo},
                                                                             {"width", draft.width},
                                                                             {"height", draft.height}},
@@ -84,7 +84,7 @@ Result<std::string> Logbook::countLine(const std::string& fracture, const Counte
                              return m_database->insert("fracture_line",
                                                        stamped({{"id", q(id)},
                                                                 {"fracture", q(fracture)},
-                                                                {"zone", zoneName(line.zone)},
+                                                                {"zone", nameOf(line.zone)},
                                                                 {"circle", line.line.circle ? 1 : 0},
                                                                 {"ax", line.line.a.x},
                                                                 {"ay", line.line.a.y},
@@ -156,7 +156,7 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
         photo.width = row[4].toInt();
         photo.height = row[5].toInt();
         photo.round = row[6].toInt();
-        photo.after_cycle = row[7].toInt();
+        photo.after_temper = row[7].toInt();
         photo.at = instantOf(row[8], row[9]);
         photo.px_per_mm = numberOrNone(row[10]);
         const auto lines = m_database->select(
@@ -168,7 +168,7 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
         for (const Row& one : *lines) {
             CountedLine line;
             line.id = s(one[0]);
-            line.zone = zoneNamed(s(one[1])).value_or(FractureZone::middle);
+            line.zone = named<FractureZone>(s(one[1])).value_or(FractureZone::middle);
             line.line = {
                 one[2].toBool(), {one[3].toDouble(), one[4].toDouble()}, {one[5].toDouble(), one[6].toDouble()}};
             line.crossings = crossingsIn(one[7].toString());

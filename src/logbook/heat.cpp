@@ -14,17 +14,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, stageKinds> stageNames{"stress relief", "normalise", "refine", "anneal",
-                                                         "austenitise",   "quench",    "cold",   "temper"};
-constexpr std::array<const char*, 2> surfaceNames{"scaled", "foil"};
-constexpr std::array<const char*, 4> oxideNames{"bare", "coated", "scaled", "foil"};
-constexpr std::array<const char*, 3> momentNames{"in", "out", "quenched"};
-
-template<class Enum, std::size_t N>
-const char* nameOf(const std::array<const char*, N>& names, Enum value) {
-    return names[static_cast<std::size_t>(value)];
-}
-
 QVariant msOrNull(const std::optional<Instant>& at) {
     return at ? QVariant::fromValue<qint64>(at->utc_ms) : QVariant();
 }
@@ -119,9 +108,8 @@ Result<std::vector<Recipe>> Logbook::recipes() {
             {row[0]});
         if (!stages) return stages.error();
         for (const Row& stage : *stages)
-            recipe.stages.push_back({enumNamed<StageKind>(stageNames, s(stage[0])), stage[1].toDouble(),
-                                     stage[2].toDouble(), numberOrNone(stage[3]), stage[4].toDouble(), s(stage[5]),
-                                     s(stage[6])});
+            recipe.stages.push_back({storedAs<StageKind>(stage[0]), stage[1].toDouble(), stage[2].toDouble(),
+                                     numberOrNone(stage[3]), stage[4].toDouble(), s(stage[5]), s(stage[6])});
         recipes.push_back(std::move(recipe));
     }
     return recipes;
@@ -148,7 +136,7 @@ Result<std::string> Logbook::addRecipe(const Recipe& recipe) {
                                  done = m_database->insert("recipe_stage", {{"id", q(m_seams.newId())},
                                                                             {"recipe", q(id)},
                                                                             {"position", position++},
-                                                                            {"kind", nameOf(stageNames, stage.kind)},
+                                                                            {"kind", nameOf(stage.kind)},
                                                                             {"temperature_c", stage.temperature_c},
                                                                             {"minutes", stage.minutes},
                                                                             {"max_minutes", orNull(stage.max_minutes)},
@@ -186,7 +174,7 @@ Result<std::string> Logbook::startHeat(const HeatDraft& draft) {
                                                         {"near_c", draft.near_c},
                                                         {"min_minutes", orNull(draft.min_minutes)},
                                                         {"max_minutes", orNull(draft.max_minutes)},
-                                                        {"surface", nameOf(surfaceNames, draft.surface)},
+                                                        {"surface", nameOf(draft.surface)},
                                                         {"medium", q(draft.medium)},
                                                         {"medium_c", orNull(draft.medium_c)},
                                                         {"medium_tolerance_c", draft.medium_tolerance_c},
@@ -238,7 +226,7 @@ Result<Done> Logbook::markHeat(const std::string& run, const std::string& blade,
                                                         {"run", q(run)},
                                                         {"blade", q(blade)},
                                                         {"round", round},
-                                                        {"kind", nameOf(momentNames, moment)},
+                                                        {"kind", nameOf(moment)},
                                                         {"clock_s", clock_s}},
                                                        m_seams.now(), m_person));
     });
@@ -260,32 +248,31 @@ Result<Done> Logbook::noteHeat(const HeatNoteDraft& note) {
     });
 }
 
-Result<std::string> Logbook::planCycle(const PlannedCycle& cycle, const std::string& as_entered) {
-    if (!(cycle.hours > 0 && cycle.hours <= 48))
-        return refused("hours", "a cycle takes more than 0 and at most 48 hours");
-    const Result<std::vector<PlannedCycle>> day = plannedCycles();
+Result<std::string> Logbook::planRun(const PlannedRun& run, const std::string& as_entered) {
+    if (!(run.hours > 0 && run.hours <= 48)) return refused("hours", "a run takes more than 0 and at most 48 hours");
+    const Result<std::vector<PlannedRun>> day = plannedRuns();
     if (!day) return day.error();
-    if (const auto other = clash(*day, cycle)) {
-        const PlannedCycle& taken = (*day)[*other];
+    if (const auto other = clash(*day, run)) {
+        const PlannedRun& taken = (*day)[*other];
         return refused("oven",
                        fmt::format("{} is taken then: {} of {}", taken.oven_name, taken.what, taken.batch_name));
     }
     const std::string id = m_seams.newId();
     return idOr(transact("cycle planned",
                          [&] {
-                             return m_database->insert(
-                                 "planned_cycle", stamped({{"id", q(id)},
-                                                           {"batch", q(cycle.batch)},
-                                                           {"oven", q(cycle.oven)},
-                                                           {"what", q(cycle.what)},
-                                                           {"temperature_c", cycle.temperature_c},
-                                                           {"hours", cycle.hours},
-                                                           {"warm_minutes", cycle.warm_minutes},
-                                                           {"cool_minutes", cycle.cool_minutes},
-                                                           {"as_entered", q(as_entered)},
-                                                           {"start_ms", QVariant::fromValue<qint64>(cycle.start_ms)},
-                                                           {"start_offset", m_seams.now().offset_minutes}},
-                                                          m_seams.now(), m_person));
+                             return m_database->insert("planned_cycle",
+                                                       stamped({{"id", q(id)},
+                                                                {"batch", q(run.batch)},
+                                                                {"oven", q(run.oven)},
+                                                                {"what", q(run.what)},
+                                                                {"temperature_c", run.temperature_c},
+                                                                {"hours", run.hours},
+                                                                {"warm_minutes", run.warm_minutes},
+                                                                {"cool_minutes", run.cool_minutes},
+                                                                {"as_entered", q(as_entered)},
+                                                                {"start_ms", QVariant::fromValue<qint64>(run.start_ms)},
+                                                                {"start_offset", m_seams.now().offset_minutes}},
+                                                               m_seams.now(), m_person));
                          }),
                 id);
 }
@@ -298,7 +285,7 @@ Result<Done> Logbook::markPlanned(const std::string& planned, const char* kind) 
     });
 }
 
-Result<std::vector<PlannedCycle>> Logbook::plannedCycles() {
+Result<std::vector<PlannedRun>> Logbook::plannedRuns() {
     constexpr std::int64_t day_ms = 86400000;
     const auto rows = m_database->select(QStringLiteral(
         "SELECT p.id, p.batch, b.name, p.oven, o.name, p.what, p.temperature_c, p.hours, p.warm_minutes, "
@@ -308,40 +295,40 @@ Result<std::vector<PlannedCycle>> Logbook::plannedCycles() {
         " EXISTS (SELECT 1 FROM planned_mark m WHERE m.planned=p.id AND m.kind='cancelled')"
         " FROM planned_cycle p JOIN batch b ON b.id=p.batch JOIN oven o ON o.id=p.oven ORDER BY p.start_ms, p.rowid"));
     if (!rows) return rows.error();
-    std::vector<PlannedCycle> cycles;
+    std::vector<PlannedRun> runs;
     const std::int64_t now = m_seams.now().utc_ms;
     for (const Row& row : *rows) {
-        PlannedCycle cycle;
-        cycle.id = s(row[0]);
-        cycle.batch = s(row[1]);
-        cycle.batch_name = s(row[2]);
-        cycle.oven = s(row[3]);
-        cycle.oven_name = s(row[4]);
-        cycle.what = s(row[5]);
-        cycle.temperature_c = row[6].toDouble();
-        cycle.hours = row[7].toDouble();
-        cycle.warm_minutes = row[8].toDouble();
-        cycle.cool_minutes = row[9].toDouble();
-        cycle.start_ms = row[10].toLongLong();
-        cycle.started = !row[11].isNull();
+        PlannedRun run;
+        run.id = s(row[0]);
+        run.batch = s(row[1]);
+        run.batch_name = s(row[2]);
+        run.oven = s(row[3]);
+        run.oven_name = s(row[4]);
+        run.what = s(row[5]);
+        run.temperature_c = row[6].toDouble();
+        run.hours = row[7].toDouble();
+        run.warm_minutes = row[8].toDouble();
+        run.cool_minutes = row[9].toDouble();
+        run.start_ms = row[10].toLongLong();
+        run.started = !row[11].isNull();
         // Once it is in, its end counts from when it really went in.
-        if (cycle.started) cycle.start_ms = row[11].toLongLong();
-        cycle.out = !row[12].isNull();
-        cycle.cancelled = row[13].toBool();
-        if (!cycle.open() && cycle.freeAt() < now - day_ms) continue;
-        cycles.push_back(std::move(cycle));
+        if (run.started) run.start_ms = row[11].toLongLong();
+        run.out = !row[12].isNull();
+        run.cancelled = row[13].toBool();
+        if (!run.open() && run.freeAt() < now - day_ms) continue;
+        runs.push_back(std::move(run));
     }
-    return cycles;
+    return runs;
 }
 
-Result<Done> Logbook::logWarp(const std::string& blade, int round, int after_cycle, const Warp& warp,
+Result<Done> Logbook::logWarp(const std::string& blade, int round, int after_temper, const Warp& warp,
                               const std::string& as_entered) {
     if (!(warp.mm >= 0 && warp.mm <= 50)) return refused("warp", "a warp lies between 0 and 50 mm");
     return transact("warp logged", [&] {
         return m_database->insert("warp", stamped({{"id", q(m_seams.newId())},
                                                    {"blade", q(blade)},
                                                    {"round", round},
-                                                   {"after_cycle", after_cycle},
+                                                   {"after_cycle", after_temper},
                                                    {"mm", warp.mm},
                                                    {"as_entered", q(as_entered)},
                                                    {"high", warp.high == WarpSide::left ? "left" : "right"}},
@@ -354,10 +341,10 @@ Result<Done> Logbook::logColour(const std::string& blade, const ColourNote& note
         return m_database->insert("temper_colour", stamped({{"id", q(m_seams.newId())},
                                                             {"blade", q(blade)},
                                                             {"round", note.round},
-                                                            {"after_cycle", note.after_cycle},
+                                                            {"after_cycle", note.after_temper},
                                                             {"zone", q(note.zone)},
                                                             {"colour", q(note.colour)},
-                                                            {"surface", nameOf(oxideNames, note.surface)},
+                                                            {"surface", nameOf(note.surface)},
                                                             {"torch", note.torch ? 1 : 0}},
                                                            m_seams.now(), m_person));
     });
@@ -411,7 +398,7 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         run.near_c = row[5].toDouble();
         run.min_minutes = numberOrNone(row[6]);
         run.max_minutes = numberOrNone(row[7]);
-        run.surface = enumNamed<HeatSurface>(surfaceNames, s(row[8]));
+        run.surface = storedAs<HeatSurface>(row[8]);
         run.medium = s(row[9]);
         run.medium_c = numberOrNone(row[10]);
         run.medium_tolerance_c = row[11].toDouble();
@@ -444,7 +431,7 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
     for (const Row& row : *marks) {
         BladeHeat& heat = entry(row);
         const double at = row[4].toDouble();
-        switch (enumNamed<HeatMoment>(momentNames, s(row[3]))) {
+        switch (storedAs<HeatMoment>(row[3])) {
         case HeatMoment::in: // in again: what came after it belongs to the time before
             heat.in_s = at;
             heat.out_s.reset();
@@ -493,8 +480,8 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
     if (!colours) return colours.error();
     for (const Row& row : *colours)
         batch.blades[index.at(s(row[0]))].colours.push_back({row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]),
-                                                             enumNamed<OxideSurface>(oxideNames, s(row[5])),
-                                                             row[6].toBool(), instantOf(row[7], row[8])});
+                                                             storedAs<OxideSurface>(row[5]), row[6].toBool(),
+                                                             instantOf(row[7], row[8])});
     const Result<QVariant> chosen = m_database->single(
         QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
         {q(batch.id)});

@@ -41,7 +41,7 @@ public:
         m_report.readings = static_cast<int>(m_lines.size());
         const auto work = [&]() -> Result<Done> {
             for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades,
-                              &ReadingsImport::addCycles}) {
+                              &ReadingsImport::addTempers}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
@@ -73,7 +73,7 @@ private:
         std::optional<double> minimum;
         std::map<std::string, std::string> blades; ///< mark -> id
         std::map<std::string, int> rounds;         ///< mark -> hardening round
-        std::map<std::string, int> cycles;         ///< mark -> number of the last temper
+        std::map<std::string, int> tempers;        ///< mark -> number of the last temper
     };
 
     void reject(const ReadingLine& line, const std::string& reason) {
@@ -96,9 +96,9 @@ private:
             for (const Blade& blade : batch->blades) {
                 known.blades[blade.mark] = blade.id;
                 known.rounds[blade.mark] = blade.round;
-                for (const TemperCycle& cycle : blade.cycles) {
-                    if (cycle.round == blade.round)
-                        known.cycles[blade.mark] = std::max(known.cycles[blade.mark], cycle.number);
+                for (const Temper& temper : blade.tempers) {
+                    if (temper.round == blade.round)
+                        known.tempers[blade.mark] = std::max(known.tempers[blade.mark], temper.number);
                 }
             }
             m_known[summary.name] = std::move(known);
@@ -110,7 +110,7 @@ private:
     void rejectContradictions() {
         std::map<std::string, ReadingLine> first; // merged wishes of the lines seen for a batch
         std::map<std::string, double> certified;
-        std::map<std::string, std::pair<std::optional<double>, std::optional<double>>> cycles;
+        std::map<std::string, std::pair<std::optional<double>, std::optional<double>>> tempers;
         for (const Block& block : m_shop.blocks) certified[block.name] = block.certified;
         std::erase_if(m_lines, [&](const ReadingLine& line) {
             if (line.block) {
@@ -152,11 +152,12 @@ private:
                               fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade)),
                        true;
             }
-            if (line.cycle) {
-                auto& said = cycles[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.cycle)];
+            if (line.temper) {
+                auto& said = tempers[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.temper)];
                 if (differs(line.temperature_c, said.first) || differs(line.hours, said.second)) {
-                    return reject(line, fmt::format("another temperature or time for cycle {} of {} than a line before",
-                                                    *line.cycle, line.blade)),
+                    return reject(line,
+                                  fmt::format("another temperature or time for temper {} of {} than a line before",
+                                              *line.temper, line.blade)),
                            true;
                 }
                 if (line.temperature_c) said.first = line.temperature_c;
@@ -225,14 +226,14 @@ private:
 
     // Readings planned at a gate of a new batch: as many as every blade that was read there has.
     int plannedAt(const std::string& batch, Gate gate) const {
-        std::map<std::string, std::map<int, int>> counts; // mark -> cycle -> readings
+        std::map<std::string, std::map<int, int>> counts; // mark -> temper -> readings
         for (const ReadingLine& line : m_lines) {
             if (!line.block && line.batch == batch && line.gate == gate)
-                ++counts[line.blade][gate == Gate::temper ? line.cycle.value_or(0) : 0];
+                ++counts[line.blade][gate == Gate::temper ? line.temper.value_or(0) : 0];
         }
         int planned = 0;
-        for (const auto& [mark, byCycle] : counts) {
-            const int last = byCycle.rbegin()->second;
+        for (const auto& [mark, byTemper] : counts) {
+            const int last = byTemper.rbegin()->second;
             planned = planned == 0 ? last : std::min(planned, last);
         }
         return planned;
@@ -315,28 +316,28 @@ private:
         return Done{};
     }
 
-    // A reading after cycle 2 says that two cycles ran; one that no line describes is logged as not noted.
-    Result<Done> addCycles() {
+    // A reading after temper 2 says that two tempers ran; one that no line describes is logged as not noted.
+    Result<Done> addTempers() {
         struct Wanted {
             std::optional<double> temperature_c;
             std::optional<double> hours;
             std::string text = "not noted";
         };
         for (auto& [name, batch] : m_known) {
-            std::map<int, std::map<std::string, Wanted>> byNumber; // cycle -> mark -> what ran
+            std::map<int, std::map<std::string, Wanted>> byNumber; // temper -> mark -> what ran
             for (const ReadingLine& line : m_lines) {
-                if (line.block || line.batch != name || line.gate != Gate::temper || !line.cycle) continue;
-                for (int number = batch.cycles[line.blade] + 1; number <= *line.cycle; ++number)
+                if (line.block || line.batch != name || line.gate != Gate::temper || !line.temper) continue;
+                for (int number = batch.tempers[line.blade] + 1; number <= *line.temper; ++number)
                     byNumber[number][line.blade];
-                const auto described = byNumber.find(*line.cycle);
+                const auto described = byNumber.find(*line.temper);
                 if (described == byNumber.end() || !(line.temperature_c || line.hours)) continue;
                 if (const auto mark = described->second.find(line.blade); mark != described->second.end())
-                    mark->second = {line.temperature_c, line.hours, line.cycle_text};
+                    mark->second = {line.temperature_c, line.hours, line.temper_text};
             }
             for (const auto& [number, marks] : byNumber) {
-                std::map<std::pair<std::optional<double>, std::optional<double>>, CycleDraft> runs;
+                std::map<std::pair<std::optional<double>, std::optional<double>>, TemperDraft> runs;
                 for (const auto& [mark, wanted] : marks) {
-                    CycleDraft& run = runs[{wanted.temperature_c, wanted.hours}];
+                    TemperDraft& run = runs[{wanted.temperature_c, wanted.hours}];
                     run.batch = batch.id;
                     run.temperature_c = wanted.temperature_c;
                     run.hours = wanted.hours;
@@ -344,7 +345,7 @@ private:
                     run.blades.push_back(batch.blades.at(mark));
                 }
                 for (const auto& [key, run] : runs) {
-                    if (auto done = m_logbook.insertCycle(m_logbook.m_seams.newId(), run); !done) return done;
+                    if (auto done = m_logbook.insertTemper(m_logbook.m_seams.newId(), run); !done) return done;
                 }
             }
         }
@@ -373,7 +374,7 @@ private:
         draft.blade = blade;
         draft.gate = line.gate;
         draft.round = round;
-        if (!line.block) draft.after_cycle = line.gate == Gate::quench ? std::optional<int>(0) : line.cycle;
+        if (!line.block) draft.after_temper = line.gate == Gate::quench ? std::optional<int>(0) : line.temper;
         draft.scale = line.scale;
         draft.value = line.value;
         draft.as_entered = line.value_text;

@@ -15,26 +15,6 @@ namespace rollcall {
 
 namespace {
 
-StrikeReason strikeNamed(const std::string& name) {
-    for (int i = 0; i <= static_cast<int>(StrikeReason::superseded); ++i) {
-        if (name == storedName(static_cast<StrikeReason>(i))) return static_cast<StrikeReason>(i);
-    }
-    return StrikeReason::other;
-}
-
-Fate fateNamed(const std::string& name) {
-    for (int i = 0; i <= static_cast<int>(Fate::removed); ++i) {
-        if (name == storedName(static_cast<Fate>(i))) return static_cast<Fate>(i);
-    }
-    return Fate::scrapped;
-}
-
-DecisionRule ruleNamed(const std::string& name) {
-    return name == "plain"       ? DecisionRule::plain
-           : name == "allowance" ? DecisionRule::allowance
-                                 : DecisionRule::guarded;
-}
-
 std::optional<Instant> orNone(const Row& row, std::size_t ms) {
     return instantOrNone(row[ms], row[ms + 1]);
 }
@@ -64,7 +44,7 @@ Result<Shop> Logbook::shop() {
     Result<std::vector<Study>> studied = studies();
     if (!studied) return studied.error();
     shop.studies = std::move(studied).value();
-    Result<std::vector<PlannedCycle>> day = plannedCycles();
+    Result<std::vector<PlannedRun>> day = plannedRuns();
     if (!day) return day.error();
     shop.day = std::move(day).value();
     const auto settings = m_database->select(QStringLiteral("SELECT id, value FROM setting"));
@@ -114,7 +94,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
     batch.window = {numberOrNone(head[3]), numberOrNone(head[4])};
     batch.quench_minimum = numberOrNone(head[5]);
     batch.minimum_tempers = wholeOrNone(head[6]);
-    batch.rule = ruleNamed(s(head[7]));
+    batch.rule = storedAs<DecisionRule>(head[7]);
     batch.allowance = numberOrNone(head[8]);
     batch.uncorrected = head[9].toBool();
     batch.created = instantOf(head[10], head[11]);
@@ -157,8 +137,8 @@ Result<Batch> Logbook::batch(const std::string& id) {
                     " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark) "
                     "ORDER BY cb.round, cb.number",
                     [](Blade& blade, const Row& row) {
-                        blade.cycles.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
-                                                numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
+                        blade.tempers.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
+                                                 numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
                     });
     }
     std::map<std::string, std::pair<std::string, std::size_t>> readingIndex; // reading -> blade, place
@@ -174,7 +154,7 @@ Result<Batch> Logbook::batch(const std::string& id) {
                         reading.id = s(row[1]);
                         reading.gate = gateNamed(s(row[2])).value_or(Gate::temper);
                         reading.round = row[3].toInt();
-                        reading.after_cycle = wholeOrNone(row[4]);
+                        reading.after_temper = wholeOrNone(row[4]);
                         reading.scale = s(row[5]);
                         reading.value = row[6].toDouble();
                         reading.resolution = row[7].toDouble();
@@ -202,7 +182,8 @@ Result<Batch> Logbook::batch(const std::string& id) {
                 if (row[2].toString() == QLatin1String("accepted"))
                     reading.accepted_because = s(row[3]);
                 else
-                    reading.struck = Strike{strikeNamed(s(row[3])), s(row[4]), s(row[5]), instantOf(row[6], row[7])};
+                    reading.struck = Strike{named<StrikeReason>(s(row[3])).value_or(StrikeReason::other), s(row[4]),
+                                            s(row[5]), instantOf(row[6], row[7])};
             });
     }
     if (done) {
@@ -238,8 +219,9 @@ Result<Batch> Logbook::batch(const std::string& id) {
         done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
                     "blade b ON b.id=f.blade WHERE b.batch=?",
                     [](Blade& blade, const Row& row) {
-                        blade.fate = BladeFate{fateNamed(s(row[1])), gateNamed(s(row[2])).value_or(Gate::quench),
-                                               s(row[3]), s(row[4]), instantOf(row[5], row[6])};
+                        blade.fate = BladeFate{named<Fate>(s(row[1])).value_or(Fate::scrapped),
+                                               gateNamed(s(row[2])).value_or(Gate::quench), s(row[3]), s(row[4]),
+                                               instantOf(row[5], row[6])};
                     });
     }
     if (done) {

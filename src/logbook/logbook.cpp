@@ -180,31 +180,4 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
     return done;
 }
 
-const char* storedName(Gate gate) {
-    return nameOf(gate);
-}
-
-const char* storedName(Fate fate) {
-    constexpr std::array<const char*, 4> names{"cracked", "scrapped", "coupon", "removed"};
-    return names[static_cast<std::size_t>(fate)];
-}
-
-const char* storedName(StrikeReason reason) {
-    constexpr std::array<const char*, 7> names{"same spot", "edge",  "scale",     "seating",
-                                               "overshoot", "other", "superseded"};
-    return names[static_cast<std::size_t>(reason)];
-}
-
-const char* storedName(DecisionRule rule) {
-    constexpr std::array<const char*, 3> names{"guarded", "plain", "allowance"};
-    return names[static_cast<std::size_t>(rule)];
-}
-
-std::optional<Gate> gateNamed(const std::string& name) {
-    for (const Gate gate : allGates) {
-        if (name == storedName(gate)) return gate;
-    }
-    return std::nullopt;
-}
-
 } // namespace rollcall

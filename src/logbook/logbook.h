@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/base/result.h"
 #include "core/base/tables.h"
 #include "core/heat/schedule.h"
@@ -74,7 +75,7 @@ struct AttachedFile {
     QByteArray bytes;
 };
 
-/// People, testers, blocks and ovens of the shop, and the day's cycles.
+/// People, testers, blocks and ovens of the shop, and the day's tempers.
 struct Shop {
     std::vector<Person> people;
     std::vector<Tester> testers;
@@ -83,7 +84,7 @@ struct Shop {
     std::vector<GradeSheet> own_grades;  ///< the last version of each
     std::vector<Protocol> own_protocols; ///< likewise
     std::vector<Study> studies;
-    std::vector<PlannedCycle> day; ///< planned cycles that are not over for longer than a day
+    std::vector<PlannedRun> day; ///< planned tempers that are not over for longer than a day
     std::map<std::string, std::string> settings;
 };
 
@@ -123,7 +124,7 @@ struct ReadingDraft {
     std::string blade; ///< id
     Gate gate = Gate::temper;
     int round = 1;
-    std::optional<int> after_cycle;
+    std::optional<int> after_temper;
     std::string scale = "HRC";
     double value = 0;
     std::string as_entered;
@@ -142,7 +143,7 @@ struct SeriesDraft {
     std::string support;                   ///< how the blade lay and was coupled
 };
 
-struct CycleDraft {
+struct TemperDraft {
     std::string batch;
     std::vector<std::string> blades; ///< ids
     std::optional<double> temperature_c;
@@ -179,6 +180,8 @@ struct TraceDraft {
 };
 
 enum class HeatMoment { in, out, quenched };
+template<>
+inline constexpr std::array namesOf<HeatMoment>{"in", "out", "quenched"};
 
 /// What was noted of a blade in a heat; what is none is left as it was noted before.
 struct HeatNoteDraft {
@@ -208,7 +211,7 @@ struct ShotDraft {
 struct FractureDraft {
     std::string blade;
     int round = 1;
-    int after_cycle = 0; ///< number of the last temper before it was broken
+    int after_temper = 0; ///< number of the last temper before it was broken
     AttachedFile photo;
     int width = 0; ///< pixels, upright
     int height = 0;
@@ -329,8 +332,8 @@ public:
     /// Begins a run on a block with a tester as it is set up now.
     Result<std::string> startVerification(const std::string& tester, const std::string& block);
     Result<std::string> logBlockReading(const std::string& verification, double value, const std::string& as_entered);
-    Result<std::string> logCycle(const CycleDraft& draft);
-    Result<Done> strikeCycle(const std::string& cycle, const std::string& reason);
+    Result<std::string> logTemper(const TemperDraft& draft);
+    Result<Done> strikeTemper(const std::string& temper, const std::string& reason);
     /// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
     Result<std::string> reharden(const std::string& blade, const std::string& reason,
                                  const std::optional<Instant>& quenched);
@@ -357,10 +360,10 @@ public:
                           double clock_s);
     Result<Done> noteHeat(const HeatNoteDraft& note);
     /// Errors (refused): the oven is taken then, and by what.
-    Result<std::string> planCycle(const PlannedCycle& cycle, const std::string& as_entered);
+    Result<std::string> planRun(const PlannedRun& run, const std::string& as_entered);
     /// kind: started, out, cancelled.
     Result<Done> markPlanned(const std::string& planned, const char* kind);
-    Result<Done> logWarp(const std::string& blade, int round, int after_cycle, const Warp& warp,
+    Result<Done> logWarp(const std::string& blade, int round, int after_temper, const Warp& warp,
                          const std::string& as_entered);
     Result<Done> logColour(const std::string& blade, const ColourNote& note);
 
@@ -392,7 +395,7 @@ public:
     Result<Done> markDamage(const std::string& blade, const DamageMark& mark, const AttachedFile& photo = {});
     /// A protocol of the shop's own, in its next version. Errors (refused): no name, no step, a step that cannot be.
     Result<Done> keepProtocol(const Protocol& protocol);
-    Result<std::string> beginTrial(const std::string& blade, int round, int after_cycle, const Protocol& protocol);
+    Result<std::string> beginTrial(const std::string& blade, int round, int after_temper, const Protocol& protocol);
     Result<Done> trialEvent(const std::string& trial, const TrialEvent& event, const AttachedFile& photo = {});
     /// Errors (refused): no name, fewer than two pieces.
     Result<std::string> addStudy(const Study& study);
@@ -483,11 +486,11 @@ private:
     Result<Done> loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::vector<Protocol>> ownProtocols();
     Result<std::vector<Study>> studies();
-    Result<std::vector<PlannedCycle>> plannedCycles();
+    Result<std::vector<PlannedRun>> plannedRuns();
     Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);
-    /// Logs a cycle without a transaction of its own; numbers it for each blade.
-    Result<Done> insertCycle(const std::string& id, const CycleDraft& draft);
+    /// Logs a temper without a transaction of its own; numbers it for each blade.
+    Result<Done> insertTemper(const std::string& id, const TemperDraft& draft);
 
     std::unique_ptr<Database> m_database;
     std::unique_ptr<QLockFile> m_lock;
@@ -501,12 +504,5 @@ private:
     bool m_inTransaction = false;
     int m_schema = 0;
 };
-
-/// Names of gates, fates and reasons as stored and as used in files: "quench", "cracked", "same spot".
-const char* storedName(Gate gate);
-const char* storedName(Fate fate);
-const char* storedName(StrikeReason reason);
-const char* storedName(DecisionRule rule);
-std::optional<Gate> gateNamed(const std::string& name);
 
 } // namespace rollcall

@@ -11,20 +11,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, 3> grindNames{"flat", "convex", "hollow"};
-constexpr std::array<const char*, 5> outcomeNames{"held", "set", "roll", "chip", "crack"};
-constexpr std::array<const char*, 14> actNames{"count", "answer",   "fail",  "cuts",    "hesitates", "plan", "bend",
-                                               "set",   "touch-up", "timer", "caution", "photo",     "note", "give-up"};
-constexpr const char* takeBackName = "take-back";
-
-const char* storedName(TrialAct act) {
-    return act == TrialAct::takeBack ? takeBackName : actNames[static_cast<std::size_t>(act)];
-}
-
-TrialAct actNamed(const std::string& name) {
-    return name == takeBackName ? TrialAct::takeBack : enumNamed<TrialAct>(actNames, name);
-}
-
 // A protocol as it is stored; one that a damaged file holds reads as a protocol without steps.
 Protocol protocolIn(const std::string& text) {
     const auto read = readProtocols(text);
@@ -43,7 +29,7 @@ Result<Done> Logbook::measureEdge(const std::string& blade, const EdgeGeometry& 
                                                             {"blade", q(blade)},
                                                             {"behind_edge_mm", edge.behind_edge_mm},
                                                             {"angle_deg", edge.angle_per_side_deg},
-                                                            {"grind", grindNames[static_cast<std::size_t>(edge.grind)]},
+                                                            {"grind", nameOf(edge.grind)},
                                                             {"finish", q(edge.finish)},
                                                             {"before_hardening_mm", orNull(edge.before_hardening_mm)},
                                                             {"as_entered", q(as_entered)}},
@@ -55,21 +41,19 @@ Result<std::string> Logbook::logRung(const std::string& blade, const EdgeRung& r
     const std::string id = m_seams.newId();
     return idOr(transact("rung logged",
                          [&] {
-                             return m_database->insert(
-                                 "edge_rung",
-                                 stamped({{"id", q(id)},
-                                          {"blade", q(blade)},
-                                          {"round", rung.round},
-                                          {"after_cycle", rung.after_cycle},
-                                          {"force_n", orNull(rung.force_n)},
-                                          {"raise_deg", orNull(rung.raise_deg)},
-                                          {"contact_mm", orNull(rung.contact_mm)},
-                                          {"outcome", outcomeNames[static_cast<std::size_t>(rung.outcome)]},
-                                          {"size_mm", orNull(rung.size_mm)},
-                                          {"place_mm", orNull(rung.place_mm)},
-                                          {"sound", rung.sound ? 1 : 0},
-                                          {"as_entered", q(as_entered)}},
-                                         m_seams.now(), m_person));
+                             return m_database->insert("edge_rung", stamped({{"id", q(id)},
+                                                                             {"blade", q(blade)},
+                                                                             {"round", rung.round},
+                                                                             {"after_cycle", rung.after_temper},
+                                                                             {"force_n", orNull(rung.force_n)},
+                                                                             {"raise_deg", orNull(rung.raise_deg)},
+                                                                             {"contact_mm", orNull(rung.contact_mm)},
+                                                                             {"outcome", nameOf(rung.outcome)},
+                                                                             {"size_mm", orNull(rung.size_mm)},
+                                                                             {"place_mm", orNull(rung.place_mm)},
+                                                                             {"sound", rung.sound ? 1 : 0},
+                                                                             {"as_entered", q(as_entered)}},
+                                                                            m_seams.now(), m_person));
                          }),
                 id);
 }
@@ -146,7 +130,7 @@ Result<Done> Logbook::keepProtocol(const Protocol& protocol) {
     });
 }
 
-Result<std::string> Logbook::beginTrial(const std::string& blade, int round, int after_cycle,
+Result<std::string> Logbook::beginTrial(const std::string& blade, int round, int after_temper,
                                         const Protocol& protocol) {
     if (protocol.steps.empty()) return refused("protocol", "the protocol has no step");
     const std::string id = m_seams.newId();
@@ -155,7 +139,7 @@ Result<std::string> Logbook::beginTrial(const std::string& blade, int round, int
                              return m_database->insert("trial", stamped({{"id", q(id)},
                                                                          {"blade", q(blade)},
                                                                          {"round", round},
-                                                                         {"after_cycle", after_cycle},
+                                                                         {"after_cycle", after_temper},
                                                                          {"protocol", q(protocolText(protocol))}},
                                                                         m_seams.now(), m_person));
                          }),
@@ -168,7 +152,7 @@ Result<Done> Logbook::trialEvent(const std::string& trial, const TrialEvent& eve
         if (!attachment) return attachment.error();
         return m_database->insert("trial_event", stamped({{"id", q(m_seams.newId())},
                                                           {"trial", q(trial)},
-                                                          {"act", storedName(event.act)},
+                                                          {"act", nameOf(event.act)},
                                                           {"value", event.value},
                                                           {"second", event.second},
                                                           {"third", event.third},
@@ -237,13 +221,12 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
         for (const Row& row : *rows) take(batch.blades[index.at(s(row[0]))], row);
         return Done{};
     };
-    auto done =
-        each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm FROM "
-             "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.at_ms, e.rowid",
-             [](Blade& blade, const Row& row) {
-                 blade.edges.push_back({row[1].toDouble(), row[2].toDouble(),
-                                        enumNamed<EdgeGrind>(grindNames, s(row[3])), s(row[4]), numberOrNone(row[5])});
-             });
+    auto done = each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm FROM "
+                     "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.at_ms, e.rowid",
+                     [](Blade& blade, const Row& row) {
+                         blade.edges.push_back({row[1].toDouble(), row[2].toDouble(), storedAs<EdgeGrind>(row[3]),
+                                                s(row[4]), numberOrNone(row[5])});
+                     });
     if (done)
         done = each("SELECT r.blade, r.id, r.round, r.force_n, r.raise_deg, r.contact_mm, r.outcome, r.size_mm, "
                     "r.place_mm, r.sound, EXISTS (SELECT 1 FROM edge_rung_mark m WHERE m.rung=r.id), r.after_cycle"
@@ -255,12 +238,12 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                         rung.force_n = numberOrNone(row[3]);
                         rung.raise_deg = numberOrNone(row[4]);
                         rung.contact_mm = numberOrNone(row[5]);
-                        rung.outcome = enumNamed<EdgeOutcome>(outcomeNames, s(row[6]));
+                        rung.outcome = storedAs<EdgeOutcome>(row[6]);
                         rung.size_mm = numberOrNone(row[7]);
                         rung.place_mm = numberOrNone(row[8]);
                         rung.sound = row[9].toBool();
                         rung.struck = row[10].toBool();
-                        rung.after_cycle = row[11].toInt();
+                        rung.after_temper = row[11].toInt();
                         blade.rungs.push_back(std::move(rung));
                     });
     if (done)
@@ -294,9 +277,9 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                     "trial_event e JOIN trial t ON t.id=e.trial JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER BY "
                     "e.rowid",
                     [&](Blade& blade, const Row& row) {
-                        blade.trials[place.at(s(row[1]))].events.push_back({actNamed(s(row[2])), row[3].toDouble(),
-                                                                            row[4].toDouble(), row[5].toDouble(),
-                                                                            s(row[6]), instantOf(row[7], row[8])});
+                        blade.trials[place.at(s(row[1]))].events.push_back(
+                            {storedAs<TrialAct>(row[2]), row[3].toDouble(), row[4].toDouble(), row[5].toDouble(),
+                             s(row[6]), instantOf(row[7], row[8])});
                     });
     if (!done) return done;
     const auto asked = m_database->select(QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM "

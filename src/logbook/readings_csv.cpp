@@ -68,7 +68,7 @@ public:
         const std::optional<double> y = quantity("y_mm", Quantity::length);
         if (x.has_value() != y.has_value()) throw BadLine{"x_mm and y_mm are needed together"};
         if (x) line.spot = Spot{*x, *y};
-        readCycle(line);
+        readTemper(line);
         line.grade = text("grade");
         line.window_low = number("window_low");
         line.window_high = number("window_high");
@@ -123,15 +123,15 @@ private:
         return Instant{moment.toMSecsSinceEpoch(), moment.offsetFromUtc() / 60};
     }
 
-    void readCycle(ReadingLine& line) const {
-        if (const std::optional<double> cycle = number("cycle")) {
-            if (*cycle != std::floor(*cycle) || *cycle < 1 || *cycle > 20)
+    void readTemper(ReadingLine& line) const {
+        if (const std::optional<double> temper = number("cycle")) {
+            if (*temper != std::floor(*temper) || *temper < 1 || *temper > 20)
                 throw BadLine{fmt::format("cycle {} is not a whole number from 1 to 20", text("cycle"))};
-            line.cycle = static_cast<int>(*cycle);
+            line.temper = static_cast<int>(*temper);
         }
         line.temperature_c = quantity("temperature_c", Quantity::temperature);
         line.hours = quantity("hours", Quantity::duration);
-        line.cycle_text = text("temperature_c") + " " + text("hours");
+        line.temper_text = text("temperature_c") + " " + text("hours");
     }
 
     std::string notes() const {
@@ -159,7 +159,7 @@ std::string ReadingLine::identity() const {
                        block                  ? "block"
                        : gate == Gate::quench ? "quench"
                                               : "temper",
-                       cycle.value_or(0), scale, value, time ? fmt::format("{}", time->utc_ms) : std::string(), tester,
+                       temper.value_or(0), scale, value, time ? fmt::format("{}", time->utc_ms) : std::string(), tester,
                        spot ? fmt::format("{:.17g}", spot->x_mm) : std::string(),
                        spot ? fmt::format("{:.17g}", spot->y_mm) : std::string());
 }

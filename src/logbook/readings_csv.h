@@ -27,10 +27,10 @@ struct ReadingLine {
     std::optional<Instant> time;
     std::string tester;
     std::optional<Spot> spot;
-    std::optional<int> cycle;
+    std::optional<int> temper;
     std::optional<double> temperature_c;
     std::optional<double> hours;
-    std::string cycle_text; ///< temperature and hours as typed
+    std::string temper_text; ///< temperature and hours as typed
     std::string grade;
     std::optional<double> window_low;
     std::optional<double> window_high;

@@ -46,9 +46,9 @@ Result<Done> Logbook::loadRelease(Batch& batch, const std::map<std::string, std:
         {q(batch.id)});
     if (!rows) return rows.error();
     for (const Row& row : *rows)
-        batch.blades[index.at(s(row[0]))].signatures.push_back({dispositionNamed(s(row[2])).value_or(Disposition::hold),
-                                                                row[1].toInt(), s(row[3]), s(row[4]), s(row[5]),
-                                                                instantOf(row[6], row[7])});
+        batch.blades[index.at(s(row[0]))].signatures.push_back(
+            {named<Disposition>(s(row[2])).value_or(Disposition::hold), row[1].toInt(), s(row[3]), s(row[4]), s(row[5]),
+             instantOf(row[6], row[7])});
     const Result<QVariant> chance = m_database->single(
         QStringLiteral("SELECT chance FROM sample_ask WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
         {q(batch.id)});

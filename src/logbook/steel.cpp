@@ -12,9 +12,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, 2> methodNames{"xrf", "oes"};
-constexpr std::array<const char*, 3> noteNames{"spark", "coupon", "changed"};
-
 QString sheetText(const GradeSheet& sheet) {
     QJsonObject object;
     for (const auto& [field, text] : sheet) object.insert(q(field), q(text));
@@ -96,7 +93,7 @@ Result<std::string> Logbook::addShot(const ShotDraft& draft) {
                                  "steel_shot", stamped({{"id", q(id)},
                                                         {"batch", q(draft.batch)},
                                                         {"blade", draft.blade.empty() ? QVariant() : q(draft.blade)},
-                                                        {"method", methodNames[static_cast<std::size_t>(draft.method)]},
+                                                        {"method", nameOf(draft.method)},
                                                         {"piece", q(draft.piece)},
                                                         {"attachment", attachment}},
                                                        m_seams.now(), m_person));
@@ -128,7 +125,7 @@ Result<Done> Logbook::addSteelNote(const std::string& batch, const SteelNote& no
         return m_database->insert("steel_note",
                                   stamped({{"id", q(m_seams.newId())},
                                            {"batch", q(batch)},
-                                           {"kind", noteNames[static_cast<std::size_t>(note.kind)]},
+                                           {"kind", nameOf(note.kind)},
                                            {"text", q(note.text)},
                                            {"hrc", orNull(note.hrc)},
                                            {"agrees", note.agrees ? QVariant(*note.agrees ? 1 : 0) : QVariant()},
@@ -207,7 +204,7 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
         SteelShot shot;
         shot.id = s(row[0]);
         shot.blade = s(row[1]);
-        shot.method = enumNamed<AnalysisMethod>(methodNames, s(row[2]));
+        shot.method = storedAs<AnalysisMethod>(row[2]);
         shot.piece = s(row[3]);
         shot.at = instantOf(row[4], row[5]);
         shot.struck = row[6].toBool();
@@ -226,7 +223,7 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
     if (!notes) return notes.error();
     for (const Row& row : *notes) {
         SteelNote note;
-        note.kind = enumNamed<SteelNoteKind>(noteNames, s(row[0]));
+        note.kind = storedAs<SteelNoteKind>(row[0]);
         note.text = s(row[1]);
         note.hrc = numberOrNone(row[2]);
         if (!row[3].isNull()) note.agrees = row[3].toBool();

@@ -105,17 +105,17 @@ Result<Done> Logbook::takeBackImport(const std::string& import) {
             return stamped(std::move(fields), m_seams.now(), m_person);
         };
         each("reading", [&](const QString& id) {
-            return m_database->insert("reading_mark", stampedRow({{"reading", id},
-                                                                  {"kind", "struck"},
-                                                                  {"reason", storedName(StrikeReason::other)},
-                                                                  {"note", q(why)}}));
+            return m_database->insert(
+                "reading_mark",
+                stampedRow(
+                    {{"reading", id}, {"kind", "struck"}, {"reason", nameOf(StrikeReason::other)}, {"note", q(why)}}));
         });
         each("cycle", [&](const QString& id) {
             return m_database->insert("cycle_mark", stampedRow({{"cycle", id}, {"reason", q(why)}}));
         });
         each("blade", [&](const QString& id) {
             const auto out = m_database->insert("blade_fate", stampedRow({{"blade", id},
-                                                                          {"fate", storedName(Fate::removed)},
+                                                                          {"fate", nameOf(Fate::removed)},
                                                                           {"gate", storedName(Gate::temper)},
                                                                           {"reason", q(why)}}));
             return out ? freed("blade", "mark", id) : out;

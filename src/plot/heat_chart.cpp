@@ -303,15 +303,15 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
                  elided(chart.ovens[static_cast<std::size_t>(i)], look.font(18, true), px(104)), look.font(18, true),
                  p.ink);
         fillLine(painter, area.left(), top + pitch, area.width(), 1, p.hair);
-        for (std::size_t k = 0; k < chart.cycles.size(); ++k) {
-            const PlannedCycle& cycle = chart.cycles[k];
-            if (cycle.cancelled || cycle.oven != chart.oven_ids[static_cast<std::size_t>(i)]) continue;
-            const double a = std::clamp<double>(x(cycle.start_ms), left, left + width);
-            const double b = std::clamp<double>(x(cycle.outAt()), left, left + width);
-            const double c = std::clamp<double>(x(cycle.freeAt()), left, left + width);
+        for (std::size_t k = 0; k < chart.runs.size(); ++k) {
+            const PlannedRun& run = chart.runs[k];
+            if (run.cancelled || run.oven != chart.oven_ids[static_cast<std::size_t>(i)]) continue;
+            const double a = std::clamp<double>(x(run.start_ms), left, left + width);
+            const double b = std::clamp<double>(x(run.outAt()), left, left + width);
+            const double c = std::clamp<double>(x(run.freeAt()), left, left + width);
             if (c <= left + 1) continue;
             const QRectF body(a, top + px(10), std::max(3.0, b - a), pitch - px(20));
-            painter.fillRect(body, cycle.out ? p.steel : cycle.started ? p.window : p.window_on_panel);
+            painter.fillRect(body, run.out ? p.steel : run.started ? p.window : p.window_on_panel);
             painter.fillRect(QRectF(b, top + pitch / 2.0 - px(3), std::max(0.0, c - b), px(6)), p.steel);
             painter.setRenderHint(QPainter::Antialiasing, false);
             const bool current = static_cast<int>(k) == chart.current;
@@ -320,13 +320,12 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
             painter.drawRect(body);
             const int room = qRound(body.width()) - px(12);
             drawText(painter, body.left() + px(6), top + px(30),
-                     elided(QString::fromStdString(cycle.batch_name), look.font(16, true), room), look.font(16, true),
+                     elided(QString::fromStdString(run.batch_name), look.font(16, true), room), look.font(16, true),
                      p.ink);
-            drawText(
-                painter, body.left() + px(6), top + px(50),
-                elided(QStringLiteral("%1, %2 °C").arg(QString::fromStdString(cycle.what)).arg(cycle.temperature_c),
-                       look.font(14), room),
-                look.font(14), p.ink);
+            drawText(painter, body.left() + px(6), top + px(50),
+                     elided(QStringLiteral("%1, %2 °C").arg(QString::fromStdString(run.what)).arg(run.temperature_c),
+                            look.font(14), room),
+                     look.font(14), p.ink);
         }
     }
 }

@@ -55,16 +55,16 @@ struct HeatOverlay {
 };
 void drawHeatOverlay(QPainter& painter, const QRect& area, const HeatOverlay& overlay, const Look& look);
 
-/// The ovens of a day with their cycles on one time axis.
+/// The ovens of a day with their tempers on one time axis.
 struct DayChart {
-    std::vector<PlannedCycle> cycles;
+    std::vector<PlannedRun> runs;
     std::vector<QString> ovens;
     std::vector<std::string> oven_ids;
     std::int64_t from_ms = 0;
     std::int64_t to_ms = 0;
     std::int64_t now_ms = 0;
     std::function<QString(std::int64_t)> clock;
-    int current = -1; ///< place of the cycle in hand
+    int current = -1; ///< place of the run in hand
 };
 void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, const Look& look);
 

@@ -16,7 +16,7 @@ struct Palette {
     QColor paper, panel, steel, window, window_on_panel, ink, muted, hair, line;
     QColor primary, on_primary, on_primary_second;
     QColor pass, borderline, fail;
-    QColor earlier;  ///< data of an earlier temper cycle
+    QColor earlier;  ///< data of an earlier temper
     QColor older;    ///< older indents and estimates: a slate violet, apart from the bronze of Borderline
     QColor quenched; ///< as-quenched data
     bool dark = false;

@@ -44,7 +44,7 @@ struct RuleData {
     std::optional<Interval> bracket; ///< of the files; an infinite end is open
 };
 
-/// The large rule: window, needles of the readings, mean with its whisker, earlier cycles. Needs about 170 px of
+/// The large rule: window, needles of the readings, mean with its whisker, earlier tempers. Needs about 170 px of
 /// height at scale 1.
 void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const Look& look);
 

@@ -86,7 +86,7 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
     x = boxes(page, x, page.y, tr("temper, °C and h"), 4, 34);
     page.y += boxHeight + 10;
     page.rule(1.2);
-    const bool heat = batch.planOf(Gate::cycle).required;
+    const bool heat = batch.planOf(Gate::heat).required;
     for (const Blade& blade : batch.blades) {
         if (blade.fate) continue;
         const int quenched = cardReadings(batch, Gate::quench);

@@ -32,7 +32,7 @@ ReportTable bladeTable(const Batch& batch, const BatchVerdicts& verdicts, const 
     table.title = QString::fromStdString(batch.name);
     table.head = {tr("blade"),    tr("sold as"),    tr("composition"), tr("HRC"),      tr("U (95 %)"),
                   tr("readings"), tr("window low"), tr("window high"), tr("inside"),   tr("quench HRC"),
-                  tr("cycle"),    tr("edge"),       tr("proof"),       tr("decision"), tr("signed by")};
+                  tr("heat"),     tr("edge"),       tr("proof"),       tr("decision"), tr("signed by")};
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const BladeVerdicts& own = verdicts.blades[i];
         const std::optional<Verdict>& temper = own[indexOf(Gate::temper)];
@@ -50,7 +50,7 @@ ReportTable bladeTable(const Batch& batch, const BatchVerdicts& verdicts, const 
         row << (batch.window.low ? QVariant(*batch.window.low) : QVariant())
             << (batch.window.high ? QVariant(*batch.window.high) : QVariant()) << stateAt(own, Gate::temper)
             << (quench && quench->measurement ? rounded(quench->measurement->decided_mean, 1) : QVariant())
-            << stateAt(own, Gate::cycle) << stateAt(own, Gate::edge) << stateAt(own, Gate::proof);
+            << stateAt(own, Gate::heat) << stateAt(own, Gate::edge) << stateAt(own, Gate::proof);
         if (release.out)
             row << tr("out") << QVariant();
         else if (release.signature == nullptr)
@@ -75,7 +75,7 @@ ReportTable readingTable(const Batch& batch) {
             QVariantList row{QString::fromStdString(blade.mark),
                              words::gateName(reading.gate),
                              reading.round,
-                             reading.after_cycle ? QVariant(*reading.after_cycle) : QVariant(),
+                             reading.after_temper ? QVariant(*reading.after_temper) : QVariant(),
                              reading.value,
                              QString::fromStdString(reading.scale)};
             row << (reading.time ? QVariant(QDateTime::fromMSecsSinceEpoch(reading.time->utc_ms, Qt::OffsetFromUTC,

@@ -93,7 +93,7 @@ void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, co
         }
         if (const Verdict* quench = at(own, Gate::quench); quench != nullptr && quench->measurement)
             page.text(columns[3], words::hardness(quench->measurement->decided_mean), 10);
-        const std::array<Gate, 5> gates{Gate::steel, Gate::cycle, Gate::temper, Gate::edge, Gate::proof};
+        const std::array<Gate, 5> gates{Gate::steel, Gate::heat, Gate::temper, Gate::edge, Gate::proof};
         for (std::size_t g = 0; g < gates.size(); ++g) {
             if (const Verdict* verdict = at(own, gates[g]))
                 drawVerdictGlyph(page.painter(), columns[4 + g], page.y - 9, 10, verdict->state, page.look(),

@@ -53,9 +53,9 @@ ReportTable shotTable(const Batch& batch) {
 ReportTable temperTable(const Batch& batch) {
     ReportTable table{tr("Tempers"), {tr("blade"), tr("round"), tr("temper"), tr("°C"), tr("hours"), tr("time")}, {}};
     for (const Blade& blade : batch.blades) {
-        for (const TemperCycle& cycle : blade.cycles)
-            table.rows.push_back({text(blade.mark), cycle.round, cycle.number, orBlank(cycle.temperature_c),
-                                  orBlank(cycle.hours), moment(cycle.time)});
+        for (const Temper& temper : blade.tempers)
+            table.rows.push_back({text(blade.mark), temper.round, temper.number, orBlank(temper.temperature_c),
+                                  orBlank(temper.hours), moment(temper.time)});
     }
     return table;
 }
@@ -94,7 +94,7 @@ ReportTable gateTable(const Batch& batch, const BatchVerdicts& verdicts, const T
     switch (gate) {
     case Gate::steel:
         return shotTable(batch);
-    case Gate::cycle:
+    case Gate::heat:
         return temperTable(batch);
     case Gate::quench:
     case Gate::temper: {

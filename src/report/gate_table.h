@@ -6,7 +6,7 @@
 
 namespace rollcall {
 
-/// What was recorded at a gate, one line each: shots at Steel, tempers at Cycle, readings at Quench and Temper, rungs
+/// What was recorded at a gate, one line each: shots at Steel, tempers at Heat, readings at Quench and Temper, rungs
 /// at Edge, events of trials at Proof. Release has the table of the blades.
 ReportTable gateTable(const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables, Gate gate);
 

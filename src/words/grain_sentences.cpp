@@ -42,7 +42,7 @@ QString zoneText(FractureZone zone) {
 
 QString grainSentence(const Reason& r) {
     const auto zone = [&](std::size_t i) {
-        return zoneText(zoneNamed(text(r, i).toStdString()).value_or(FractureZone::middle));
+        return zoneText(named<FractureZone>(text(r, i).toStdString()).value_or(FractureZone::middle));
     };
     switch (r.fact) {
     case Fact::grainFine:

@@ -53,7 +53,7 @@ QString traitName(Trait trait) {
         return tr("recipe");
     case Trait::heat:
         return tr("heat");
-    case Trait::cycles:
+    case Trait::tempers:
         return tr("tempers");
     case Trait::spine:
         return tr("spine");

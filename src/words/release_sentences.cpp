@@ -12,14 +12,12 @@ namespace rollcall::words {
 namespace {
 
 QString disposition(const Reason& r, std::size_t at) {
-    return dispositionName(dispositionNamed(text(r, at).toStdString()).value_or(Disposition::hold));
+    return dispositionName(named<Disposition>(text(r, at).toStdString()).value_or(Disposition::hold));
 }
 
 QString gate(const Reason& r, std::size_t at) {
-    for (const Gate one : allGates) {
-        if (text(r, at) == QLatin1String(nameOf(one))) return gateName(one);
-    }
-    return text(r, at);
+    const std::optional<Gate> known = gateNamed(text(r, at).toStdString());
+    return known ? gateName(*known) : text(r, at);
 }
 
 QString because(const QString& reason) {

@@ -147,7 +147,7 @@ QString sentence(const Reason& r) {
         return r.numbers.empty() ? tr("Contradicted by: %1").arg(evidenceName(text(r, 0)))
                                  : tr("Contradicted by %1, %2 to %3").arg(evidenceName(text(r, 0)), h(0), h(1));
     case Fact::soakOffPlan:
-        return tr("Its soak was off the plan: see Cycle");
+        return tr("Its soak was off the plan: see Heat");
     case Fact::filesAgree:
         return tr("Agrees with the files: %1").arg(bracketText(number(r, 0), number(r, 1)));
     case Fact::filesConflict:
@@ -223,10 +223,10 @@ QString sentence(const Reason& r) {
         return tr("One temper logged; two are advised");
     case Fact::noReadingsAfterLastTemper:
         return tr("No readings after temper %1").arg(whole(number(r, 0)));
-    case Fact::readingsNotTiedToCycle:
+    case Fact::readingsNotTiedToTemper:
         return tr("%1 readings do not say after which temper").arg(whole(number(r, 0)));
     case Fact::roseAfterTemper:
-        return tr("Rose from %1 to %2 after temper %3: one more cycle is required")
+        return tr("Rose from %1 to %2 after temper %3: one more temper is required")
             .arg(h(0), h(1), whole(number(r, 2)));
     case Fact::notYetDone:
         return tr("Hard is not a failure: temper again");

@@ -14,8 +14,8 @@ QString gateName(Gate gate) {
     switch (gate) {
     case Gate::steel:
         return tr("Steel");
-    case Gate::cycle:
-        return tr("Cycle");
+    case Gate::heat:
+        return tr("Heat");
     case Gate::quench:
         return tr("Quench");
     case Gate::temper:
@@ -78,6 +78,10 @@ QString ruleName(DecisionRule rule) {
     return {};
 }
 
+QString tenths(double value) {
+    return QString::number(value, 'f', 1);
+}
+
 QString hardness(double value) {
     return QString::fromStdString(tenthText(value)).replace(QLatin1Char('-'), QChar(0x2212));
 }
@@ -131,7 +135,7 @@ QString headline(const Verdict& v) {
     if (v.gate == Gate::release) return releaseHeadline(v);
     if (v.state == State::notYet) {
         if (v.gate == Gate::steel) return tr("Nobody has looked yet.");
-        if (v.gate == Gate::cycle) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
+        if (v.gate == Gate::heat) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
         if (v.has(Fact::noMinimumSet)) return tr("No minimum set.");
         if (v.has(Fact::noWindowSet)) return tr("No window set.");
         const int left = std::max(1, v.planned) - v.taken;
@@ -146,7 +150,7 @@ QString headline(const Verdict& v) {
                : v.has(Fact::steelUndecided) ? tr("This method cannot decide it.")
                                              : tr("Something speaks against it.");
     }
-    if (v.gate == Gate::cycle) {
+    if (v.gate == Gate::heat) {
         if (v.state == State::pass) return tr("Soaked and quenched to plan.");
         const Fact first = v.reasons.empty() ? Fact::noHeatLogged : v.reasons.front().fact;
         return first == Fact::soakOver           ? tr("Soaked longer than planned.")

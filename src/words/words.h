@@ -28,6 +28,8 @@ QString recipeWarning(const RecipeFinding& finding);
 
 /// A hardness at one decimal with the true minus sign.
 QString hardness(double value);
+/// A number to one decimal: a grain size, a length.
+QString tenths(double value);
 /// An uncertainty at one decimal, rounded up.
 QString uncertainty(double value);
 /// A chance as whole per cent, clipped to 1..99.

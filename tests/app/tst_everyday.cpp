@@ -92,16 +92,16 @@ private slots:
         d.fill("hours", "90min");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
-        const TemperCycle& cycle = d.document().batch().blades[1].cycles.at(0);
-        QVERIFY(std::abs(*cycle.temperature_c - 205) < 0.01);
-        QCOMPARE(*cycle.hours, 1.5);
-        QVERIFY(d.document().batch().blades[2].cycles.empty());
+        const Temper& temper = d.document().batch().blades[1].tempers.at(0);
+        QVERIFY(std::abs(*temper.temperature_c - 205) < 0.01);
+        QCOMPARE(*temper.hours, 1.5);
+        QVERIFY(d.document().batch().blades[2].tempers.empty());
         d.type("u");
         d.fill("reason", "wrong blades");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
-        QVERIFY(d.document().batch().blades[0].cycles.empty());
-        QVERIFY(d.document().batch().blades[1].cycles.empty());
+        QVERIFY(d.document().batch().blades[0].tempers.empty());
+        QVERIFY(d.document().batch().blades[1].tempers.empty());
     }
 
     // Left out for its place, then counted with a reason that stays beside it.

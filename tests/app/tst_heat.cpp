@@ -35,7 +35,7 @@ private slots:
     // From the dropped trace over marks and readings to a Pass: what is foretold is on screen before it is read.
     void traceMarksReadingsAdvicePass() {
         WindowDriver driver;
-        driver.makeBatch("Cycle, Quench and Temper");
+        driver.makeBatch("Heat, Quench and Temper");
         driver.press(Qt::Key_F3);
         QCOMPARE(driver.column().word, QStringLiteral("Not yet"));
         driver.drop(steadyTrace(driver));
@@ -114,8 +114,8 @@ private slots:
         QCOMPARE(driver.word(), QStringLiteral("Pass"));
 
         const Batch batch = stored(driver);
-        QCOMPARE(batch.blades[0].cycles.size(), std::size_t(2));
-        QCOMPARE(batch.blades[0].cycles[1].temperature_c.value(), next.toDouble());
+        QCOMPARE(batch.blades[0].tempers.size(), std::size_t(2));
+        QCOMPARE(batch.blades[0].tempers[1].temperature_c.value(), next.toDouble());
         QCOMPARE(batch.heat_runs.size(), std::size_t(1));
         QCOMPARE(batch.heat_runs[0].trace->samples().size(), std::size_t(301));
         QCOMPARE(batch.blades[0].heats[0].transfer_s().value(), 1.0);
@@ -166,7 +166,7 @@ private slots:
         driver.fill("reason", "a spring, not a knife");
         driver.press(Qt::Key_Return, Qt::ControlModifier);
         const Batch batch = stored(driver);
-        QVERIFY(batch.blades[0].cycles[0].as_entered.find("a spring") != std::string::npos);
+        QVERIFY(batch.blades[0].tempers[0].as_entered.find("a spring") != std::string::npos);
     }
 
     void recipeByTemplateThenChanged() {
@@ -218,7 +218,7 @@ private slots:
         QCOMPARE(driver.formValue("temperature"), QStringLiteral("205"));
         driver.press(Qt::Key_Return, Qt::ControlModifier);
         const Batch batch = stored(driver);
-        QCOMPARE(batch.blades[2].cycles[0].temperature_c.value(), 205.0);
+        QCOMPARE(batch.blades[2].tempers[0].temperature_c.value(), 205.0);
     }
 
     void warpIsStackedAndExported() {

@@ -1,13 +1,13 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/day_clock.h"
+#include "app/heat/day_clock.h"
 #include "logbook/logbook.h"
 #include "tests/support/window_driver.h"
 
 using namespace rollcall;
 using fixtures::WindowDriver;
 
-// What the pages of the Cycle bench do beside the walk of tst_heat.
+// What the pages of the Heat bench do beside the walk of tst_heat.
 class tst_HeatPages : public QObject {
     Q_OBJECT
 
@@ -30,7 +30,7 @@ class tst_HeatPages : public QObject {
 private slots:
     void init() { QSettings().clear(); }
 
-    // Hours and the number of cycles move the expectation as they must: longer and oftener is softer.
+    // Hours and the number of tempers move the expectation as they must: longer and oftener is softer.
     void schoolsAndHours() {
         WindowDriver d;
         d.makeBatch();
@@ -162,7 +162,7 @@ private slots:
         d.fill("edge", "0.03in");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(std::abs(d.document().batch().heat_runs.at(0).edge_mm.value() - 0.762) < 1e-9);
-        QVERIFY(d.document().batch().planOf(Gate::cycle).required);
+        QVERIFY(d.document().batch().planOf(Gate::heat).required);
         d.type("n");
         d.fill("blades", "GK-1, GK-7");
         d.press(Qt::Key_Return, Qt::ControlModifier);
@@ -172,7 +172,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         for (const Blade& blade : d.document().batch().blades) QCOMPARE(blade.heats.at(0).transfer_s().value(), 1.5);
     }
-    void theAlarmIsHushedAndCyclesCancelled() {
+    void theAlarmIsHushedAndRunsCancelled() {
         WindowDriver d;
         d.makeBatch();
         d.type("y");
@@ -224,25 +224,25 @@ private slots:
         WindowDriver d;
         d.makeBatch();
         d.press(Qt::Key_F3);
-        auto* bench = d.window().findChild<CycleBench*>();
-        QCOMPARE(bench->page(), CycleBench::Page::soak);
+        auto* bench = d.window().findChild<HeatBench*>();
+        QCOMPARE(bench->page(), HeatBench::Page::soak);
         d.press(Qt::Key_Tab);
-        QCOMPARE(bench->page(), CycleBench::Page::ladder);
+        QCOMPARE(bench->page(), HeatBench::Page::ladder);
         d.press(Qt::Key_Backtab);
         d.press(Qt::Key_Backtab);
-        QCOMPARE(bench->page(), CycleBench::Page::colour);
+        QCOMPARE(bench->page(), HeatBench::Page::colour);
         QTest::mouseClick(bench, Qt::LeftButton, Qt::NoModifier, {40, 20});
-        QCOMPARE(bench->page(), CycleBench::Page::soak);
+        QCOMPARE(bench->page(), HeatBench::Page::soak);
         d.press(Qt::Key_Escape);
         QCOMPARE(d.window().place(), MainWindow::Place::overview);
     }
-    // A reading from another bench's time never lands at the Cycle gate.
+    // A reading from another bench's time never lands at the Heat gate.
     void readingsFindTheirGate() {
         WindowDriver d;
         d.makeBatch();
         d.press(Qt::Key_F4);
         d.press(Qt::Key_F3);
-        QCOMPARE(d.document().gate(), Gate::cycle);
+        QCOMPARE(d.document().gate(), Gate::heat);
         d.press(Qt::Key_F4);
         d.verifyTester();
         d.type("652\n");

@@ -171,13 +171,13 @@ private slots:
         // GK-3 gets a temper more: the piece speaks for it no longer.
         d.document().selectBlade(2);
         const std::string blade = d.document().blade()->id;
-        CycleDraft cycle;
-        cycle.batch = d.document().batch().id;
-        cycle.blades = {blade};
-        cycle.temperature_c = 220;
-        cycle.hours = 2;
-        d.document().perform([cycle](Logbook& logbook) -> Result<Done> {
-            if (auto logged = logbook.logCycle(cycle); !logged) return logged.error();
+        TemperDraft temper;
+        temper.batch = d.document().batch().id;
+        temper.blades = {blade};
+        temper.temperature_c = 220;
+        temper.hours = 2;
+        d.document().perform([temper](Logbook& logbook) -> Result<Done> {
+            if (auto logged = logbook.logTemper(temper); !logged) return logged.error();
             return Done{};
         });
         d.settle();

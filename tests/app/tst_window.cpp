@@ -82,8 +82,8 @@ private slots:
         QVERIFY(d.reasons().contains("Tempers missing: 0 of 1 logged"));
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
         logTemper(d, "405F");
-        QCOMPARE(d.document().batch().blades[2].cycles.size(), std::size_t(1));
-        QVERIFY(std::abs(*d.document().batch().blades[0].cycles[0].temperature_c - 207.22) < 0.01);
+        QCOMPARE(d.document().batch().blades[2].tempers.size(), std::size_t(1));
+        QVERIFY(std::abs(*d.document().batch().blades[0].tempers[0].temperature_c - 207.22) < 0.01);
         d.type("621\n622\n623\n"); // read anew after the temper
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         QVERIFY(d.rollText(0).startsWith("GK-1: Pass, 62.0"));

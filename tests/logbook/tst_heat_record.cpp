@@ -113,30 +113,30 @@ private slots:
     void ovensAreNotBookedTwice() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        PlannedCycle cycle;
-        cycle.batch = batch.id;
-        cycle.oven = log->addOven({"", "Oven 1", 5, {}}).value();
-        cycle.what = "temper 1";
-        cycle.temperature_c = 205;
-        cycle.hours = 2;
-        cycle.start_ms = log->now().utc_ms;
-        const std::string id = log->planCycle(cycle, "205 2").value();
-        cycle.start_ms += 3600000;
-        const auto clash = log->planCycle(cycle, "205 2");
+        PlannedRun temper;
+        temper.batch = batch.id;
+        temper.oven = log->addOven({"", "Oven 1", 5, {}}).value();
+        temper.what = "temper 1";
+        temper.temperature_c = 205;
+        temper.hours = 2;
+        temper.start_ms = log->now().utc_ms;
+        const std::string id = log->planRun(temper, "205 2").value();
+        temper.start_ms += 3600000;
+        const auto clash = log->planRun(temper, "205 2");
         QVERIFY(!clash && clash.error().text.find("Oven 1 is taken") != std::string::npos);
         QVERIFY(log->markPlanned(id, "cancelled").ok());
-        QVERIFY(log->planCycle(cycle, "205 2").ok());
+        QVERIFY(log->planRun(temper, "205 2").ok());
         QVERIFY(!log->markPlanned(id, "cancelled")); // said once
     }
     void otherBatchesTeachTheCurve() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        CycleDraft cycle;
-        cycle.batch = batch.id;
-        cycle.blades = {batch.blades[0].id};
-        cycle.temperature_c = 205;
-        cycle.hours = 2;
-        QVERIFY(log->logCycle(cycle).ok());
+        TemperDraft temper;
+        temper.batch = batch.id;
+        temper.blades = {batch.blades[0].id};
+        temper.temperature_c = 205;
+        temper.hours = 2;
+        QVERIFY(log->logTemper(temper).ok());
         QVERIFY(log->logReading(log.reading(batch, 0, 61.5)).ok());
         Batch other;
         other.id = "other";

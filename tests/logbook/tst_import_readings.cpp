@@ -49,9 +49,9 @@ private slots:
         QCOMPARE(b.blades[0].shape.thickness_mm, 0.095 * 25.4);
         QCOMPARE(b.blades[0].readings.size(), std::size_t(3)); // two honest equal readings both live
         QCOMPARE(b.blades[0].readings[0].note, std::string("smith: by lamp"));
-        QCOMPARE(lastTemper(b.blades[0]), 2); // a reading after cycle 2 says that two ran
-        QVERIFY(!b.blades[0].cycles[0].temperature_c.has_value());
-        QVERIFY(std::abs(*b.blades[0].cycles[1].temperature_c - 207) < 1e-9); // 404.6 F
+        QCOMPARE(lastTemper(b.blades[0]), 2); // a reading after temper 2 says that two ran
+        QVERIFY(!b.blades[0].tempers[0].temperature_c.has_value());
+        QVERIFY(std::abs(*b.blades[0].tempers[1].temperature_c - 207) < 1e-9); // 404.6 F
         QCOMPARE(b.verifications.at(0).readings.size(), std::size_t(2));
         QVERIFY(log->check().value().empty());
     }
@@ -145,7 +145,7 @@ private slots:
         QCOMPARE(report.rejected[0].reason, std::string("another window than batch P has"));
         QCOMPARE(report.rejected[1].reason, std::string("batch P is 115CrV3, this line says 51CrV4"));
         QCOMPARE(report.rejected[2].reason,
-                 std::string("another temperature or time for cycle 1 of 1 than a line before"));
+                 std::string("another temperature or time for temper 1 of 1 than a line before"));
         QCOMPARE(report.rejected[3].reason, std::string("window_low is above window_high"));
         report = import(
             log, head + "P,3,temper,62,60,62,,1,\nP,3,temper,61.9,61,63,,1,\n"); // the logbook remembers its window

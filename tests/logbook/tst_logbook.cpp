@@ -104,32 +104,32 @@ private slots:
         QVERIFY(!log->logBlockReading("no run", 62, "").ok());
     }
 
-    void cyclesAreCountedForEachBlade() {
+    void tempersAreCountedForEachBlade() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        CycleDraft cycle;
-        cycle.batch = batch.id;
-        cycle.temperature_c = 190;
-        cycle.hours = 2;
-        QVERIFY(!log->logCycle(cycle).ok()); // for no blade
-        cycle.blades = {batch.blades[0].id, batch.blades[1].id};
-        QVERIFY(log->logCycle(cycle).ok());
-        cycle.blades = {batch.blades[0].id};
-        cycle.temperature_c = 207;
-        const std::string second = log->logCycle(cycle).value();
+        TemperDraft temper;
+        temper.batch = batch.id;
+        temper.temperature_c = 190;
+        temper.hours = 2;
+        QVERIFY(!log->logTemper(temper).ok()); // for no blade
+        temper.blades = {batch.blades[0].id, batch.blades[1].id};
+        QVERIFY(log->logTemper(temper).ok());
+        temper.blades = {batch.blades[0].id};
+        temper.temperature_c = 207;
+        const std::string second = log->logTemper(temper).value();
         Batch loaded = log->batch(batch.id).value();
         QCOMPARE(lastTemper(loaded.blades[0]), 2);
         QCOMPARE(lastTemper(loaded.blades[1]), 1);
-        QCOMPARE(loaded.blades[0].cycles[1].temperature_c.value(), 207.0);
-        QVERIFY(log->strikeCycle(second, "logged by mistake").ok());
+        QCOMPARE(loaded.blades[0].tempers[1].temperature_c.value(), 207.0);
+        QVERIFY(log->strikeTemper(second, "logged by mistake").ok());
         QCOMPARE(lastTemper(log->batch(batch.id).value().blades[0]), 1);
         // A new hardening round begins its count anew.
         QVERIFY(log->reharden(batch.blades[0].id, "soft", std::nullopt).ok());
         loaded = log->batch(batch.id).value();
         QCOMPARE(loaded.blades[0].round, 2);
         QCOMPARE(lastTemper(loaded.blades[0]), 0);
-        QVERIFY(log->logCycle(cycle).ok());
-        QCOMPARE(log->batch(batch.id).value().blades[0].cycles.back().number, 1);
+        QVERIFY(log->logTemper(temper).ok());
+        QCOMPARE(log->batch(batch.id).value().blades[0].tempers.back().number, 1);
     }
 
     // Marks ground off belong to an earlier surface; readings made before and after tell which.
@@ -241,10 +241,10 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         const auto before = log->counts().value();
-        CycleDraft cycle;
-        cycle.batch = batch.id;
-        cycle.blades = {batch.blades[0].id, "no such blade"};
-        QVERIFY(!log->logCycle(cycle).ok());
+        TemperDraft temper;
+        temper.batch = batch.id;
+        temper.blades = {batch.blades[0].id, "no such blade"};
+        QVERIFY(!log->logTemper(temper).ok());
         QCOMPARE(log->counts().value(), before);
         QVERIFY(log->check().value().empty());
     }

@@ -44,7 +44,7 @@ private slots:
         QCOMPARE(log->shop().value().testers.back().kind, TesterKind::files);
         FileTest test;
         test.gate = Gate::temper;
-        test.after_cycle = 1;
+        test.after_temper = 1;
         QVERIFY(!log->logFileTest(batch.blades[0].id, id, test).ok()); // nothing tried
         test.trials = {{40, FileTouch::skates}, {52.5, FileTouch::touches}, {65, FileTouch::bites}};
         test.surface = Surface::decarburised;
@@ -53,7 +53,7 @@ private slots:
         QCOMPARE(tried.file_tests.size(), std::size_t(1));
         QCOMPARE(tried.file_tests[0].trials.size(), std::size_t(3));
         QCOMPARE(tried.file_tests[0].surface, Surface::decarburised);
-        QCOMPARE(tried.file_tests[0].after_cycle, 1);
+        QCOMPARE(tried.file_tests[0].after_temper, 1);
         QVERIFY(blade(log, 1).file_tests.empty());
     }
 

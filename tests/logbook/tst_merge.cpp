@@ -54,14 +54,14 @@ private slots:
             QVERIFY(north->logReading(log.reading(batch, 1, 61.4)).ok());
             QVERIFY(north->renameBlade(batch.blades[1].id, "A-2b").ok());
             QVERIFY(north->changeLimits(batch.id, {60, 62}, "60:62", std::nullopt).ok());
-            QVERIFY(north->logCycle({batch.id, {batch.blades[0].id}, 205, 2, "205 2", fixtures::at(9)}).ok());
+            QVERIFY(north->logTemper({batch.id, {batch.blades[0].id}, 205, 2, "205 2", fixtures::at(9)}).ok());
             QVERIFY(north->takeOut(batch.blades[0].id, Fate::cracked, Gate::quench, "it rang").ok());
         }
         QVERIFY(log.reopen().ok());
         log->setPerson("HB");
         QVERIFY(log->changeLimits(batch.id, {61, 64}, "61:64", std::nullopt).ok());
         QVERIFY(log->renameBlade(batch.blades[0].id, "A-1x").ok());
-        QVERIFY(log->logCycle({batch.id, {batch.blades[0].id}, 207, 2, "207 2", fixtures::at(9)}).ok());
+        QVERIFY(log->logTemper({batch.id, {batch.blades[0].id}, 207, 2, "207 2", fixtures::at(9)}).ok());
         QVERIFY(log->takeOut(batch.blades[0].id, Fate::scrapped, Gate::temper, "bent").ok());
 
         const auto before = log->counts().value();
@@ -107,7 +107,7 @@ private slots:
                     switch (below(4)) {
                     case 0:
                         QVERIFY(
-                            book->logCycle({batch.id, {batch.blades[blade].id}, 200.0 + below(20), 2, "", {}}).ok());
+                            book->logTemper({batch.id, {batch.blades[blade].id}, 200.0 + below(20), 2, "", {}}).ok());
                         break;
                     case 1:
                         QVERIFY(
@@ -133,7 +133,7 @@ private slots:
                 for (const Blade& blade : all.blades) {
                     for (const Reading& r : blade.readings)
                         record << QStringLiteral("%1 %2 %3").arg(q(r.id)).arg(r.value).arg(r.struck.has_value());
-                    for (const TemperCycle& c : blade.cycles) record << q(c.id) + QString::number(c.number);
+                    for (const Temper& c : blade.tempers) record << q(c.id) + QString::number(c.number);
                     for (const Excuse& e : blade.excuses) record << q(e.reason);
                 }
                 record.sort();
@@ -165,7 +165,7 @@ private slots:
             const Batch made = south->batch(south->addBatch(draft).value()).value();
             ReadingDraft reading;
             reading.blade = made.blades[0].id;
-            reading.after_cycle = 1;
+            reading.after_temper = 1;
             reading.value = 60.2;
             reading.tester = id;
             QVERIFY(south->logReading(reading).ok());

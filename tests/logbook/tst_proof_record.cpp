@@ -18,7 +18,7 @@ private slots:
         QVERIFY(log->measureEdge(blade, {0.3, 17, EdgeGrind::convex, "belt", {}}, "0.3 17").ok());
         EdgeRung rung;
         rung.round = 1;
-        rung.after_cycle = 2;
+        rung.after_temper = 2;
         rung.force_n = 88.5;
         rung.raise_deg = 35;
         rung.contact_mm = 2.5;
@@ -39,7 +39,7 @@ private slots:
         QVERIFY(b.edges[0].grind == EdgeGrind::hollow && *b.edges[0].before_hardening_mm == 0.75);
         QVERIFY(b.edges[1].angle_per_side_deg == 17 && b.edges[1].finish == "belt" && !b.edges[1].before_hardening_mm);
         const EdgeRung& r = b.rungs.at(0);
-        QVERIFY(r.id == id && *r.force_n == 88.5 && *r.raise_deg == 35 && *r.contact_mm == 2.5 && r.after_cycle == 2);
+        QVERIFY(r.id == id && *r.force_n == 88.5 && *r.raise_deg == 35 && *r.contact_mm == 2.5 && r.after_temper == 2);
         QVERIFY(r.outcome == EdgeOutcome::roll && *r.size_mm == 0.12 && *r.place_mm == 40 && r.sound && !r.struck);
         QVERIFY(!b.rungs.at(1).force_n && !b.rungs[1].raise_deg && !b.rungs[1].size_mm);
         QVERIFY(b.grinding.at(0).colour && b.grinding[0].text == "straw");
@@ -67,7 +67,7 @@ private slots:
         QVERIFY(log.reopen().ok());
         const Trial back = log->batch(batch.id).value().blades[1].trials.at(0);
         QCOMPARE(protocolText(back.protocol), protocolText(protocol));
-        QCOMPARE(back.after_cycle, 2);
+        QCOMPARE(back.after_temper, 2);
         QCOMPARE(back.events.size(), std::size_t(4));
         QVERIFY(back.events[0].act == TrialAct::answer && back.events[0].value == 370 &&
                 back.events[0].text == "14.6 in");

@@ -133,10 +133,10 @@ private slots:
         const auto rows = [&](Gate gate) { return gateTable(batch, verdicts, tables(), gate).rows.size(); };
         QCOMPARE(rows(Gate::quench), std::size_t(6));
         QCOMPARE(rows(Gate::temper), std::size_t(6));
-        QCOMPARE(rows(Gate::cycle), std::size_t(2));
+        QCOMPARE(rows(Gate::heat), std::size_t(2));
         QCOMPARE(rows(Gate::release), std::size_t(2));
         QCOMPARE(rows(Gate::edge), std::size_t(0));
-        QCOMPARE(gateTable(batch, verdicts, tables(), Gate::cycle).rows[0][3].toDouble(), 205.0);
+        QCOMPARE(gateTable(batch, verdicts, tables(), Gate::heat).rows[0][3].toDouble(), 205.0);
         const ReportTable runs = runTable(batch.verifications, batch.testers);
         QCOMPARE(runs.rows[0][5].toDouble(), 0.2); // 62.8 on a block of 62.6
         QCOMPARE(runs.rows[0][6].toDouble(), 0.2); // 62.7 to 62.9

@@ -22,12 +22,12 @@ inline Instant at(int hour, int minute = 0, int day = 24) {
     return {firstOfNovember + ((day - 1) * 1440 + hour * 60 + minute) * std::int64_t{60000}, 0};
 }
 
-inline Reading reading(const std::string& id, double value, Gate gate, int cycle,
+inline Reading reading(const std::string& id, double value, Gate gate, int temper,
                        std::optional<Instant> time = at(10)) {
     Reading r;
     r.id = id;
     r.gate = gate;
-    r.after_cycle = cycle;
+    r.after_temper = temper;
     r.value = value;
     r.time = time;
     r.tester = "t1";
@@ -65,17 +65,17 @@ inline Batch batch(const std::string& grade, Window window, const std::vector<st
         blade.id = blade.mark = mark;
         blade.shape = BladeShape::knife(58, 16, 2.4);
         blade.shape.reading_line_mm = 2.6;
-        blade.cycles.push_back({"c1", 1, 1, 205, 2, "205 2", at(9)});
+        blade.tempers.push_back({"c1", 1, 1, 205, 2, "205 2", at(9)});
         b.blades.push_back(blade);
     }
     return b;
 }
 
 /// Gives a blade readings at a gate.
-inline void read(Blade& blade, Gate gate, std::vector<double> values, int cycle = 1) {
+inline void read(Blade& blade, Gate gate, std::vector<double> values, int temper = 1) {
     for (const double value : values) {
         const std::string id = blade.mark + "-" + std::to_string(blade.readings.size());
-        blade.readings.push_back(reading(id, value, gate, gate == Gate::quench ? 0 : cycle));
+        blade.readings.push_back(reading(id, value, gate, gate == Gate::quench ? 0 : temper));
     }
 }
 

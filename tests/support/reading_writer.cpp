@@ -20,7 +20,7 @@ int main(int argc, char** argv) {
     rollcall::ReadingDraft draft;
     draft.blade = batch->blades.front().id;
     draft.tester = batch->testers.front().id;
-    draft.after_cycle = 1;
+    draft.after_temper = 1;
     for (int i = 0;; ++i) {
         draft.value = 60.0 + 0.1 * (i % 30);
         const auto id = logbook.logReading(draft);

@@ -71,10 +71,10 @@ public:
         draft.blades = {{"A-1", shape, "2.4"}, {"A-2", shape, "0.095in"}};
         return m_logbook->batch(m_logbook->addBatch(draft).value()).value();
     }
-    ReadingDraft reading(const Batch& batch, std::size_t blade, double value, int cycle = 1) const {
+    ReadingDraft reading(const Batch& batch, std::size_t blade, double value, int temper = 1) const {
         ReadingDraft draft;
         draft.blade = batch.blades[blade].id;
-        draft.after_cycle = cycle;
+        draft.after_temper = temper;
         draft.value = value;
         draft.as_entered = std::to_string(value);
         draft.tester = m_tester;

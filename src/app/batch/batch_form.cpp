@@ -26,10 +26,10 @@ const std::vector<Profile>& profiles() {
     using enum Gate;
     static const std::vector<Profile> all{
         {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), {quench, temper}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Cycle, Quench and Temper"), {cycle, quench, temper}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Steel to Proof"), {steel, cycle, quench, temper, edge, proof}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Heat, Quench and Temper"), {temper, quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("batch form", "Steel to Proof"), {steel, temper, quench, temper, edge, proof}, std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Steel to Release"),
-         {steel, cycle, quench, temper, edge, proof, release},
+         {steel, temper, quench, temper, edge, proof, release},
          std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Temper only"), {temper}, std::nullopt},
         {QT_TRANSLATE_NOOP("batch form", "Quench only"), {quench}, std::nullopt},

@@ -74,11 +74,11 @@ void CallBench::paintHead(QPainter& painter) const {
     } else {
         const int last = lastTemper(*blade);
         context = tr("no temper logged");
-        for (const TemperCycle& cycle : blade->cycles) {
-            if (cycle.round != blade->round || cycle.number != last) continue;
+        for (const Temper& temper : blade->tempers) {
+            if (temper.round != blade->round || temper.number != last) continue;
             QStringList parts;
-            if (cycle.temperature_c) parts << words::degrees(*cycle.temperature_c);
-            if (cycle.hours) parts << words::hours(*cycle.hours);
+            if (temper.temperature_c) parts << words::degrees(*temper.temperature_c);
+            if (temper.hours) parts << words::hours(*temper.hours);
             context = tr("after temper %1").arg(last) +
                       (parts.isEmpty() ? QString() : QStringLiteral(", ") + parts.join(QStringLiteral(", ")));
         }

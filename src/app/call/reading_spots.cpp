@@ -13,11 +13,11 @@ std::vector<Spot> ReadingStation::indents(bool withCurrent) const {
     std::vector<Spot> spots;
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return spots;
-    const int cycle = lastTemper(*blade);
+    const int temper = lastTemper(*blade);
     for (const Reading& r : blade->readings) {
         if (r.surface != blade->surface) continue; // ground off
         const bool current = !r.struck && r.gate == m_document.gate() && r.round == blade->round &&
-                             (r.gate == Gate::quench || r.after_cycle.value_or(0) == cycle);
+                             (r.gate == Gate::quench || r.after_temper.value_or(0) == temper);
         if (r.spot && (withCurrent || !current)) spots.push_back(*r.spot);
     }
     if (withCurrent) spots.insert(spots.end(), m_placed.begin(), m_placed.end());

@@ -272,7 +272,7 @@ ReadingDraft ReadingStation::draftFor(const Blade& blade, const Number& number) 
     draft.blade = blade.id;
     draft.gate = m_document.gate();
     draft.round = blade.round;
-    draft.after_cycle = m_document.gate() == Gate::quench ? 0 : lastTemper(blade);
+    draft.after_temper = m_document.gate() == Gate::quench ? 0 : lastTemper(blade);
     draft.scale = m_scale;
     draft.convex_radius_mm = m_radius;
     draft.value = number.value;

@@ -48,11 +48,12 @@ RuleData RuleView::bladeData() const {
             if (r.struck || r.round != blade->round) continue;
             if (r.gate == Gate::quench)
                 earlier[0].push_back(r.value);
-            else if (r.after_cycle.value_or(0) > 0 && *r.after_cycle < lastTemper(*blade))
-                earlier[*r.after_cycle].push_back(r.value);
+            else if (r.after_temper.value_or(0) > 0 && *r.after_temper < lastTemper(*blade))
+                earlier[*r.after_temper].push_back(r.value);
         }
-        for (const auto& [cycle, list] : earlier) {
-            shown.earlier.push_back({meanOf(list), cycle == 0 ? tr("quench") : tr("cycle %1").arg(cycle), cycle == 0});
+        for (const auto& [temper, list] : earlier) {
+            shown.earlier.push_back(
+                {meanOf(list), temper == 0 ? tr("quench") : tr("temper %1").arg(temper), temper == 0});
             values.push_back(meanOf(list));
         }
     }

@@ -16,7 +16,7 @@ class RuleView : public QWidget {
 public:
     RuleView(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
     void refresh();
-    /// Window, readings, earlier cycles and files of the blade in hand.
+    /// Window, readings, earlier tempers and files of the blade in hand.
     RuleData bladeData() const;
 
 protected:

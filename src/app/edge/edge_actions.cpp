@@ -130,7 +130,7 @@ void EdgeBench::otherRung() {
         [this](const FormValues& v) {
             EdgeRung rung;
             rung.round = m_document.blade()->round;
-            rung.after_cycle = lastTemper(*m_document.blade());
+            rung.after_temper = lastTemper(*m_document.blade());
             rung.force_n = *parseQuantity(v["force"].toStdString(), Quantity::force);
             rung.raise_deg = *parseNumber(v["raise"].toStdString());
             rung.contact_mm = lengthIn(v["contact"]);
@@ -142,7 +142,7 @@ void EdgeBench::otherRung() {
 void EdgeBench::flexByHand() {
     EdgeRung rung;
     rung.round = m_document.blade()->round;
-    rung.after_cycle = lastTemper(*m_document.blade());
+    rung.after_temper = lastTemper(*m_document.blade());
     rung.place_mm = m_place_mm;
     askOutcome(rung);
 }
@@ -365,7 +365,7 @@ void EdgeBench::lookAtHeat() {
     const auto mean = hrc();
     lines << (mean ? tr("Hardness: %1 HRC, window %2").arg(words::hardness(*mean), words::windowText(batch.window))
                    : tr("Hardness: not read. Read it on the flat first (F5)."));
-    for (const Gate gate : {Gate::cycle, Gate::quench, Gate::temper}) {
+    for (const Gate gate : {Gate::heat, Gate::quench, Gate::temper}) {
         const Verdict* verdict = m_document.verdict(static_cast<int>(index), gate);
         if (verdict != nullptr)
             lines << QStringLiteral("%1: %2. %3")

@@ -340,7 +340,7 @@ void EdgeBench::act() {
     if (verdict.next.act == Act::takeRung && verdict.next.numbers.empty() && ask.by_hand) return flexByHand();
     EdgeRung rung;
     rung.round = blade->round;
-    rung.after_cycle = lastTemper(*blade);
+    rung.after_temper = lastTemper(*blade);
     rung.force_n = m_force.peak_n() ? m_force.peak_n() : std::optional(chosen().force_n);
     rung.raise_deg = chosen().raise_deg;
     rung.place_mm = m_place_mm;

@@ -113,9 +113,9 @@ void ExchangeActions::enterCardAt(Gate gate) {
                 const std::vector<Spot> spots = cardSpots(now, blade, m_document.tables());
                 const std::size_t before =
                     gate == Gate::quench ? 0 : static_cast<std::size_t>(cardReadings(now, Gate::quench));
-                int cycle = 0;
-                for (const TemperCycle& one : blade.cycles) {
-                    if (one.round == blade.round) cycle = std::max(cycle, one.number);
+                int temper = 0;
+                for (const Temper& one : blade.tempers) {
+                    if (one.round == blade.round) temper = std::max(temper, one.number);
                 }
                 for (std::size_t k = 0; k < numbers->size(); ++k) {
                     if (!(*numbers)[k]) continue;
@@ -128,7 +128,7 @@ void ExchangeActions::enterCardAt(Gate gate) {
                     csv += before + k < spots.size() ? QByteArray::number(spots[before + k].x_mm, 'f', 1) + ',' +
                                                            QByteArray::number(spots[before + k].y_mm, 'f', 1) + ','
                                                      : QByteArray(",,");
-                    csv += (gate == Gate::temper && cycle > 0 ? QByteArray::number(cycle) : QByteArray()) + '\n';
+                    csv += (gate == Gate::temper && temper > 0 ? QByteArray::number(temper) : QByteArray()) + '\n';
                 }
             }
             take(tr("card of %1.csv").arg(QString::fromStdString(now.name)), csv);

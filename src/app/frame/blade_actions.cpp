@@ -7,7 +7,7 @@
 #include "app/shared/picture.h"
 #include "app/shared/typed_reading.h"
 #include "core/base/number.h"
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/judge/second_opinion.h"
 #include "core/measure/indent.h"
 #include "plot/differences.h"
@@ -77,9 +77,10 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     const bool onlyThis = verdict != nullptr && verdict->next.act == Act::temperAgain && current != nullptr;
     QString temperature;
     QString hours = QStringLiteral("2");
-    if (current != nullptr && !current->cycles.empty()) {
-        if (current->cycles.back().temperature_c) temperature = QString::number(*current->cycles.back().temperature_c);
-        if (current->cycles.back().hours) hours = QString::number(*current->cycles.back().hours);
+    if (current != nullptr && !current->tempers.empty()) {
+        if (current->tempers.back().temperature_c)
+            temperature = QString::number(*current->tempers.back().temperature_c);
+        if (current->tempers.back().hours) hours = QString::number(*current->tempers.back().hours);
     }
     // Advised numbers stand last in what comes next: temperature, hours, expected hardness, chances.
     if (verdict != nullptr && !start) {
@@ -97,7 +98,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     }
     const Grade* grade = m_document.tables().grade(batch.grade);
     auto* form =
-        new FormDialog(tr("Log a temper cycle"), tr("Log it"),
+        new FormDialog(tr("Log a temper"), tr("Log it"),
                        {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
                         {"hours", tr("Time"), tr("hours, or 90min"), hours, {}, false},
                         {"blades",
@@ -142,18 +143,18 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
         },
         [this, chosen](const FormValues& v) {
             QString unknown;
-            CycleDraft cycle;
-            cycle.batch = m_document.batch().id;
-            cycle.blades = chosen(v["blades"], &unknown);
-            cycle.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
-            cycle.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
-            cycle.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"] +
-                                (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
-                                   .toStdString();
+            TemperDraft temper;
+            temper.batch = m_document.batch().id;
+            temper.blades = chosen(v["blades"], &unknown);
+            temper.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
+            temper.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
+            temper.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"] +
+                                 (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
+                                    .toStdString();
             m_document.perform(
-                [cycle](Logbook& logbook) mutable -> Result<Done> {
-                    cycle.time = logbook.now();
-                    const auto id = logbook.logCycle(cycle);
+                [temper](Logbook& logbook) mutable -> Result<Done> {
+                    temper.time = logbook.now();
+                    const auto id = logbook.logTemper(temper);
                     if (!id) return id.error();
                     return Done{};
                 },
@@ -164,12 +165,12 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
 void ShopActions::strikeTemper() {
     const Blade* blade = nullptr;
     if (!needsBlade(blade)) return;
-    if (blade->cycles.empty() || blade->cycles.back().round != blade->round)
+    if (blade->tempers.empty() || blade->tempers.back().round != blade->round)
         return emit said(tr("No temper is logged for this blade."), true);
-    askReason(tr("Strike out temper %1, for all its blades").arg(blade->cycles.back().number), tr("Strike it out"),
+    askReason(tr("Strike out temper %1, for all its blades").arg(blade->tempers.back().number), tr("Strike it out"),
               {QString(), tr("logged by mistake"), tr("wrong temperature typed"), tr("wrong blades")},
-              [this, id = blade->cycles.back().id](const std::string& reason) {
-                  m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeCycle(id, reason); },
+              [this, id = blade->tempers.back().id](const std::string& reason) {
+                  m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeTemper(id, reason); },
                                      [this](const Result<Done>& done) { afterWork(tr("temper struck out"), done); });
               });
 }
@@ -362,7 +363,7 @@ void ShopActions::tryFiles(const RuleData& rule) {
         FileTest test;
         test.gate = gate;
         test.round = now->round;
-        test.after_cycle = gate == Gate::temper ? lastTemper(*now) : 0;
+        test.after_temper = gate == Gate::temper ? lastTemper(*now) : 0;
         const QString mark = QString::fromStdString(now->mark);
         (new FilesDialog(tr("Files on %1, %2").arg(mark, QString::fromStdString(set.name)), set.files,
                          fileTestAt(*now, gate), rule, m_look, m_window))

@@ -72,7 +72,7 @@ void MainWindow::makeCommands() {
     control("take-back", Qt::Key_Z, tr("Ctrl+Z"), tr("Take back the last import"), tr("after asking"),
             [this] { m_exchange->takeBack(); });
     letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
-    letter("temper", 't', tr("Log a temper cycle"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
+    letter("temper", 't', tr("Log a temper"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
     letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });
     letter("batches", 'b', tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
     letter("new-batch", 'n', tr("New batch"), tr("marks, window, thickness"), [a] { a->newBatch(false); });
@@ -89,8 +89,8 @@ void MainWindow::makeCommands() {
     letter("accept", 'a', tr("Count a reading that was left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
     letter("strike-temper", 'u', tr("Strike out the last temper"), tr("logged by mistake"), [a] { a->strikeTemper(); });
     letter("testers", 'r', tr("Testers"), tr("verification, drift, blocks, the one in use"), [this] { openTesters(); });
-    letter("day", 'y', tr("The ovens today"), tr("what runs, what is next, plan a cycle"),
-           [this] { openCycle(CycleBench::Page::day); });
+    letter("day", 'y', tr("The ovens today"), tr("what runs, what is next, plan an oven run"),
+           [this] { openHeat(HeatBench::Page::day); });
     letter("open", 'o', tr("Open a logbook"), {}, [a] { a->openLogbook(); });
     letter("new-logbook", 'g', tr("New logbook"), {}, [a] { a->newLogbook(); });
     letter("dark", 'd', tr("Dark or light"), {}, [this] {

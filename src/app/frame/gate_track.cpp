@@ -13,7 +13,7 @@ namespace rollcall {
 GateCell::GateCell(Gate gate, const Document& document, const Look& look, QWidget* parent)
     : QAbstractButton(parent), m_gate(gate), m_document(document), m_look(look) {
     setText(words::gateName(gate));
-    setObjectName(QStringLiteral("gate-") + QString::fromLatin1(storedName(gate)));
+    setObjectName(QStringLiteral("gate-") + QString::fromLatin1(nameOf(gate)));
     setFocusPolicy(Qt::TabFocus);
     setFixedSize(GateCell::sizeHint());
 }

@@ -42,8 +42,8 @@ std::optional<Gate> gateOf(MainWindow::Place place) {
     switch (place) {
     case MainWindow::Place::steel:
         return Gate::steel;
-    case MainWindow::Place::cycle:
-        return Gate::cycle;
+    case MainWindow::Place::heat:
+        return Gate::heat;
     case MainWindow::Place::edge:
         return Gate::edge;
     case MainWindow::Place::proof:
@@ -137,16 +137,16 @@ void MainWindow::build() {
     m_stack->addWidget(m_call);
     m_testers = new TestersBench(m_document, *m_testerList, m_look);
     m_stack->addWidget(m_testers);
-    const CycleBench::Page page = m_cycle != nullptr ? m_cyclePage : CycleBench::Page::soak;
-    m_cycle = new CycleBench(m_document, m_oven, m_day, m_seams, m_look);
-    m_cycle->openPage(page);
+    const HeatBench::Page page = m_heat != nullptr ? m_heatPage : HeatBench::Page::soak;
+    m_heat = new HeatBench(m_document, m_oven, m_day, m_seams, m_look);
+    m_heat->openPage(page);
     m_proof = new ProofBench(m_document, m_seams, m_look);
     m_proof->openPageAt(m_proofPage);
     m_grain = new GrainBench(m_document, m_fractures, m_seams, m_look);
     m_grain->openPageAt(m_grainPage);
     addBench(Place::grain, m_grain);
     addBench(Place::steel, new SteelBench(m_document, m_shots, m_seams, m_look));
-    addBench(Place::cycle, m_cycle);
+    addBench(Place::heat, m_heat);
     addBench(Place::edge, new EdgeBench(m_document, m_force, m_seams, m_look));
     addBench(Place::proof, m_proof);
     addBench(Place::release, new ReleaseBench(m_document, m_seams, m_look));
@@ -166,7 +166,7 @@ void MainWindow::build() {
     connect(m_column, &VerdictColumn::whyAsked, m_actions, &ShopActions::why);
     connect(m_column, &VerdictColumn::leftClicked, this, &MainWindow::leftAct);
     connect(m_column, &VerdictColumn::rightClicked, this, &MainWindow::rightAct);
-    connect(m_cycle, &CycleBench::temperWanted, m_actions, [this](double temperature_c, double hours) {
+    connect(m_heat, &HeatBench::temperWanted, m_actions, [this](double temperature_c, double hours) {
         m_actions->logTemper(TemperHeat{temperature_c, hours});
     });
     connect(m_testerList, &TesterList::currentChanged, this, [this] {
@@ -184,7 +184,7 @@ void MainWindow::addBench(Place place, Bench* bench) {
     connect(bench, &Bench::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(bench, &Bench::changed, this, [this, place] {
-        m_cyclePage = m_cycle->page();
+        m_heatPage = m_heat->page();
         m_proofPage = m_proof->pageIndex();
         m_grainPage = m_grain->pageIndex();
         if (m_place == place) refresh();
@@ -314,18 +314,18 @@ void MainWindow::openOverview() {
     refresh();
 }
 
-void MainWindow::openCycle(CycleBench::Page page) {
+void MainWindow::openHeat(HeatBench::Page page) {
     if (!m_document.hasBatch()) return m_footer->say(tr("Make a batch first."), true);
     if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
     m_verifyingFromTesters = false;
-    m_place = Place::cycle;
-    m_document.selectGate(Gate::cycle);
-    m_cycle->openPage(page);
+    m_place = Place::heat;
+    m_document.selectGate(Gate::heat);
+    m_heat->openPage(page);
 }
 
 void MainWindow::openGate(Gate gate) {
-    // The Cycle bench serves batches that do not ask its gate too: their tempers are foretold there.
-    if (gate == Gate::cycle) return openCycle(m_cyclePage);
+    // The Heat bench serves batches that do not ask its gate too: their tempers are foretold there.
+    if (gate == Gate::heat) return openHeat(m_heatPage);
     // So do the others that are not read on the tester: an edge may be tried that the plan does not ask for.
     for (const auto& [place, bench] : m_benches) {
         if (gateOf(place) != gate || !m_document.hasBatch()) continue;
@@ -371,7 +371,7 @@ void MainWindow::act() {
         const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
         if (tasks.empty()) return m_actions->newBatch(true);
         m_document.selectBlade(static_cast<int>(tasks.front().blade));
-        if (tasks.front().gate == Gate::cycle) return openCycle(CycleBench::Page::soak);
+        if (tasks.front().gate == Gate::heat) return openHeat(HeatBench::Page::soak);
         return openGate(tasks.front().gate);
     }
     if (m_station.enter()) return;

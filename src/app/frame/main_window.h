@@ -2,11 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/cycle_bench.h"
-#include "app/cycle/day_clock.h"
-#include "app/cycle/oven_link.h"
 #include "app/edge/force_link.h"
 #include "app/frame/shop_actions.h"
+#include "app/heat/day_clock.h"
+#include "app/heat/heat_bench.h"
+#include "app/heat/oven_link.h"
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
 #include "app/shared/document.h"
@@ -46,7 +46,7 @@ public:
     void openOverview();
     void openTesters();
     void openGrain();
-    void openCycle(CycleBench::Page page);
+    void openHeat(HeatBench::Page page);
     /// Other colours or another text size: the window is laid out anew, as soon as nothing is being stored.
     void setLook(const Look& look);
     const Look& look() const { return m_look; }
@@ -58,7 +58,7 @@ public:
     ProofBench& proof() { return *m_proof; }
     GrainBench& grain() { return *m_grain; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, steel, cycle, edge, proof, grain, release };
+    enum class Place { overview, call, testers, steel, heat, edge, proof, grain, release };
     Place place() const { return m_place; }
     bool overviewOpen() const { return m_place == Place::overview; }
 
@@ -120,9 +120,9 @@ private:
     CallBench* m_call = nullptr;
     TestersBench* m_testers = nullptr;
     std::map<Place, Bench*> m_benches; ///< of the gates that are not read on the tester
-    CycleBench* m_cycle = nullptr;
+    HeatBench* m_heat = nullptr;
     ProofBench* m_proof = nullptr;
-    CycleBench::Page m_cyclePage = CycleBench::Page::soak;
+    HeatBench::Page m_heatPage = HeatBench::Page::soak;
     GrainBench* m_grain = nullptr;
     int m_proofPage = 0;
     int m_grainPage = 0;

@@ -17,12 +17,8 @@ constexpr int headHeight = 40;
 constexpr int stripHeight = 170;
 constexpr int hintHeight = 36;
 
-QString tenths(double value) {
-    return QString::number(value, 'f', 1);
-}
-
 QString plusMinus(const FractureReading& reading) {
-    return tenths((reading.low_high.second - reading.low_high.first) / 2);
+    return words::tenths((reading.low_high.second - reading.low_high.first) / 2);
 }
 
 } // namespace
@@ -294,7 +290,7 @@ void CountPage::paintAll(QPainter& painter) {
     const QString measured = m_draft ? (m_draft->looking ? tr("looking for crossings")
                                                          : tr("%1 on this line").arg(m_draft->crossings.size()))
                              : reading && reading->says == FractureReading::Says::counted
-                                 ? tr("G %1 ± %2").arg(tenths(reading->g), plusMinus(*reading))
+                                 ? tr("G %1 ± %2").arg(words::tenths(reading->g), plusMinus(*reading))
                                  : tr("next line: %1").arg(words::zoneText(m_zone));
     const int nameRoom = count > 1 ? thumbnail(0).left() - px(12) : width() - m_look.width(measured, 20, true) - px(20);
     drawText(painter, 0, px(26), elided(name, m_look.font(18), nameRoom), m_look.font(18), p.muted);
@@ -357,7 +353,7 @@ ColumnContent CountPage::content() const {
         if (content.sub.isEmpty() && reason.rule == "M30") content.sub = words::grainHeadline(reason);
     }
     if (stands != GrainStands::open)
-        content.numbers.push_back({tr("G of %1").arg(QString::fromStdString(blade->mark)), tenths(reading->g),
+        content.numbers.push_back({tr("G of %1").arg(QString::fromStdString(blade->mark)), words::tenths(reading->g),
                                    QStringLiteral("± ") + plusMinus(*reading), true});
     content.numbers.push_back({tr("Asked"), QString::number(least), tr("or finer"), false});
     const LinesWanted wanted = linesWanted(reading->lines, reading->crossings);
@@ -369,12 +365,12 @@ ColumnContent CountPage::content() const {
         if (reading->zones.size() < 2) break;
         content.lines.push_back(
             {Tone::note,
-             tr("%1: G %2, %n lines", nullptr, zone.lines).arg(words::zoneText(zone.zone), tenths(zone.size.g)),
+             tr("%1: G %2, %n lines", nullptr, zone.lines).arg(words::zoneText(zone.zone), words::tenths(zone.size.g)),
              QStringLiteral("M30"), false});
     }
     if (reading->rating)
-        content.lines.push_back(
-            {Tone::note, tr("Rated %1 by comparison").arg(tenths(*reading->rating)), QStringLiteral("M30"), false});
+        content.lines.push_back({Tone::note, tr("Rated %1 by comparison").arg(words::tenths(*reading->rating)),
+                                 QStringLiteral("M30"), false});
     if (m_draft) {
         content.act = m_draft->looking ? tr("Looking for crossings") : tr("Count this line");
         content.detail =

@@ -15,10 +15,6 @@ namespace rollcall {
 
 namespace {
 
-QString tenths(double value) {
-    return QString::number(value, 'f', 1);
-}
-
 State stateOf(GrainStands stands) {
     return stands == GrainStands::fine      ? State::pass
            : stands == GrainStands::between ? State::borderline
@@ -48,7 +44,7 @@ QString CouponPage::factorName() const {
 }
 
 QString CouponPage::xText(double x) const {
-    return m_factor == GrainFactor::soak       ? tenths(x)
+    return m_factor == GrainFactor::soak       ? words::tenths(x)
            : m_factor == GrainFactor::setPoint ? QString::number(x)
            : x > 0                             ? tr("changed")
                                                : tr("as it came");
@@ -59,11 +55,12 @@ std::vector<QStringList> CouponPage::rows() const {
     const Batch& batch = m_document.batch();
     for (const GrainCoupon& coupon : m_study.coupons)
         rows.push_back(
-            {QString::fromStdString(batch.blades[coupon.blade].mark), xText(coupon.x), tenths(coupon.reading.g),
-             tr("%1 to %2").arg(tenths(coupon.reading.low_high.first), tenths(coupon.reading.low_high.second))});
+            {QString::fromStdString(batch.blades[coupon.blade].mark), xText(coupon.x), words::tenths(coupon.reading.g),
+             tr("%1 to %2")
+                 .arg(words::tenths(coupon.reading.low_high.first), words::tenths(coupon.reading.low_high.second))});
     for (const GrainExpected& expected : m_study.expected)
         rows.push_back({QString::fromStdString(batch.blades[expected.blade].mark), xText(expected.x),
-                        tenths(expected.g), tr("expected")});
+                        words::tenths(expected.g), tr("expected")});
     return rows;
 }
 

@@ -247,7 +247,7 @@ void OverviewBench::paintEvent(QPaintEvent*) {
         drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked),
                  asked ? p.ink : p.muted);
         // Only what is measured has a unit; Edge, Proof and Release show their verdict alone.
-        const QString unit = allGates[i] == Gate::cycle                                   ? tr("min")
+        const QString unit = allGates[i] == Gate::heat                                    ? tr("min")
                              : allGates[i] == Gate::quench || allGates[i] == Gate::temper ? QStringLiteral("HRC")
                                                                                           : QString();
         if (asked) drawText(painter, x + px(6), px(41), unit, m_look.font(14), p.muted);

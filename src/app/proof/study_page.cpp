@@ -15,7 +15,7 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array factors{Trait::changed,  Trait::grade, Trait::soak,   Trait::cycles,
+constexpr std::array factors{Trait::changed,  Trait::grade, Trait::soak,   Trait::tempers,
                              Trait::hardness, Trait::heat,  Trait::recipe, Trait::lot,
                              Trait::spine,    Trait::edge,  Trait::angle,  Trait::thickness};
 
@@ -61,7 +61,7 @@ void StudyPage::load() {
     if (m_document.hasBatch()) {
         // What was logged on the batch in hand since makes the pieces stale.
         for (const Blade& blade : m_document.batch().blades) {
-            key += '/' + std::to_string(blade.rungs.size() + blade.readings.size() + blade.cycles.size() +
+            key += '/' + std::to_string(blade.rungs.size() + blade.readings.size() + blade.tempers.size() +
                                         blade.edges.size());
             for (const Trial& trial : blade.trials) key += ',' + std::to_string(trial.events.size());
         }
@@ -129,8 +129,8 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
                 cells << (id.isEmpty() ? QStringLiteral("–") : tr("heat %1").arg(heats.indexOf(id) + 1));
                 break;
             }
-            case Trait::cycles:
-                cells << shown(f.cycles);
+            case Trait::tempers:
+                cells << shown(f.tempers);
                 break;
             case Trait::spine:
                 cells << (f.spine.empty() ? tr("as the rest") : QString::fromStdString(f.spine));
@@ -199,7 +199,7 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
     }
     rows.push_back(std::move(dull));
     rows.push_back(std::move(set));
-    for (const Trait same : {Trait::grade, Trait::lot, Trait::hardness, Trait::soak, Trait::cycles, Trait::thickness,
+    for (const Trait same : {Trait::grade, Trait::lot, Trait::hardness, Trait::soak, Trait::tempers, Trait::thickness,
                              Trait::edge, Trait::angle}) {
         if (same != factor && !differs(same)) rows.push_back({words::traitName(same), cellsOf(same), false});
     }

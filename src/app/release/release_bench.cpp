@@ -19,7 +19,7 @@ constexpr int rowHeight = 56;
 constexpr int footHeight = 112;
 constexpr int glyph = 18;
 constexpr int pitch = 26;
-constexpr std::array<Gate, 6> shownGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper, Gate::edge, Gate::proof};
+constexpr std::array<Gate, 6> shownGates{Gate::steel, Gate::heat, Gate::quench, Gate::temper, Gate::edge, Gate::proof};
 
 } // namespace
 

@@ -22,11 +22,11 @@ constexpr int rollHeadHeight = 48;
 constexpr int rollFootHeight = 112;
 constexpr int rollRowHeight = 56;
 
-std::optional<double> meanAt(const Blade& blade, Gate gate, int cycle) {
+std::optional<double> meanAt(const Blade& blade, Gate gate, int temper) {
     std::vector<double> values;
     for (const Reading& r : blade.readings) {
         if (r.gate == gate && r.round == blade.round && !r.struck && r.scale == "HRC" &&
-            (gate == Gate::quench || r.after_cycle.value_or(0) == cycle))
+            (gate == Gate::quench || r.after_temper.value_or(0) == temper))
             values.push_back(r.value);
     }
     return values.empty() ? std::nullopt : std::optional<double>(meanOf(values));
@@ -36,8 +36,8 @@ Strip stripOf(const Tables& tables, const Blade& blade, Gate gate, const Verdict
     Strip strip;
     if (gate == Gate::temper) {
         strip.quenched = meanAt(blade, Gate::quench, 0);
-        for (int cycle = 1; cycle < lastTemper(blade); ++cycle) {
-            if (const auto mean = meanAt(blade, Gate::temper, cycle)) strip.earlier.push_back(*mean);
+        for (int temper = 1; temper < lastTemper(blade); ++temper) {
+            if (const auto mean = meanAt(blade, Gate::temper, temper)) strip.earlier.push_back(*mean);
         }
     }
     if (verdict == nullptr) return strip;

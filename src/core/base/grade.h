@@ -30,8 +30,8 @@ struct ElementLimits {
 /// One point of a grade's temper curve (table temper_curves).
 struct TemperPoint {
     double temperature_c = 0;
-    double hours = 0; ///< of one cycle
-    int cycles = 1;
+    double hours = 0; ///< of one temper
+    int tempers = 1;
     double hrc = 0;
     double plus_minus = 0;            ///< honest spread of the row, HRC
     double austenitise_assumed_c = 0; ///< soak before it

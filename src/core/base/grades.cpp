@@ -110,7 +110,7 @@ std::vector<Grade> readGrades(const std::string& folder) {
         TemperPoint point;
         point.temperature_c = curves.requiredNumber(row, "temper_C", 80, 750);
         point.hours = curves.requiredNumber(row, "hours", 0.1, 48);
-        point.cycles = static_cast<int>(curves.requiredNumber(row, "cycles", 1, 5));
+        point.tempers = static_cast<int>(curves.requiredNumber(row, "cycles", 1, 5));
         point.hrc = curves.requiredNumber(row, "hrc_typical", 15, 72);
         point.plus_minus = curves.requiredNumber(row, "plus_minus_hrc", 0.3, 6);
         point.austenitise_assumed_c = curves.requiredNumber(row, "austenitize_assumed_C", 700, 1350);

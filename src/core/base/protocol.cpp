@@ -14,21 +14,15 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, 5> kindNames{"number", "count", "yes or no", "cuts", "bend"};
-
 std::string numberText(const std::optional<double>& value) {
     return value ? fmt::format("{:.10g}", *value) : std::string();
 }
 
 } // namespace
 
-const char* storedName(StepKind kind) {
-    return kindNames[static_cast<std::size_t>(kind)];
-}
-
 std::optional<StepKind> stepKindNamed(const std::string& name) {
-    for (std::size_t i = 0; i < kindNames.size(); ++i) {
-        if (sameName(name, kindNames[i])) return static_cast<StepKind>(i);
+    for (std::size_t i = 0; i < namesOf<StepKind>.size(); ++i) {
+        if (sameName(name, namesOf<StepKind>[i])) return static_cast<StepKind>(i);
     }
     return std::nullopt;
 }
@@ -121,7 +115,7 @@ std::string protocolText(const Protocol& protocol) {
     for (const ProtocolStep& step : protocol.steps) {
         const std::array<std::string, 15> fields{protocol.name,
                                                  step.name,
-                                                 storedName(step.kind),
+                                                 nameOf(step.kind),
                                                  step.on,
                                                  step.unit,
                                                  numberText(step.least),

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/base/result.h"
 
 #include <optional>
@@ -18,6 +19,8 @@ enum class StepKind {
     cuts,   ///< so many cuts more and looked at again, until it is dull
     bend    ///< an angle reached without breaking; planned first
 };
+template<>
+inline constexpr std::array namesOf<StepKind>{"number", "count", "yes or no", "cuts", "bend"};
 
 /// One step of a proof protocol.
 struct ProtocolStep {
@@ -76,7 +79,6 @@ std::string protocolText(const Protocol& protocol);
 std::string stepFault(const ProtocolStep& step);
 
 /// Stored names of the kinds: "number", "count", "yes or no", "cuts", "bend".
-const char* storedName(StepKind kind);
 std::optional<StepKind> stepKindNamed(const std::string& name);
 
 } // namespace rollcall

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/grade.h"
+#include "core/base/names.h"
 #include "core/base/protocol.h"
 #include "core/base/result.h"
 
@@ -61,7 +62,7 @@ struct ConvexTable {
     std::vector<double> corrections; ///< to be added; row by row, a row for each reading
 };
 
-/// Limits of the test cycle, seconds (table e18_test_cycle).
+/// Limits of the test temper, seconds (table e18_test_cycle).
 struct TestCycle {
     double dwell_min_s = 2; ///< total force held at least
     double dwell_max_s = 6; ///< and at most
@@ -70,6 +71,8 @@ struct TestCycle {
 
 /// How a composition was measured.
 enum class AnalysisMethod { xrf, oes };
+template<>
+inline constexpr std::array namesOf<AnalysisMethod>{"xrf", "oes"};
 
 /// What a method sees of one element (table pmi_limits).
 struct DetectionLimit {

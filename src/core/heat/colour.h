@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/base/tables.h"
 
 #include <optional>
@@ -13,6 +14,8 @@ namespace rollcall {
 
 /// What covers the surface while it is tempered; only bare bright metal shows a colour that means something.
 enum class OxideSurface { bare, coated, scaled, foil };
+template<>
+inline constexpr std::array namesOf<OxideSurface>{"bare", "coated", "scaled", "foil"};
 
 /// M25. Temperatures that a temper colour stands for.
 struct ColourRange {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/grade.h"
+#include "core/base/names.h"
 
 #include <optional>
 #include <string>
@@ -11,6 +12,9 @@
 namespace rollcall {
 
 enum class StageKind { stressRelief, normalise, refine, anneal, austenitise, quench, cold, temper };
+template<>
+inline constexpr std::array namesOf<StageKind>{"stress relief", "normalise", "refine", "anneal",
+                                               "austenitise",   "quench",    "cold",   "temper"};
 inline constexpr int stageKinds = 8;
 
 /// One stage of a recipe. Temperatures in degrees Celsius; what was typed stays beside it.

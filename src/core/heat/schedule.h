@@ -9,8 +9,8 @@
 
 namespace rollcall {
 
-/// A cycle that is planned for, or running in, an oven. Times are UTC milliseconds since 1970.
-struct PlannedCycle {
+/// A run that is planned for, or running in, an oven. Times are UTC milliseconds since 1970.
+struct PlannedRun {
     std::string id;
     std::string batch; ///< id
     std::string batch_name;
@@ -35,18 +35,18 @@ struct PlannedCycle {
 struct DayEvent {
     enum class Kind { putIn, takeOut, cooled } kind = Kind::putIn;
     std::int64_t at_ms = 0;
-    std::size_t cycle = 0; ///< place in the list given
-    bool due = false;      ///< its moment has come: to be seen and heard
+    std::size_t run = 0; ///< place in the list given
+    bool due = false;    ///< its moment has come: to be seen and heard
 };
 
 /// Everything that is still to happen, by time; what is due comes first.
-std::vector<DayEvent> dayEvents(const std::vector<PlannedCycle>& cycles, std::int64_t now_ms);
+std::vector<DayEvent> dayEvents(const std::vector<PlannedRun>& runs, std::int64_t now_ms);
 
-/// The first open cycle of the same oven whose time overlaps with this one; none when they do not clash. Two batches
+/// The first open run of the same oven whose time overlaps with this one; none when they do not clash. Two batches
 /// may share an oven at one temperature for the same stretch: same start, hours and temperature do not clash.
-std::optional<std::size_t> clash(const std::vector<PlannedCycle>& cycles, const PlannedCycle& planned);
+std::optional<std::size_t> clash(const std::vector<PlannedRun>& runs, const PlannedRun& planned);
 
-/// The earliest start at or after a moment at which this cycle fits into its oven.
-std::int64_t earliestStart(const std::vector<PlannedCycle>& cycles, PlannedCycle planned, std::int64_t from_ms);
+/// The earliest start at or after a moment at which this run fits into its oven.
+std::int64_t earliestStart(const std::vector<PlannedRun>& runs, PlannedRun planned, std::int64_t from_ms);
 
 } // namespace rollcall

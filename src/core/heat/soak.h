@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/heat/trace.h"
 
 #include <optional>
@@ -11,6 +12,8 @@ namespace rollcall {
 
 /// The surface through which a blade takes up heat (M23).
 enum class HeatSurface { scaled, foil };
+template<>
+inline constexpr std::array namesOf<HeatSurface>{"scaled", "foil"};
 
 /// M22. What a stretch of a trace says about a threshold.
 struct SoakAnswer {

@@ -68,7 +68,7 @@ Result<TemperCurve> TemperCurve::through(double c, const std::vector<TemperPoint
     TemperCurve curve;
     curve.m_points = points;
     for (const TemperPoint& point : points) {
-        curve.m_parameters.push_back(ownParameter(c, {point.temperature_c, point.hours * point.cycles}));
+        curve.m_parameters.push_back(ownParameter(c, {point.temperature_c, point.hours * point.tempers}));
         if (curve.m_parameters.size() > 1 &&
             curve.m_parameters.back() <= curve.m_parameters[curve.m_parameters.size() - 2])
             return Error{ErrorKind::range, "", "the points of a temper curve must rise"};

@@ -65,7 +65,7 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
                                (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
             // What the heat did is read at Quench, and a wrong steel does not stop a batch by itself: neither holds it
             // up.
-            const bool early = current != nullptr && (current->gate == Gate::steel || current->gate == Gate::cycle);
+            const bool early = current != nullptr && (current->gate == Gate::steel || current->gate == Gate::heat);
             const bool open =
                 current == nullptr || current->state == State::pass || (early && current->state != State::notYet);
             if (begun || open) current = &*verdict;

@@ -228,7 +228,7 @@ std::optional<EdgeGeometry> edgeOf(const Blade& blade) {
 std::vector<EdgeRung> rungsOf(const Blade& blade) {
     std::vector<EdgeRung> rungs;
     std::copy_if(blade.rungs.begin(), blade.rungs.end(), std::back_inserter(rungs), [&](const EdgeRung& rung) {
-        return rung.round == blade.round && rung.after_cycle == lastTemper(blade);
+        return rung.round == blade.round && rung.after_temper == lastTemper(blade);
     });
     return rungs;
 }

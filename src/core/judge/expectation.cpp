@@ -28,24 +28,24 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
     const Grade* grade = tables.grade(batch.grade);
     if (grade == nullptr) return seen;
     const bool any = std::any_of(batch.blades.begin(), batch.blades.end(), [](const Blade& blade) {
-        return std::any_of(blade.cycles.begin(), blade.cycles.end(),
-                           [](const TemperCycle& cycle) { return cycle.temperature_c && cycle.hours; });
+        return std::any_of(blade.tempers.begin(), blade.tempers.end(),
+                           [](const Temper& temper) { return temper.temperature_c && temper.hours; });
     });
     if (!any) return seen; // nothing to learn: most batches while they are quenched
     const VerificationBook book(batch, tables);
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Blade& blade = batch.blades[i];
         const int last = lastTemper(blade);
-        for (int cycle = 1; cycle <= last; ++cycle) {
-            const auto tempers = tempersUpTo(blade, cycle);
+        for (int temper = 1; temper <= last; ++temper) {
+            const auto tempers = tempersUpTo(blade, temper);
             if (!tempers) break;
             ReadingSet sorted;
-            if (cases == nullptr || cycle < last) {
-                const auto candidates = candidatesAt(blade, Gate::temper, cycle);
+            if (cases == nullptr || temper < last) {
+                const auto candidates = candidatesAt(blade, Gate::temper, temper);
                 if (candidates.empty()) continue;
                 sorted = standingReadings(batch, blade, candidates, book, tables, alloyPercent(grade));
             }
-            const ReadingSet& set = cases == nullptr || cycle < last ? sorted : (*cases)[i].set;
+            const ReadingSet& set = cases == nullptr || temper < last ? sorted : (*cases)[i].set;
             if (set.hrc.empty()) continue;
             const Agreement agreement = agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof);
             if (agreement.uneven || agreement.disagree) continue;
@@ -55,7 +55,7 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
             if (!parameter || !budget) continue;
             const double mean = meanOf(set.hrc) - (set.bias ? set.bias->error : 0.0);
             const double u = std::hypot(budget->standard_uncertainty, set.conversion_u, set.convex_u);
-            seen.push_back({cycle, {heatOf(batch, blade), blade.id, *parameter, mean, u}});
+            seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, mean, u}});
         }
     }
     return seen;
@@ -69,10 +69,10 @@ std::vector<TemperObservation> temperObservations(const Batch& batch, const Tabl
     return observations;
 }
 
-std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int cycle) {
+std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int temper) {
     std::vector<TemperHeat> tempers;
-    for (const TemperCycle& one : blade.cycles) {
-        if (one.round != blade.round || one.number > cycle) continue;
+    for (const Temper& one : blade.tempers) {
+        if (one.round != blade.round || one.number > temper) continue;
         if (!one.temperature_c || !one.hours) return std::nullopt;
         tempers.push_back({*one.temperature_c, *one.hours});
     }
@@ -90,9 +90,9 @@ TemperAim temperAim(const Batch& batch, const Blade& blade) {
                 aim.hours = stage.minutes / 60.0;
         }
     }
-    if (number < next) { // beyond the recipe, or without one: as the cycle before
-        for (const TemperCycle& cycle : blade.cycles) {
-            if (cycle.round == blade.round && cycle.hours) aim.hours = *cycle.hours;
+    if (number < next) { // beyond the recipe, or without one: as the temper before
+        for (const Temper& temper : blade.tempers) {
+            if (temper.round == blade.round && temper.hours) aim.hours = *temper.hours;
         }
     }
     return aim;
@@ -108,19 +108,19 @@ TemperBook::TemperBook(const Batch& batch, const Tables& tables, const std::vect
     }
 }
 
-const TemperModel* TemperBook::before(int cycle) {
-    auto known = m_models.find(cycle);
+const TemperModel* TemperBook::before(int temper) {
+    auto known = m_models.find(temper);
     if (known == m_models.end()) {
         std::optional<TemperModel> model;
         if (m_grade != nullptr) {
             std::vector<TemperObservation> observations = m_batch.temper_history;
             for (const ReadTemper& seen : m_seen) {
-                if (seen.cycle < cycle) observations.push_back(seen.observation);
+                if (seen.temper < temper) observations.push_back(seen.observation);
             }
             if (auto learned = TemperModel::learn(*m_grade, m_hardening, observations))
                 model = std::move(learned).value();
         }
-        known = m_models.emplace(cycle, std::move(model)).first;
+        known = m_models.emplace(temper, std::move(model)).first;
     }
     return known->second ? &*known->second : nullptr;
 }
@@ -136,16 +136,16 @@ bool TemperBook::quenchedTooSoft(const Blade& blade) const {
     return !quenched.empty() && meanOf(quenched) < m_grade->as_quenched_min - slack;
 }
 
-TemperCandidate TemperBook::candidate(const Blade& blade, int upToCycle) const {
-    return {heatOf(m_batch, blade), blade.id, tempersUpTo(blade, upToCycle).value_or(std::vector<TemperHeat>())};
+TemperCandidate TemperBook::candidate(const Blade& blade, int upToTemper) const {
+    return {heatOf(m_batch, blade), blade.id, tempersUpTo(blade, upToTemper).value_or(std::vector<TemperHeat>())};
 }
 
 std::optional<TemperExpectation> TemperBook::expected(const Blade& blade) {
-    const int cycle = lastTemper(blade);
-    const auto tempers = tempersUpTo(blade, cycle);
-    if (m_grade == nullptr || cycle == 0 || !tempers || quenchedTooSoft(blade)) return std::nullopt;
+    const int temper = lastTemper(blade);
+    const auto tempers = tempersUpTo(blade, temper);
+    if (m_grade == nullptr || temper == 0 || !tempers || quenchedTooSoft(blade)) return std::nullopt;
     const auto parameter = temperParameter(m_grade->hj_c, *tempers);
-    const TemperModel* model = parameter ? before(cycle) : nullptr;
+    const TemperModel* model = parameter ? before(temper) : nullptr;
     if (model == nullptr) return std::nullopt;
     const auto expect = model->expect(*parameter, heatOf(m_batch, blade), blade.id);
     return expect ? std::optional(*expect) : std::nullopt;

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/judge/gate_case.h"
 #include "core/judge/standing.h"
 
@@ -19,15 +19,15 @@ namespace rollcall {
 /// temper of its present round that was read, corrected for the tester's error; uneven sets are left out.
 std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables);
 
-/// A blade's tempers of its present round up to a cycle; none when one of them has no temperature or time.
-std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int cycle);
+/// A blade's tempers of its present round up to a temper; none when one of them has no temperature or time.
+std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int temper);
 
-/// The next temper a recipe or the last cycle suggests: its hours, and the step of the oven.
+/// The next temper a recipe or the last temper suggests: its hours, and the step of the oven.
 TemperAim temperAim(const Batch& batch, const Blade& blade);
 
-/// An observation and the cycle after which it was read.
+/// An observation and the temper after which it was read.
 struct ReadTemper {
-    int cycle = 0;
+    int temper = 0;
     TemperObservation observation;
 };
 
@@ -39,21 +39,21 @@ public:
     TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases = nullptr);
 
     /// The curve with everything read so far; null when nothing can be foretold.
-    const TemperModel* now() { return before(allCycles); }
-    /// The curve as it was known before the readings after this cycle.
-    const TemperModel* before(int cycle);
-    TemperCandidate candidate(const Blade& blade, int upToCycle) const;
+    const TemperModel* now() { return before(allTempers); }
+    /// The curve as it was known before the readings after this temper.
+    const TemperModel* before(int temper);
+    TemperCandidate candidate(const Blade& blade, int upToTemper) const;
     std::optional<TemperExpectation> expected(const Blade& blade);
     std::optional<TemperAdvice> advice(const Blade& blade);
     /// Blades that came soft from the quench follow no curve.
     bool quenchedTooSoft(const Blade& blade) const;
 
 private:
-    static constexpr int allCycles = 1000;
+    static constexpr int allTempers = 1000;
     const Batch& m_batch;
     const Grade* m_grade;
     std::vector<ReadTemper> m_seen;
-    std::map<int, std::optional<TemperModel>> m_models; ///< by the cycle before whose readings it was known
+    std::map<int, std::optional<TemperModel>> m_models; ///< by the temper before whose readings it was known
     HardeningState m_hardening;
 };
 

@@ -41,11 +41,11 @@ bool sayExcused(const Blade& blade, Verdict& verdict) {
     return true;
 }
 
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle) {
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper) {
     std::vector<const Reading*> candidates;
     for (const Reading& reading : blade.readings) {
         if (reading.gate != gate || reading.round != blade.round || reading.struck) continue;
-        if (gate == Gate::temper && reading.after_cycle.value_or(0) != cycle) continue;
+        if (gate == Gate::temper && reading.after_temper.value_or(0) != temper) continue;
         candidates.push_back(&reading);
     }
     return candidates;
@@ -64,8 +64,8 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
     Case c;
     c.blade = &blade;
     c.gate = gate;
-    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
-    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, cycle), book, tables, alloyOf(batch, tables));
+    const int temper = gate == Gate::temper ? lastTemper(blade) : 0;
+    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, temper), book, tables, alloyOf(batch, tables));
     const Window window = windowOf(batch, gate, tables);
     if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
     MeasurementInput input;
@@ -90,16 +90,16 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
 
 int lastTemper(const Blade& blade) {
     int last = 0;
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round == blade.round) last = std::max(last, cycle.number);
+    for (const Temper& temper : blade.tempers) {
+        if (temper.round == blade.round) last = std::max(last, temper.number);
     }
     return last;
 }
 
 const FileTest* fileTestAt(const Blade& blade, Gate gate) {
-    const int cycle = gate == Gate::temper ? lastTemper(blade) : 0;
+    const int temper = gate == Gate::temper ? lastTemper(blade) : 0;
     const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& t) {
-        return t.gate == gate && t.round == blade.round && t.after_cycle == cycle;
+        return t.gate == gate && t.round == blade.round && t.after_temper == temper;
     });
     return test == blade.file_tests.rend() ? nullptr : &*test;
 }
@@ -110,9 +110,9 @@ bool isOutBefore(const Blade& blade, Gate gate) {
 
 int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables) {
     std::optional<double> hottest;
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round == blade.round && cycle.temperature_c)
-            hottest = std::max(hottest.value_or(*cycle.temperature_c), *cycle.temperature_c);
+    for (const Temper& temper : blade.tempers) {
+        if (temper.round == blade.round && temper.temperature_c)
+            hottest = std::max(hottest.value_or(*temper.temperature_c), *temper.temperature_c);
     }
     if (batch.minimum_tempers) return *batch.minimum_tempers;
     const Grade* grade = tables.grade(batch.grade);

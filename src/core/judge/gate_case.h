@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/judge/gates.h"
 #include "core/judge/standing.h"
 
@@ -23,8 +23,8 @@ struct Case {
     std::optional<Measurement> measurement;
 };
 
-/// Unstruck readings of the blade's present round at a gate; at Temper those after this cycle.
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int cycle);
+/// Unstruck readings of the blade's present round at a gate; at Temper those after this temper.
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper);
 
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);

@@ -129,7 +129,7 @@ private:
             say(*steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *steel ? Tone::good : Tone::caution, "M26", {},
                 {"steel"});
         m_conflict = m_conflict || (steel && !*steel);
-        // A soak off its plan is the Cycle gate's finding; it contradicts no hardness.
+        // A soak off its plan is the Heat gate's finding; it contradicts no hardness.
         if (!m_soak)
             say(Fact::notLookedAt, Tone::unseen, "M22", {}, {"soak"});
         else
@@ -156,16 +156,16 @@ private:
         const Blade& blade = *m_case.blade;
         for (const ColourNote& seen : blade.colours) {
             if (seen.round != blade.round || seen.torch || m_grade == nullptr) continue;
-            for (const TemperCycle& cycle : blade.cycles) {
-                if (cycle.round != seen.round || cycle.number != seen.after_cycle || !cycle.temperature_c ||
-                    !cycle.hours)
+            for (const Temper& temper : blade.tempers) {
+                if (temper.round != seen.round || temper.number != seen.after_temper || !temper.temperature_c ||
+                    !temper.hours)
                     continue;
-                const auto range = colourRange(m_tables, seen.colour, *cycle.hours, seen.surface,
+                const auto range = colourRange(m_tables, seen.colour, *temper.hours, seen.surface,
                                                m_grade->chromium_percent, m_grade->isStainless());
                 if (!range || range->chart_of_minutes ||
-                    std::abs(offColour(*range, *cycle.temperature_c)) <= colourOff_c)
+                    std::abs(offColour(*range, *temper.temperature_c)) <= colourOff_c)
                     continue;
-                say(Fact::colourAgainstOven, Tone::caution, "M25", {range->low_c, range->high_c, *cycle.temperature_c},
+                say(Fact::colourAgainstOven, Tone::caution, "M25", {range->low_c, range->high_c, *temper.temperature_c},
                     {seen.colour});
             }
         }
@@ -209,12 +209,12 @@ private:
     // M14. A set of another tester's readings that was superseded stays visible beside the one that stands.
     bool reportSuperseded() {
         const Blade& blade = *m_case.blade;
-        const int cycle = m_case.gate == Gate::temper ? lastTemper(blade) : 0;
+        const int temper = m_case.gate == Gate::temper ? lastTemper(blade) : 0;
         std::vector<double> values;
         std::string why;
         for (const Reading& r : blade.readings) {
             if (r.gate != m_case.gate || r.round != blade.round || !r.struck || r.scale != "HRC") continue;
-            if (r.struck->reason != StrikeReason::superseded || r.after_cycle.value_or(0) != cycle) continue;
+            if (r.struck->reason != StrikeReason::superseded || r.after_temper.value_or(0) != temper) continue;
             values.push_back(r.value);
             why = r.struck->note;
         }
@@ -472,24 +472,25 @@ private:
 
     void reportUntied(const Blade& blade, int logged) {
         const auto untied = std::count_if(blade.readings.begin(), blade.readings.end(), [&](const Reading& r) {
-            return r.gate == Gate::temper && r.round == blade.round && !r.struck && !r.after_cycle && logged > 0;
+            return r.gate == Gate::temper && r.round == blade.round && !r.struck && !r.after_temper && logged > 0;
         });
-        if (untied > 0) say(Fact::readingsNotTiedToCycle, Tone::caution, "temper", {double(untied)});
+        if (untied > 0) say(Fact::readingsNotTiedToTemper, Tone::caution, "temper", {double(untied)});
     }
 
     // The last temper after which the hardness rose by more than the readings' own scatter explains.
     std::optional<int> riseAfter(const Blade& blade) {
         std::optional<int> rose;
         std::vector<double> before = plainValues(blade, Gate::quench, 0);
-        for (int cycle = 1; cycle <= lastTemper(blade); ++cycle) {
-            const std::vector<double> after = plainValues(blade, Gate::temper, cycle);
+        for (int temper = 1; temper <= lastTemper(blade); ++temper) {
+            const std::vector<double> after = plainValues(blade, Gate::temper, temper);
             if (after.empty()) continue;
             if (!before.empty()) {
                 const double sigma = m_case.set.tester.pooled_sd;
                 const double noise = sigma * std::sqrt(1.0 / double(before.size()) + 1.0 / double(after.size()));
                 if (meanOf(after) - meanOf(before) > tQuantile(0.975, m_case.set.tester.pooled_dof) * noise) {
-                    rose = cycle;
-                    say(Fact::roseAfterTemper, Tone::caution, "temper", {meanOf(before), meanOf(after), double(cycle)});
+                    rose = temper;
+                    say(Fact::roseAfterTemper, Tone::caution, "temper",
+                        {meanOf(before), meanOf(after), double(temper)});
                 }
             }
             before = after;
@@ -497,9 +498,9 @@ private:
         return rose;
     }
 
-    static std::vector<double> plainValues(const Blade& blade, Gate gate, int cycle) {
+    static std::vector<double> plainValues(const Blade& blade, Gate gate, int temper) {
         std::vector<double> values;
-        for (const Reading* r : candidatesAt(blade, gate, cycle)) {
+        for (const Reading* r : candidatesAt(blade, gate, temper)) {
             if (r->scale == "HRC") values.push_back(r->value);
         }
         return values;
@@ -568,9 +569,9 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
             verdicts.blades[i][indexOf(Gate::steel)] = judgeSteel(batch, i, steel, tables);
     }
     const HeatBook heats(batch, tables);
-    if (batch.planOf(Gate::cycle).required) {
+    if (batch.planOf(Gate::heat).required) {
         for (std::size_t i = 0; i < batch.blades.size(); ++i)
-            verdicts.blades[i][indexOf(Gate::cycle)] = judgeCycle(batch, i, heats, tables);
+            verdicts.blades[i][indexOf(Gate::heat)] = judgeHeat(batch, i, heats, tables);
     }
     const VerificationBook book(batch, tables);
     for (const Gate gate : {Gate::quench, Gate::temper}) {

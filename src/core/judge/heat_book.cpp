@@ -115,12 +115,12 @@ Instant traceBegan(const TraceFile& file, const Instant& now) {
 
 namespace {
 
-class CycleJudge {
+class HeatJudge {
 public:
-    CycleJudge(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables)
+    HeatJudge(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables)
         : m_blade(batch.blades[blade]), m_answer(book.of(blade)), m_inLimits(book.soakInLimits(blade)),
           m_grade(tables.grade(batch.grade)) {
-        m_verdict.gate = Gate::cycle;
+        m_verdict.gate = Gate::heat;
         m_verdict.blade = m_blade.id;
         m_verdict.tables_edition = Tables::edition;
     }
@@ -129,7 +129,7 @@ public:
         if (sayExcused(m_blade, m_verdict)) return std::move(m_verdict);
         m_verdict.cautions = {Caution::hotWork, Caution::quenchOil};
         if (m_answer.run == nullptr) {
-            say(Fact::noHeatLogged, Tone::open, "cycle");
+            say(Fact::noHeatLogged, Tone::open, "heat");
             m_verdict.next = {Act::startHeat, {}};
             return std::move(m_verdict);
         }
@@ -197,11 +197,11 @@ private:
 
     void quenchant() {
         const auto& at = m_answer.heat->quenchant_c;
-        if (!at) return say(Fact::quenchantNotNoted, Tone::unseen, "cycle");
+        if (!at) return say(Fact::quenchantNotNoted, Tone::unseen, "heat");
         const HeatRun& run = *m_answer.run;
         if (run.medium_c && std::abs(*at - *run.medium_c) > run.medium_tolerance_c + limitTolerance)
-            return caution(Fact::quenchantOff, "cycle", {*at, *run.medium_c});
-        say(Fact::quenchantGood, Tone::good, "cycle", {*at});
+            return caution(Fact::quenchantOff, "heat", {*at, *run.medium_c});
+        say(Fact::quenchantGood, Tone::good, "heat", {*at});
     }
 
     // What was written down against what the trace says: both shown, neither chosen.
@@ -211,11 +211,11 @@ private:
         constexpr double minutesApart = 2;
         const double said = run.set_c;
         if (m_answer.heat->noted_c && std::abs(*m_answer.heat->noted_c - said) > degreesApart + limitTolerance)
-            caution(Fact::noteAgainstTrace, "cycle", {*m_answer.heat->noted_c, said}, {"temperature"});
+            caution(Fact::noteAgainstTrace, "heat", {*m_answer.heat->noted_c, said}, {"temperature"});
         const auto minutes = m_answer.soak ? std::optional(m_answer.soak->minutes) : m_answer.clock_minutes;
         if (m_answer.heat->noted_minutes && minutes &&
             std::abs(*m_answer.heat->noted_minutes - *minutes) > minutesApart + limitTolerance)
-            caution(Fact::noteAgainstTrace, "cycle", {*m_answer.heat->noted_minutes, *minutes}, {"soak"});
+            caution(Fact::noteAgainstTrace, "heat", {*m_answer.heat->noted_minutes, *minutes}, {"soak"});
     }
 
     const Blade& m_blade;
@@ -227,8 +227,8 @@ private:
 
 } // namespace
 
-Verdict judgeCycle(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables) {
-    return CycleJudge(batch, blade, book, tables).judged();
+Verdict judgeHeat(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables) {
+    return HeatJudge(batch, blade, book, tables).judged();
 }
 
 } // namespace rollcall

@@ -43,8 +43,8 @@ double clockShift(const HeatRun& run, const TraceFile& file);
 /// its length when it only counts seconds.
 Instant traceBegan(const TraceFile& file, const Instant& now);
 
-/// The Cycle gate: each blade's own soak, transfer and quenchant, and where the written note and the trace differ.
+/// The Heat gate: each blade's own soak, transfer and quenchant, and where the written note and the trace differ.
 /// Never a Fail: what the heat did to the steel is read at Quench.
-Verdict judgeCycle(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables);
+Verdict judgeHeat(const Batch& batch, std::size_t blade, const HeatBook& book, const Tables& tables);
 
 } // namespace rollcall

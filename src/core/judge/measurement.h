@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/measure/outliers.h"
 #include "core/measure/uncertainty.h"
 
@@ -23,6 +24,8 @@ enum class DecisionRule {
     plain,    ///< the corrected mean at one decimal decides
     allowance ///< as plain, but a little outside is Borderline
 };
+template<>
+inline constexpr std::array namesOf<DecisionRule>{"guarded", "plain", "allowance"};
 
 /// What the readings alone say; gates map it to their own verdicts.
 enum class Outcome { pass, borderline, fail };

@@ -11,13 +11,14 @@ namespace rollcall {
 
 namespace {
 
-std::string cyclesText(const Blade& blade) {
+std::string tempersText(const Blade& blade) {
     std::string text;
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round != blade.round) continue;
+    for (const Temper& temper : blade.tempers) {
+        if (temper.round != blade.round) continue;
         text += text.empty() ? "" : ", ";
-        text += cycle.temperature_c && cycle.hours ? fmt::format("{:g} °C {:g} h", *cycle.temperature_c, *cycle.hours)
-                                                   : "not noted";
+        text += temper.temperature_c && temper.hours
+                    ? fmt::format("{:g} °C {:g} h", *temper.temperature_c, *temper.hours)
+                    : "not noted";
     }
     return text.empty() ? "none" : text;
 }
@@ -47,7 +48,7 @@ PieceFacts factsOf(const Batch& batch, const Blade& blade, const HeatAnswer& hea
         facts.heat = heat.run->id;
         if (heat.soak) facts.equivalent_min = heat.soak->equivalent_minutes;
     }
-    facts.cycles = cyclesText(blade);
+    facts.tempers = tempersText(blade);
     facts.spine = spineText(blade);
     facts.hrc = hrc;
     if (blade.shape.thickness_mm > 0) facts.thickness_mm = blade.shape.thickness_mm;
@@ -62,7 +63,7 @@ PieceFacts factsOf(const Batch& batch, const Blade& blade, const HeatAnswer& hea
 } // namespace
 
 bool isPresent(const Trial& trial, const Blade& blade) {
-    return trial.round == blade.round && trial.after_cycle == lastTemper(blade);
+    return trial.round == blade.round && trial.after_temper == lastTemper(blade);
 }
 
 double grainLeastOf(const Batch& batch) {
@@ -213,7 +214,7 @@ private:
         }
         if (reading.uneven) {
             m_borderline = true;
-            const auto name = [](FractureZone zone) { return std::string(zoneName(zone)); };
+            const auto name = [](FractureZone zone) { return std::string(nameOf(zone)); };
             say(Fact::grainUneven, Tone::caution, {name(reading.uneven->first.zone), name(reading.uneven->second.zone)},
                 {reading.uneven->first.size.g, reading.uneven->second.size.g}, "M30");
         }

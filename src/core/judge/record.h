@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/instant.h"
+#include "core/base/names.h"
 #include "core/heat/colour.h"
 #include "core/heat/recipe.h"
 #include "core/heat/soak.h"
@@ -27,16 +28,29 @@
 namespace rollcall {
 
 /// The gates in working order.
-enum class Gate { steel, cycle, quench, temper, edge, proof, release };
+enum class Gate { steel, heat, quench, temper, edge, proof, release };
 inline constexpr std::size_t gateCount = 7;
-inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::cycle, Gate::quench, Gate::temper,
+inline constexpr std::array<Gate, gateCount> allGates{Gate::steel, Gate::heat,  Gate::quench, Gate::temper,
                                                       Gate::edge,  Gate::proof, Gate::release};
 constexpr std::size_t indexOf(Gate gate) {
     return static_cast<std::size_t>(gate);
 }
+template<>
+inline constexpr std::array namesOf<Gate>{"steel", "heat", "quench", "temper", "edge", "proof", "release"};
+/// The gate's word in tables and signatures, where those of hardening heats were once called cycles: "cycle", "temper".
+constexpr const char* storedName(Gate gate) {
+    return gate == Gate::heat ? "cycle" : nameOf(gate);
+}
+/// The gate of a word, stored or spoken.
+constexpr std::optional<Gate> gateNamed(std::string_view word) {
+    return word == "cycle" ? Gate::heat : named<Gate>(word);
+}
 
 /// Why a reading no longer stands.
 enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, other, superseded };
+template<>
+inline constexpr std::array namesOf<StrikeReason>{"same spot", "edge",  "scale",     "seating",
+                                                  "overshoot", "other", "superseded"};
 
 struct Strike {
     StrikeReason reason = StrikeReason::other;
@@ -49,8 +63,8 @@ struct Strike {
 struct Reading {
     std::string id;
     Gate gate = Gate::temper;
-    int round = 1;                  ///< hardening round of the blade, from 1
-    std::optional<int> after_cycle; ///< number of the last temper before it; none when not known, 0 as quenched
+    int round = 1;                   ///< hardening round of the blade, from 1
+    std::optional<int> after_temper; ///< number of the last temper before it; none when not known, 0 as quenched
     std::string scale = "HRC";
     double value = 0;
     double resolution = 0.1;
@@ -84,6 +98,8 @@ struct Verification {
 };
 
 enum class TesterKind { bench, rebound, files, other };
+template<>
+inline constexpr std::array namesOf<TesterKind>{"bench", "rebound", "files", "other"};
 
 /// A tester as it is set up now. Indenter and anvil are copied into every reading and run made with it.
 struct Tester {
@@ -100,21 +116,23 @@ struct Tester {
 
 /// What the surface was like when files were tried on it; only bare metal says what the blade is.
 enum class Surface { bare, scale, decarburised };
+template<>
+inline constexpr std::array namesOf<Surface>{"bare", "scale", "decarburised"};
 
 /// One try of a set of files on a blade. A later one at the same gate takes its place.
 struct FileTest {
     std::string id;
     Gate gate = Gate::quench;
     int round = 1;
-    int after_cycle = 0; ///< number of the last temper before it, 0 as quenched
+    int after_temper = 0; ///< number of the last temper before it, 0 as quenched
     std::vector<FileTrial> trials;
     Surface surface = Surface::bare;
     std::string person;
     Instant at;
 };
 
-/// One temper cycle as far as a blade has been through it.
-struct TemperCycle {
+/// One temper as far as a blade has been through it.
+struct Temper {
     std::string id;
     int round = 1;
     int number = 1;
@@ -126,6 +144,8 @@ struct TemperCycle {
 
 /// Why a blade is out of the batch.
 enum class Fate { cracked, scrapped, coupon, removed };
+template<>
+inline constexpr std::array namesOf<Fate>{"cracked", "scrapped", "coupon", "removed"};
 
 struct BladeFate {
     Fate fate = Fate::scrapped;
@@ -159,6 +179,8 @@ struct SteelShot {
 };
 
 enum class SteelNoteKind { spark, coupon, changed };
+template<>
+inline constexpr std::array namesOf<SteelNoteKind>{"spark", "coupon", "changed"};
 
 /// What else was found out about the steel, without an analyser.
 struct SteelNote {
@@ -212,7 +234,7 @@ struct BladeHeat {
 /// A blade laid on the plate.
 struct WarpReading {
     int round = 1;
-    int after_cycle = 0; ///< 0 as quenched
+    int after_temper = 0; ///< 0 as quenched
     double mm = 0;
     WarpSide high = WarpSide::left;
     Instant at;
@@ -221,7 +243,7 @@ struct WarpReading {
 /// A temper colour seen on a part of a blade.
 struct ColourNote {
     int round = 1;
-    int after_cycle = 0;
+    int after_temper = 0;
     std::string zone; ///< edge, flat, spine
     std::string colour;
     OxideSurface surface = OxideSurface::bare;
@@ -257,6 +279,9 @@ struct EdgeAsk {
 
 /// What becomes of a blade.
 enum class Disposition { release, temperAgain, reharden, otherPurpose, hold, scrap };
+template<>
+inline constexpr std::array namesOf<Disposition>{"release",       "temper again", "re-harden",
+                                                 "other purpose", "hold",         "scrap"};
 inline constexpr std::size_t dispositions = 6;
 
 /// A decision about a blade that a person signed, and what it rested on then.
@@ -284,7 +309,7 @@ struct Blade {
     int round = 1;                      ///< hardening round it is in
     std::optional<Instant> quenched_at; ///< of this round
     std::vector<Reading> readings;      ///< all, of all rounds, in the order they were logged
-    std::vector<TemperCycle> cycles;    ///< all, of all rounds, in order
+    std::vector<Temper> tempers;        ///< all, of all rounds, in order
     std::vector<StrikeSeries> series;
     std::vector<FileTest> file_tests; ///< all, in the order they were made
     std::vector<BladeHeat> heats;     ///< in the order of the runs

@@ -13,12 +13,6 @@ namespace rollcall {
 
 namespace {
 
-constexpr std::array<const char*, dispositions> dispositionNames{"release",       "temper again", "re-harden",
-                                                                 "other purpose", "hold",         "scrap"};
-constexpr std::array<const char*, gateCount> gateNames{"steel", "cycle", "quench", "temper",
-                                                       "edge",  "proof", "release"};
-constexpr std::array<const char*, 5> stateNames{"pass", "borderline", "fail", "not yet", "excused"};
-
 std::map<std::string, std::string> parsed(const std::string& basis) {
     std::map<std::string, std::string> gates;
     std::size_t at = 0;
@@ -66,30 +60,12 @@ Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerd
 
 } // namespace
 
-const char* nameOf(Disposition disposition) {
-    return dispositionNames[static_cast<std::size_t>(disposition)];
-}
-
-std::optional<Disposition> dispositionNamed(const std::string& name) {
-    const auto found = std::find(dispositionNames.begin(), dispositionNames.end(), name);
-    if (found == dispositionNames.end()) return std::nullopt;
-    return static_cast<Disposition>(found - dispositionNames.begin());
-}
-
-const char* nameOf(Gate gate) {
-    return gateNames[indexOf(gate)];
-}
-
-const char* nameOf(State state) {
-    return stateNames[static_cast<std::size_t>(state)];
-}
-
 std::string releaseBasis(const BladeVerdicts& verdicts) {
     std::string basis;
     for (const Gate gate : allGates) {
         const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
         if (gate == Gate::release || !verdict) continue;
-        basis += fmt::format("{}{}={}", basis.empty() ? "" : "; ", nameOf(gate), nameOf(verdict->state));
+        basis += fmt::format("{}{}={}", basis.empty() ? "" : "; ", storedName(gate), nameOf(verdict->state));
         if (verdict->measurement) basis += fmt::format(" {:.2f}", verdict->measurement->decided_mean);
     }
     return basis;
@@ -99,12 +75,12 @@ std::vector<BasisChange> changedSince(const std::string& basis, const std::strin
     const std::map<std::string, std::string> then = parsed(basis);
     const std::map<std::string, std::string> present = parsed(now);
     std::vector<BasisChange> changes;
-    for (const char* gate : gateNames) {
-        const auto was = then.find(gate);
-        const auto is = present.find(gate);
+    for (const Gate gate : allGates) {
+        const auto was = then.find(storedName(gate));
+        const auto is = present.find(storedName(gate));
         const std::string before = was == then.end() ? "" : was->second;
         const std::string after = is == present.end() ? "" : is->second;
-        if (before != after) changes.push_back({gate, before, after});
+        if (before != after) changes.push_back({nameOf(gate), before, after});
     }
     return changes;
 }

@@ -9,13 +9,6 @@
 
 namespace rollcall {
 
-/// Its name as stored and as used in reasons: "temper again".
-const char* nameOf(Disposition disposition);
-std::optional<Disposition> dispositionNamed(const std::string& name);
-/// Name of a gate and of a state as used in reasons: "temper", "not yet".
-const char* nameOf(Gate gate);
-const char* nameOf(State state);
-
 /// What a signature rests on: every judged gate with its verdict and mean, "quench=pass 65.3; temper=pass 62.0".
 std::string releaseBasis(const BladeVerdicts& verdicts);
 

@@ -36,11 +36,6 @@ SamplingFloor floorOf(const std::vector<const Measurement*>& measured) {
 
 } // namespace
 
-const char* nameOf(SampleGap gap) {
-    constexpr std::array<const char*, 4> names{"soak", "thickness", "files", "damaged"};
-    return names[static_cast<std::size_t>(gap)];
-}
-
 bool SampleState::covers(std::size_t blade) const {
     return std::none_of(uncovered.begin(), uncovered.end(), [&](const Uncovered& one) { return one.blade == blade; });
 }

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/judge/gates.h"
 #include "core/judge/heat_book.h"
 #include "core/judge/sampling.h"
@@ -14,7 +15,8 @@ namespace rollcall {
 
 /// Why an unread blade is not covered by the sample (M18).
 enum class SampleGap { soak, thickness, files, damaged };
-const char* nameOf(SampleGap gap);
+template<>
+inline constexpr std::array namesOf<SampleGap>{"soak", "thickness", "files", "damaged"};
 
 /// M18 for a batch: which blades were read at Temper, which were not, and what may be said of those.
 struct SampleState {

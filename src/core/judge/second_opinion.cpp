@@ -15,7 +15,7 @@ std::vector<const Reading*> readBy(const Blade& blade, Gate gate, const std::str
     std::vector<const Reading*> readings;
     for (const Reading& r : blade.readings) {
         const bool now = r.gate == gate && r.round == blade.round && !r.struck && r.scale == "HRC" &&
-                         (gate == Gate::quench || r.after_cycle.value_or(0) == lastTemper(blade));
+                         (gate == Gate::quench || r.after_temper.value_or(0) == lastTemper(blade));
         if (now && r.tester == tester) readings.push_back(&r);
     }
     return readings;

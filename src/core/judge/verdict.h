@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/judge/record.h"
 
 #include <optional>
@@ -11,6 +12,8 @@
 namespace rollcall {
 
 enum class State { pass, borderline, fail, notYet, excused };
+template<>
+inline constexpr std::array namesOf<State>{"pass", "borderline", "fail", "not yet", "excused"};
 
 /// What a reason says; its sentence lives in words/.
 enum class Fact {
@@ -49,7 +52,7 @@ enum class Fact {
     notLookedAt,         ///< text: files, expectation, second tester, steel, soak
     evidenceAgrees,      ///< text: which; numbers: low, high
     evidenceConflicts,   ///< text: which; numbers: low, high
-    soakOffPlan,         ///< the Cycle gate says by how much
+    soakOffPlan,         ///< the Heat gate says by how much
     filesAgree,          ///< numbers: lower, upper; infinite where open
     filesConflict,       ///< numbers: lower, upper; infinite where open
     filesContradict,     ///< numbers: file that skated, file that bit
@@ -82,9 +85,9 @@ enum class Fact {
     // temper gate
     tempersMissing,            ///< numbers: logged, needed
     oneTemperAdvised,          ///< numbers: logged, advised
-    noReadingsAfterLastTemper, ///< numbers: last cycle
-    readingsNotTiedToCycle,    ///< numbers: how many
-    roseAfterTemper,           ///< numbers: before, after, cycle
+    noReadingsAfterLastTemper, ///< numbers: last temper
+    readingsNotTiedToTemper,   ///< numbers: how many
+    roseAfterTemper,           ///< numbers: before, after, temper
     notYetDone,                ///< harder than the window: not a failure
     temperingCannotRaise,
     ruleOutFalseSoftness,
@@ -111,7 +114,7 @@ enum class Fact {
     couponContradicts,
     sparkAgrees, ///< text: note
     sparkContradicts,
-    // cycle gate
+    // temper gate
     noHeatLogged,
     notInYet,
     notOutYet,

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/proof/edge.h"
 
 #include <optional>
@@ -11,6 +12,8 @@
 namespace rollcall {
 
 enum class EdgeGrind { flat, convex, hollow };
+template<>
+inline constexpr std::array namesOf<EdgeGrind>{"flat", "convex", "hollow"};
 
 /// What an edge is like; two tests compare only as far as this does.
 struct EdgeGeometry {
@@ -23,12 +26,14 @@ struct EdgeGeometry {
 
 /// What an edge did on the rod.
 enum class EdgeOutcome { held, set, roll, chip, crack };
+template<>
+inline constexpr std::array namesOf<EdgeOutcome>{"held", "set", "roll", "chip", "crack"};
 
 /// One press of an edge on the rod.
 struct EdgeRung {
     std::string id;
     int round = 1;                    ///< hardening round of the blade
-    int after_cycle = 0;              ///< number of the last temper before it
+    int after_temper = 0;             ///< number of the last temper before it
     std::optional<double> force_n;    ///< on the scale; none: by hand
     std::optional<double> raise_deg;  ///< from flat on the rod; none: about the sharpening angle
     std::optional<double> contact_mm; ///< none: not known, 3 is taken

@@ -10,20 +10,6 @@
 
 namespace rollcall {
 
-namespace {
-constexpr std::array<const char*, fractureZones> names{"edge", "middle", "spine", "skin"};
-}
-
-const char* zoneName(FractureZone zone) {
-    return names[static_cast<std::size_t>(zone)];
-}
-
-std::optional<FractureZone> zoneNamed(const std::string& name) {
-    const auto found = std::find(names.begin(), names.end(), name);
-    if (found == names.end()) return std::nullopt;
-    return static_cast<FractureZone>(found - names.begin());
-}
-
 double CountedLine::count() const {
     double sum = 0;
     for (const Crossing& crossing : crossings) sum += crossing.weight;
@@ -101,7 +87,7 @@ FractureReading readFractures(const std::vector<FracturePhoto>& photos) {
     FractureReading reading;
     std::optional<FractureRating> last;
     for (const FracturePhoto& photo : photos) {
-        reading.tempered = reading.tempered || photo.after_cycle > 0;
+        reading.tempered = reading.tempered || photo.after_temper > 0;
         if (photo.px_per_mm) {
             const double seen = finestSeen(*photo.px_per_mm);
             reading.finest_seen = std::max(reading.finest_seen.value_or(seen), seen);

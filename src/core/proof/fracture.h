@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/base/instant.h"
+#include "core/base/names.h"
 #include "core/proof/crossings.h"
 #include "core/proof/grain.h"
 
@@ -14,10 +15,9 @@ namespace rollcall {
 
 /// Part of a fracture's section that a line lies in.
 enum class FractureZone { edge, middle, spine, skin };
-inline constexpr int fractureZones = 4;
-/// Its name as stored and as used in reasons: "edge".
-const char* zoneName(FractureZone zone);
-std::optional<FractureZone> zoneNamed(const std::string& name);
+template<>
+inline constexpr std::array namesOf<FractureZone>{"edge", "middle", "spine", "skin"};
+inline constexpr int fractureZones = static_cast<int>(namesOf<FractureZone>.size());
 
 /// Where a line crosses a boundary between facets.
 struct Crossing {
@@ -52,7 +52,7 @@ struct FracturePhoto {
     int height = 0;
     std::optional<double> px_per_mm; ///< none until its scale is set
     int round = 1;                   ///< hardening round of the piece
-    int after_cycle = 0;             ///< number of the last temper before it was broken; 0: untempered
+    int after_temper = 0;            ///< number of the last temper before it was broken; 0: untempered
     std::vector<CountedLine> lines;
     std::vector<FractureRating> ratings; ///< the last one counts
     Instant at;

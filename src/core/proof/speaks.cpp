@@ -24,7 +24,7 @@ constexpr std::array<WordTrait, 8> wordTraits{{{Trait::grade, &PieceFacts::grade
                                                {Trait::changed, &PieceFacts::changed, true},
                                                {Trait::recipe, &PieceFacts::recipe, false},
                                                {Trait::heat, &PieceFacts::heat, false},
-                                               {Trait::cycles, &PieceFacts::cycles, false},
+                                               {Trait::tempers, &PieceFacts::tempers, false},
                                                {Trait::spine, &PieceFacts::spine, true},
                                                {Trait::finish, &PieceFacts::finish, false}}};
 
@@ -39,7 +39,7 @@ constexpr std::array<NumberTrait, 5> numberTraits{{{Trait::soak, &PieceFacts::eq
                                                    {Trait::edge, &PieceFacts::edge_mm, 2},
                                                    {Trait::angle, &PieceFacts::angle_deg, 0}}};
 
-constexpr double hair = 1e-9;
+constexpr double traitHair = 1e-9;
 
 std::string shown(const std::optional<double>& value, int places) {
     if (!value) return {};
@@ -50,14 +50,14 @@ std::string shown(const std::optional<double>& value, int places) {
 bool carries(Trait trait, double tested, double other) {
     switch (trait) {
     case Trait::soak:
-        return tested >= 0.9 * other - hair;
+        return tested >= 0.9 * other - traitHair;
     case Trait::hardness:
-        return tested >= other - 0.5 - hair;
+        return tested >= other - 0.5 - traitHair;
     case Trait::thickness:
     case Trait::edge:
-        return tested <= 1.1 * other + hair && tested >= 0.8 * other - hair;
+        return tested <= 1.1 * other + traitHair && tested >= 0.8 * other - traitHair;
     case Trait::angle:
-        return std::abs(tested - other) <= 3 + hair;
+        return std::abs(tested - other) <= 3 + traitHair;
     default:
         return true;
     }
@@ -66,28 +66,18 @@ bool carries(Trait trait, double tested, double other) {
 bool alike(Trait trait, double a, double b) {
     switch (trait) {
     case Trait::hardness:
-        return std::abs(a - b) <= 0.5 + hair;
+        return std::abs(a - b) <= 0.5 + traitHair;
     case Trait::angle:
-        return std::abs(a - b) <= 3 + hair;
+        return std::abs(a - b) <= 3 + traitHair;
     default:
-        return std::abs(a - b) <= 0.1 * std::max(std::abs(a), std::abs(b)) + hair;
+        return std::abs(a - b) <= 0.1 * std::max(std::abs(a), std::abs(b)) + traitHair;
     }
 }
-
-constexpr std::array<const char*, 13> traitNames{"grade", "lot",      "changed",   "recipe", "heat",  "cycles", "spine",
-                                                 "soak",  "hardness", "thickness", "edge",   "angle", "finish"};
 
 } // namespace
 
-const char* nameOf(Trait trait) {
-    return traitNames[static_cast<std::size_t>(trait)];
-}
-
 std::optional<Trait> traitNamed(const std::string& name) {
-    for (std::size_t i = 0; i < traitNames.size(); ++i) {
-        if (name == traitNames[i]) return static_cast<Trait>(i);
-    }
-    return std::nullopt;
+    return name == "cycles" ? Trait::tempers : named<Trait>(name);
 }
 
 namespace {

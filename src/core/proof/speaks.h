@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
+
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,7 +18,7 @@ struct PieceFacts {
     std::string lot;
     std::string recipe;                   ///< name and version
     std::string heat;                     ///< id of the run
-    std::string cycles;                   ///< "190 °C 2 h, 207 °C 2 h"
+    std::string tempers;                  ///< "190 °C 2 h, 207 °C 2 h"
     std::string spine;                    ///< torch passes, or "none"
     std::string changed;                  ///< "carburised"; empty: the bar as it came
     std::optional<double> equivalent_min; ///< soak
@@ -28,10 +30,12 @@ struct PieceFacts {
 };
 
 /// In what two pieces may differ.
-enum class Trait { grade, lot, changed, recipe, heat, cycles, spine, soak, hardness, thickness, edge, angle, finish };
+enum class Trait { grade, lot, changed, recipe, heat, tempers, spine, soak, hardness, thickness, edge, angle, finish };
+template<>
+inline constexpr std::array namesOf<Trait>{"grade", "lot",      "changed",   "recipe", "heat",  "tempers", "spine",
+                                           "soak",  "hardness", "thickness", "edge",   "angle", "finish"};
 
-/// Name of a trait as stored and as used in reasons: "soak", "lot".
-const char* nameOf(Trait trait);
+/// The trait of a word; tempers were once called cycles in stored studies.
 std::optional<Trait> traitNamed(const std::string& name);
 
 /// One difference, or something that is not known of one of the two.
@@ -49,7 +53,7 @@ struct Speech {
     std::vector<Difference> differences; ///< why not, or with what reservation
 };
 
-/// M32. Does a test piece speak for a blade? Same lot, recipe, heat, cycles and spine treatment; a piece that passed
+/// M32. Does a test piece speak for a blade? Same lot, recipe, heat, tempers and spine treatment; a piece that passed
 /// speaks for blades it was no kinder to: its equivalent soak at least 0.9 of the blade's, hardness at least the
 /// blade's - 0.5, thickness and edge thickness at most 10 % stouter and 20 % thinner, angle within 3°. A piece that
 /// failed speaks against blades that were treated no more kindly than itself: the same with the two changed about. What

@@ -31,6 +31,10 @@ enum class TrialAct {
     giveUp,       ///< ended by the maker; text says why
     takeBack      ///< the last of the above that counts is taken back
 };
+template<>
+inline constexpr std::array namesOf<TrialAct>{"count",   "answer", "fail", "cuts",     "hesitates",
+                                              "plan",    "bend",   "set",  "touch-up", "timer",
+                                              "caution", "photo",  "note", "give-up",  "take-back"};
 
 struct TrialEvent {
     TrialAct act = TrialAct::count;
@@ -45,7 +49,7 @@ struct TrialEvent {
 struct Trial {
     std::string id;
     int round = 1;
-    int after_cycle = 0; ///< number of the last temper before it
+    int after_temper = 0; ///< number of the last temper before it
     Protocol protocol;
     std::vector<TrialEvent> events;
     Instant begun;

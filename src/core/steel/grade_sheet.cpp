@@ -220,7 +220,7 @@ GradeSheet sheetOf(const Grade& grade) {
     if (grade.embrittle_c.known()) sheet["embrittle"] = range(grade.embrittle_c.low, grade.embrittle_c.high);
     std::vector<std::string> points;
     for (const TemperPoint& point : grade.temper_curve)
-        points.push_back(fmt::format("{:g}:{:g}={:g}", point.temperature_c, point.hours * point.cycles, point.hrc));
+        points.push_back(fmt::format("{:g}:{:g}={:g}", point.temperature_c, point.hours * point.tempers, point.hrc));
     sheet["curve"] = joined(points, " ");
     sheet["confidence"] = grade.confidence == Confidence::high  ? "high"
                           : grade.confidence == Confidence::low ? "low"

@@ -10,8 +10,8 @@ class tst_Schedule : public QObject {
     Q_OBJECT
 
     static constexpr std::int64_t minute = 60000;
-    static PlannedCycle cycle(const char* id, const char* oven, std::int64_t start, double hours, double cool = 30) {
-        PlannedCycle c;
+    static PlannedRun run(const char* id, const char* oven, std::int64_t start, double hours, double cool = 30) {
+        PlannedRun c;
         c.id = id;
         c.oven = oven;
         c.start_ms = start * minute;
@@ -23,19 +23,19 @@ class tst_Schedule : public QObject {
 
 private slots:
     void eventsInOrder() {
-        std::vector<PlannedCycle> day{cycle("a", "1", 0, 2), cycle("b", "1", 200, 1), cycle("c", "2", 10, 1)};
+        std::vector<PlannedRun> day{run("a", "1", 0, 2), run("b", "1", 200, 1), run("c", "2", 10, 1)};
         day[0].started = true;
         day[2].started = true;
         const auto events = dayEvents(day, 100 * minute);
         QCOMPARE(events.size(), std::size_t(3));
-        QCOMPARE(events[0].cycle, std::size_t(2)); // out since minute 70
+        QCOMPARE(events[0].run, std::size_t(2)); // out since minute 70
         QVERIFY(events[0].due && events[0].kind == DayEvent::Kind::takeOut);
         QVERIFY(!events[1].due);
         QCOMPARE(events[1].at_ms, 120 * minute);
         QCOMPARE(events[2].kind, DayEvent::Kind::putIn);
     }
     void coolDownIsAnEventUntilItIsOver() {
-        std::vector<PlannedCycle> day{cycle("a", "1", 0, 1, 30)};
+        std::vector<PlannedRun> day{run("a", "1", 0, 1, 30)};
         day[0].started = day[0].out = true;
         QCOMPARE(dayEvents(day, 70 * minute)[0].kind, DayEvent::Kind::cooled);
         QVERIFY(dayEvents(day, 90 * minute).empty());
@@ -43,15 +43,15 @@ private slots:
         QVERIFY(dayEvents(day, 70 * minute).empty());
     }
     void ovensClash() {
-        const std::vector<PlannedCycle> day{cycle("a", "1", 0, 2), cycle("b", "1", 160, 2)};
-        QCOMPARE(clash(day, cycle("n", "1", 100, 1)).value(), std::size_t(0));
-        QVERIFY(!clash(day, cycle("n", "2", 100, 1)));
-        QVERIFY(!clash(day, cycle("n", "1", 0, 2)));  // together with a, at one temperature
-        QVERIFY(!clash(day, cycle("a", "1", 30, 1))); // itself, moved
-        PlannedCycle hot = cycle("n", "1", 0, 2);
+        const std::vector<PlannedRun> day{run("a", "1", 0, 2), run("b", "1", 160, 2)};
+        QCOMPARE(clash(day, run("n", "1", 100, 1)).value(), std::size_t(0));
+        QVERIFY(!clash(day, run("n", "2", 100, 1)));
+        QVERIFY(!clash(day, run("n", "1", 0, 2)));  // together with a, at one temperature
+        QVERIFY(!clash(day, run("a", "1", 30, 1))); // itself, moved
+        PlannedRun hot = run("n", "1", 0, 2);
         hot.temperature_c = 230;
         QVERIFY(clash(day, hot));
-        QCOMPARE(earliestStart(day, cycle("n", "1", 0, 1), 10 * minute), 310 * minute);
+        QCOMPARE(earliestStart(day, run("n", "1", 0, 1), 10 * minute), 310 * minute);
     }
 };
 

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "core/heat/temper.h"
 #include "tests/support/fixtures.h"
 
@@ -194,7 +194,7 @@ private slots:
                                shop.truth(p2, shop.heat(), shop.blade()));
         }
         const auto percent = [](int n) { return 100.0 * n / shops; };
-        qInfo("simulated shops: RMS %.2f HRC on cycle 2; intervals hold for same blade %.1f %%, sibling %.1f %%, new "
+        qInfo("simulated shops: RMS %.2f HRC on temper 2; intervals hold for same blade %.1f %%, sibling %.1f %%, new "
               "heat after 5 %.1f %%, after 20 %.1f %%",
               std::sqrt(squares / shops), percent(same), percent(sibling), percent(after5), percent(after20));
         QVERIFY(std::sqrt(squares / shops) <= 1.0);

@@ -48,13 +48,13 @@ private slots:
 
     void aBladeIsAskedAtTheFurthestGateThatHasBegun() {
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B"});
-        for (Blade& blade : batch.blades) blade.cycles.clear();
+        for (Blade& blade : batch.blades) blade.tempers.clear();
         QCOMPARE(tasksOf(batch).front().gate, Gate::quench); // nothing begun
         fixtures::read(batch.blades[0], Gate::quench, {65.2, 65.3, 65.4});
         const std::vector<Task> passed = tasksOf(batch);
         const auto first = std::find_if(passed.begin(), passed.end(), [](const Task& t) { return t.blade == 0; });
         QCOMPARE(first->gate, Gate::temper); // the gate before is passed
-        batch.blades[1].cycles.push_back({"c1", 1, 1, 205, 2, "", at(9)});
+        batch.blades[1].tempers.push_back({"c1", 1, 1, 205, 2, "", at(9)});
         const std::vector<Task> tempered = tasksOf(batch);
         const auto second = std::find_if(tempered.begin(), tempered.end(), [](const Task& t) { return t.blade == 1; });
         QCOMPARE(second->gate, Gate::temper); // a temper was logged though nothing was read at Quench
@@ -91,7 +91,7 @@ private slots:
         fixtures::read(batch.blades[5], Gate::temper, {50, 50, 50}); // of another hardening: no sibling
         batch.blades[5].round = 2;
         for (Reading& r : batch.blades[5].readings) r.round = 2;
-        for (TemperCycle& c : batch.blades[5].cycles) c.round = 2;
+        for (Temper& c : batch.blades[5].tempers) c.round = 2;
         const VerificationBook book(batch, fixtures::tables());
         std::vector<Case> cases;
         for (const Blade& b : batch.blades) cases.push_back(caseOf(batch, b, Gate::temper, book, fixtures::tables()));

@@ -37,7 +37,7 @@ private slots:
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B", "C"});
         read(batch.blades[0], Gate::temper, {62.2, 62.3, 62.1});
         read(batch.blades[1], Gate::temper, {62.2, 58.0, 65.0}); // uneven: nothing to learn from
-        batch.blades[2].cycles[0].hours.reset();
+        batch.blades[2].tempers[0].hours.reset();
         read(batch.blades[2], Gate::temper, {62.2, 62.3, 62.1});
         const auto seen = temperObservations(batch, tables());
         QCOMPARE(seen.size(), std::size_t(1));
@@ -84,7 +84,7 @@ private slots:
         QCOMPARE(v.next.act, Act::temperAgain);
         QVERIFY(v.next.numbers.size() >= 5);
         QVERIFY(v.next.numbers[0] > 205 && v.next.numbers[0] <= 230);
-        QCOMPARE(v.next.numbers[1], 2.0); // as the cycle before
+        QCOMPARE(v.next.numbers[1], 2.0); // as the temper before
         QVERIFY(v.next.numbers[4] <= 0.10 + 1e-9);
     }
     void onlyBrittleTempersLeaveItToTheMaker() {
@@ -98,8 +98,8 @@ private slots:
     // D2 on its low branch bottoms out near 58: no allowed temper reaches 50.
     void outOfReachIsAFail() {
         Batch batch = fixtures::batch("D2", {48, 50}, {"A"});
-        batch.blades[0].cycles[0] = {"c1", 1, 1, 205, 2, "", fixtures::at(9)};
-        batch.blades[0].cycles.push_back({"c2", 1, 2, 205, 2, "", fixtures::at(9)});
+        batch.blades[0].tempers[0] = {"c1", 1, 1, 205, 2, "", fixtures::at(9)};
+        batch.blades[0].tempers.push_back({"c2", 1, 2, 205, 2, "", fixtures::at(9)});
         read(batch.blades[0], Gate::temper, {61.2, 61.3, 61.1}, 2);
         const Verdict v = temper(batch);
         QCOMPARE(v.state, State::fail);

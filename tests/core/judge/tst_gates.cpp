@@ -28,7 +28,7 @@ class tst_Gates : public QObject {
         for (std::size_t i = 0; i < blades.size(); ++i) marks.push_back("Q" + std::to_string(i + 1));
         Batch batch = fixtures::batch(grade, {61, 63}, marks);
         for (std::size_t i = 0; i < blades.size(); ++i) {
-            batch.blades[i].cycles.clear();
+            batch.blades[i].tempers.clear();
             read(batch.blades[i], Gate::quench, blades[i]);
         }
         return batch;
@@ -143,13 +143,13 @@ private slots:
         QCOMPARE(v.next.act, Act::logTemper);
         batch.minimum_tempers = 1; // the recipe decides where it speaks
         QCOMPARE(at_(batch, Gate::temper).state, State::pass);
-        batch.blades[0].cycles.clear();
+        batch.blades[0].tempers.clear();
         QVERIFY(at_(batch, Gate::temper).has(Fact::tempersMissing));
     }
 
     void onlyReadingsAfterTheLastTemperCount() {
         Batch batch = tempered({64.0, 64.1, 64.2});
-        batch.blades[0].cycles.push_back({"c2", 1, 2, 215, 2, "", at(11)});
+        batch.blades[0].tempers.push_back({"c2", 1, 2, 215, 2, "", at(11)});
         Verdict v = at_(batch, Gate::temper);
         QCOMPARE(v.state, State::notYet);
         QCOMPARE(v.taken, 0);
@@ -187,7 +187,7 @@ private slots:
         batch.minimum_tempers = 1;
         QVERIFY(at_(batch, Gate::temper).has(Fact::fullAnnealFirst));
         batch.blades[0].round = 3; // hardened again twice: the shop's limit
-        batch.blades[0].cycles[0].round = 3;
+        batch.blades[0].tempers[0].round = 3;
         for (Reading& r : batch.blades[0].readings) r.round = 3;
         QVERIFY(at_(batch, Gate::temper).has(Fact::overHardeningLimit));
     }

@@ -34,7 +34,7 @@ Batch heated(int coupons) {
         heat.quenched_s = *heat.out_s + 1;
         batch.blades[i].heats.push_back(heat);
         if (i < 2) continue;
-        batch.blades[i].cycles.clear();
+        batch.blades[i].tempers.clear();
         batch.blades[i].fate = BladeFate{Fate::coupon, Gate::quench, "broken for its grain", "HB", fixtures::at(8)};
     }
     return batch;
@@ -116,7 +116,7 @@ private slots:
     void aPassedTrialDoesNotHideACoarseCoupon() {
         Batch batch = heated(4);
         Trial trial;
-        trial.after_cycle = 1;
+        trial.after_temper = 1;
         trial.protocol = {"Bend", {}};
         trial.protocol.steps.resize(1);
         trial.protocol.steps[0].name = "Bend";

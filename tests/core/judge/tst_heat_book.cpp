@@ -16,7 +16,7 @@ class tst_HeatBook : public QObject {
     // minutes.
     static Batch heated(std::vector<double> outMinutes) {
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B", "C"});
-        batch.plan[indexOf(Gate::cycle)] = {true, 1};
+        batch.plan[indexOf(Gate::heat)] = {true, 1};
         HeatRun run;
         run.id = "r";
         run.set_c = 810;
@@ -39,56 +39,56 @@ class tst_HeatBook : public QObject {
         }
         return batch;
     }
-    static Verdict cycleOf(const Batch& batch, std::size_t blade) {
-        return *judgeBatch(batch, tables(), std::nullopt).at(blade, Gate::cycle);
+    static Verdict temperOf(const Batch& batch, std::size_t blade) {
+        return *judgeBatch(batch, tables(), std::nullopt).at(blade, Gate::heat);
     }
 
 private slots:
     void eachBladeHasItsOwnSoak() {
         const Batch batch = heated({10, 5, 20});
-        QCOMPARE(cycleOf(batch, 0).state, State::pass);
-        const Verdict under = cycleOf(batch, 1);
+        QCOMPARE(temperOf(batch, 0).state, State::pass);
+        const Verdict under = temperOf(batch, 1);
         QVERIFY(under.state == State::borderline && under.has(Fact::soakUnder));
-        const Verdict over = cycleOf(batch, 2);
+        const Verdict over = temperOf(batch, 2);
         QVERIFY(over.state == State::borderline && over.has(Fact::soakOver));
         QCOMPARE(over.next.act, Act::breakCoupon);
-        QVERIFY(cycleOf(batch, 0).has(Fact::transferGood) && cycleOf(batch, 0).has(Fact::quenchantGood));
+        QVERIFY(temperOf(batch, 0).has(Fact::transferGood) && temperOf(batch, 0).has(Fact::quenchantGood));
     }
     void aSlowTransferIsNamed() {
         Batch batch = heated({10, 10, 10});
         // By hand: at 810 °C a 0.75 mm edge loses about 36 °C in the first second; Ac1 is 735.
         batch.blades[1].heats[0].quenched_s = *batch.blades[1].heats[0].out_s + 4;
-        QVERIFY(cycleOf(batch, 1).has(Fact::transferLate));
-        QVERIFY(!cycleOf(batch, 0).has(Fact::transferLate));
+        QVERIFY(temperOf(batch, 1).has(Fact::transferLate));
+        QVERIFY(!temperOf(batch, 0).has(Fact::transferLate));
         batch.blades[2].heats[0].quenched_s.reset();
-        QVERIFY(cycleOf(batch, 2).has(Fact::transferNotNoted));
-        QCOMPARE(cycleOf(batch, 2).state, State::pass); // not looked at is not a finding
+        QVERIFY(temperOf(batch, 2).has(Fact::transferNotNoted));
+        QCOMPARE(temperOf(batch, 2).state, State::pass); // not looked at is not a finding
     }
     void quenchantAndNoteAreCompared() {
         Batch batch = heated({10, 10, 10});
         batch.blades[0].heats[0].quenchant_c = 75;
-        QVERIFY(cycleOf(batch, 0).has(Fact::quenchantOff));
+        QVERIFY(temperOf(batch, 0).has(Fact::quenchantOff));
         batch.blades[1].heats[0].noted_c = 830;
-        QVERIFY(cycleOf(batch, 1).has(Fact::noteAgainstTrace));
+        QVERIFY(temperOf(batch, 1).has(Fact::noteAgainstTrace));
         batch.blades[2].heats[0].noted_minutes = 15;
-        QVERIFY(cycleOf(batch, 2).has(Fact::noteAgainstTrace));
+        QVERIFY(temperOf(batch, 2).has(Fact::noteAgainstTrace));
     }
     void withoutATraceTheClockCounts() {
         Batch batch = heated({10, 14, 10});
         batch.heat_runs[0].trace.reset();
-        QVERIFY(cycleOf(batch, 0).has(Fact::soakByClock));
-        QVERIFY(cycleOf(batch, 1).has(Fact::soakOver));
+        QVERIFY(temperOf(batch, 0).has(Fact::soakByClock));
+        QVERIFY(temperOf(batch, 1).has(Fact::soakOver));
         batch.blades[2].heats.clear();
-        QVERIFY(cycleOf(batch, 2).has(Fact::noHeatLogged));
-        QCOMPARE(cycleOf(batch, 2).state, State::notYet);
+        QVERIFY(temperOf(batch, 2).has(Fact::noHeatLogged));
+        QCOMPARE(temperOf(batch, 2).state, State::notYet);
     }
     void anOvershootingOvenIsNamed() {
         Batch batch = heated({10, 10, 10});
         batch.heat_runs[0].trace =
             std::make_shared<const Trace>(Trace::of({{0, 810}, {300, 825}, {3600, 810}}).value());
-        QVERIFY(cycleOf(batch, 0).has(Fact::ovenOvershot));
+        QVERIFY(temperOf(batch, 0).has(Fact::ovenOvershot));
         batch.heat_runs[0].oven_checked.reset();
-        QVERIFY(cycleOf(batch, 0).has(Fact::ovenNeverChecked));
+        QVERIFY(temperOf(batch, 0).has(Fact::ovenNeverChecked));
     }
     // A soak off its plan is said at the hardness gates too, but takes no Pass away.
     void theHardnessGatesHearOfIt() {

@@ -43,7 +43,7 @@ Batch heated() {
 
 Trial trial(const std::string& protocol, bool pass) {
     Trial made;
-    made.after_cycle = 1;
+    made.after_temper = 1;
     made.protocol = {protocol, {}};
     ProtocolStep step;
     step.name = "Bend";
@@ -107,7 +107,7 @@ private slots:
     void trialsOfAnotherStateOfTheBladeSayNothing() {
         Batch batch = heated();
         batch.blades[0].trials = {trial("Bend", true)};
-        batch.blades[0].trials[0].after_cycle = 0; // tempered since
+        batch.blades[0].trials[0].after_temper = 0; // tempered since
         QCOMPARE(stateOf(batch, 0), State::notYet);
         batch.blades[0].trials = {trial("Bend", true)};
         batch.blades[0].round = 2;

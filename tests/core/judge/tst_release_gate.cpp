@@ -116,7 +116,7 @@ private slots:
         batch.blades[1].round = 2; // hardened again: nobody has signed for that
         QVERIFY(answer(batch, 1).signature == nullptr);
         for (std::size_t i = 0; i < dispositions; ++i)
-            QCOMPARE(*dispositionNamed(nameOf(static_cast<Disposition>(i))), static_cast<Disposition>(i));
+            QCOMPARE(*named<Disposition>(nameOf(static_cast<Disposition>(i))), static_cast<Disposition>(i));
     }
     // Five of seven read: the others are excused where the sample reaches what is asked and covers them.
     void bladesLeftUnread() {
@@ -128,7 +128,7 @@ private slots:
         }
         FileTest files;
         files.gate = Gate::temper;
-        files.after_cycle = 1;
+        files.after_temper = 1;
         files.trials = {{60, FileTouch::skates}, {65, FileTouch::bites}};
         batch.blades[5].file_tests = {files};
         QCOMPARE(judged(batch).at(5, Gate::temper)->state, State::notYet); // no plan declared

@@ -46,7 +46,7 @@ private slots:
         batch.blades[1].readings[2].scale = "HR45N";
         QVERIFY(!secondOpinion(batch, Gate::temper, "t1", "t2")); // two pairs are too few
         batch = readTwice();
-        for (Blade& blade : batch.blades) blade.cycles.push_back({"c2", 1, 2, 210, 2, "", at(12)});
+        for (Blade& blade : batch.blades) blade.tempers.push_back({"c2", 1, 2, 210, 2, "", at(12)});
         QVERIFY(!secondOpinion(batch, Gate::temper, "t1", "t2"));
         QVERIFY(!secondOpinion(readTwice(), Gate::quench, "t1", "t2"));
     }

@@ -18,7 +18,7 @@ PieceFacts piece() {
     facts.lot = "bar L";
     facts.recipe = "Hooks 1";
     facts.heat = "run 1";
-    facts.cycles = "220 °C 2 h";
+    facts.tempers = "220 °C 2 h";
     facts.equivalent_min = 10;
     facts.hrc = 55.0;
     facts.thickness_mm = 5;
@@ -86,7 +86,7 @@ private slots:
         QTest::newRow("alike") << Change([](PieceFacts&) {}) << yes << yes;
         QTest::newRow("other lot") << Change([](PieceFacts& b) { b.lot = "bar M"; }) << no << no;
         QTest::newRow("other heat") << Change([](PieceFacts& b) { b.heat = "run 2"; }) << no << no;
-        QTest::newRow("one temper more") << Change([](PieceFacts& b) { b.cycles += ", 230 °C 2 h"; }) << no << no;
+        QTest::newRow("one temper more") << Change([](PieceFacts& b) { b.tempers += ", 230 °C 2 h"; }) << no << no;
         QTest::newRow("soft spine") << Change([](PieceFacts& b) { b.spine = "torch, 3 passes"; }) << no << no;
         QTest::newRow("carburised") << Change([](PieceFacts& b) { b.changed = "carburised"; }) << no << no;
         QTest::newRow("soaked longer than the piece")

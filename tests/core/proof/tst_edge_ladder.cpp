@@ -19,7 +19,7 @@ EdgeRung rung(double force, double raise, EdgeOutcome outcome, std::optional<dou
     r.outcome = outcome;
     r.size_mm = size;
     r.place_mm = place;
-    r.after_cycle = 1;
+    r.after_temper = 1;
     return r;
 }
 
@@ -159,7 +159,7 @@ private slots:
         batch.edge_ask = EdgeAsk{"", "", true, {}};
         QCOMPARE(judged(batch).state, State::notYet);
         EdgeRung flex;
-        flex.after_cycle = 1;
+        flex.after_temper = 1;
         batch.blades[0].rungs = {flex};
         QCOMPARE(judged(batch).state, State::pass);
         QVERIFY(judged(batch).has(Fact::weakEvidence));
@@ -170,7 +170,7 @@ private slots:
     }
     void rungsBeforeTheLastTemperAreHistory() {
         Batch batch = edged({rung(90, 45, EdgeOutcome::held)});
-        batch.blades[0].cycles.push_back({"c2", 1, 2, 220, 2, "220 2", fixtures::at(12)});
+        batch.blades[0].tempers.push_back({"c2", 1, 2, 220, 2, "220 2", fixtures::at(12)});
         QCOMPARE(judged(batch).state, State::notYet);
     }
 };

@@ -160,8 +160,8 @@ private slots:
         QVERIFY(reading.uneven.has_value());
         QCOMPARE(reading.uneven->first.zone, FractureZone::edge);
         QVERIFY(!readFractures({edge, counted({38, 40, 36}, FractureZone::spine)}).uneven);
-        QCOMPARE(*zoneNamed("skin"), FractureZone::skin);
-        QVERIFY(!zoneNamed("tip"));
+        QCOMPARE(*named<FractureZone>("skin"), FractureZone::skin);
+        QVERIFY(!named<FractureZone>("tip"));
     }
     void ratings() {
         FracturePhoto photo;
@@ -177,7 +177,7 @@ private slots:
         FracturePhoto both = counted({35, 36, 35, 34, 35});
         both.ratings = photo.ratings;
         QVERIFY(readFractures({both}).count_and_rating_differ);
-        both.after_cycle = 1;
+        both.after_temper = 1;
         QVERIFY(readFractures({both}).tempered);
     }
     // Whoever always picks the side nearer to the truth ends at it, or beside it.

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/day_clock.h"
+#include "app/heat/day_clock.h"
 
 #include <QApplication>
 #include <QDateTime>
@@ -10,8 +10,8 @@ namespace rollcall {
 
 namespace {
 
-std::string nameOf(const DayEvent& event, const PlannedCycle& cycle) {
-    return cycle.id + "/" + std::to_string(static_cast<int>(event.kind));
+std::string nameOf(const DayEvent& event, const PlannedRun& run) {
+    return run.id + "/" + std::to_string(static_cast<int>(event.kind));
 }
 
 } // namespace
@@ -31,9 +31,9 @@ QString DayClock::clockText(std::int64_t utc_ms) {
 }
 
 QString DayClock::textOf(const DayEvent& event) const {
-    const PlannedCycle& cycle = m_document.state().shop.day[event.cycle];
-    const QString oven = QString::fromStdString(cycle.oven_name);
-    const QString what = tr("%1, %2").arg(QString::fromStdString(cycle.batch_name), QString::fromStdString(cycle.what));
+    const PlannedRun& run = m_document.state().shop.day[event.run];
+    const QString oven = QString::fromStdString(run.oven_name);
+    const QString what = tr("%1, %2").arg(QString::fromStdString(run.batch_name), QString::fromStdString(run.what));
     switch (event.kind) {
     case DayEvent::Kind::putIn:
         return event.due ? tr("put %1 into %2").arg(what, oven)
@@ -56,13 +56,13 @@ QString DayClock::nextText(bool* due) const {
 bool DayClock::ringing() const {
     const std::vector<DayEvent> next = events();
     if (next.empty() || !next.front().due) return false;
-    return nameOf(next.front(), m_document.state().shop.day[next.front().cycle]) != m_hushed;
+    return nameOf(next.front(), m_document.state().shop.day[next.front().run]) != m_hushed;
 }
 
 void DayClock::hush() {
     const std::vector<DayEvent> next = events();
     if (next.empty()) return;
-    m_hushed = nameOf(next.front(), m_document.state().shop.day[next.front().cycle]);
+    m_hushed = nameOf(next.front(), m_document.state().shop.day[next.front().run]);
     emit changed();
 }
 
@@ -70,8 +70,7 @@ void DayClock::tick() {
     constexpr int secondsBetween = 10; // of the sound
     const std::vector<DayEvent> next = events();
     const bool due = !next.empty() && next.front().due;
-    const std::string name =
-        due ? nameOf(next.front(), m_document.state().shop.day[next.front().cycle]) : std::string();
+    const std::string name = due ? nameOf(next.front(), m_document.state().shop.day[next.front().run]) : std::string();
     if (name != m_rung) {
         m_rung = name;
         m_ticks = 0;

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/warp_page.h"
+#include "app/heat/warp_page.h"
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
@@ -172,9 +172,9 @@ void WarpPage::measure() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("warp"), tr("Type mm and L or R, such as 1.2L.")};
         },
-        [this, read, id = blade.id, round = blade.round, cycle = lastTemper(blade)](const FormValues& v) {
-            m_document.perform([id, round, cycle, warp = read(v)->front(), text = v["warp"].toStdString()](
-                                   Logbook& logbook) { return logbook.logWarp(id, round, cycle, warp, text); },
+        [this, read, id = blade.id, round = blade.round, temper = lastTemper(blade)](const FormValues& v) {
+            m_document.perform([id, round, temper, warp = read(v)->front(), text = v["warp"].toStdString()](
+                                   Logbook& logbook) { return logbook.logWarp(id, round, temper, warp, text); },
                                [this](const Result<Done>& done) {
                                    if (done) leftAct();
                                });

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/colour_page.h"
+#include "app/heat/colour_page.h"
 
 #include "core/base/number.h"
 #include "words/words.h"
@@ -53,11 +53,11 @@ std::vector<const OxideColour*> ColourPage::colours() const {
 }
 
 // The temper that the colour belongs to: the last one of this hardening.
-const TemperCycle* ColourPage::cycle() const {
+const Temper* ColourPage::temper() const {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return nullptr;
-    const TemperCycle* last = nullptr;
-    for (const TemperCycle& one : blade->cycles) {
+    const Temper* last = nullptr;
+    for (const Temper& one : blade->tempers) {
         if (one.round == blade->round && (last == nullptr || one.number > last->number)) last = &one;
     }
     return last;
@@ -65,7 +65,7 @@ const TemperCycle* ColourPage::cycle() const {
 
 Result<ColourRange> ColourPage::range(const std::string& colour) const {
     const Grade* grade = m_document.tables().grade(m_document.batch().grade);
-    const TemperCycle* of = cycle();
+    const Temper* of = temper();
     // A torch takes minutes.
     const double hours = m_torch ? 0.1 : of != nullptr && of->hours ? *of->hours : 1.0;
     return colourRange(m_document.tables(), colour, hours, m_surface, grade != nullptr ? grade->chromium_percent : 0,
@@ -156,7 +156,7 @@ ColumnContent ColourPage::content() const {
     content.key = tr("Enter");
     const OxideColour& colour =
         *row[static_cast<std::size_t>(std::clamp(m_colour, 0, static_cast<int>(row.size()) - 1))];
-    const TemperCycle* of = cycle();
+    const Temper* of = temper();
     content.caption = of != nullptr ? tr("%1 after temper %2").arg(QString::fromStdString(blade->mark)).arg(of->number)
                                     : tr("%1, no temper logged").arg(QString::fromStdString(blade->mark));
     content.left = tr("Zone: %1").arg(zoneName(zones[static_cast<std::size_t>(m_zone)]));
@@ -211,7 +211,7 @@ void ColourPage::act() {
     if (blade == nullptr || row.empty()) return;
     ColourNote note;
     note.round = blade->round;
-    note.after_cycle = lastTemper(*blade);
+    note.after_temper = lastTemper(*blade);
     note.zone = zones[static_cast<std::size_t>(m_zone)];
     note.colour = row[static_cast<std::size_t>(m_colour)]->name;
     note.surface = m_surface;

@@ -11,15 +11,15 @@ class DayClock;
 class OvenLink;
 class SoakPage;
 
-/// The Cycle gate: soak clock, temper ladder, recipe, the day's ovens, warp and temper colours, a page each.
-class CycleBench : public PagedBench {
+/// The Heat gate: soak clock, temper ladder, recipe, the day's ovens, warp and temper colours, a page each.
+class HeatBench : public PagedBench {
     Q_OBJECT
 
 public:
     enum class Page { soak, ladder, recipe, day, warp, colour };
 
-    CycleBench(Document& document, OvenLink& oven, DayClock& day, const Seams& seams, const Look& look,
-               QWidget* parent = nullptr);
+    HeatBench(Document& document, OvenLink& oven, DayClock& day, const Seams& seams, const Look& look,
+              QWidget* parent = nullptr);
 
     void openPage(Page page) { openPageAt(static_cast<int>(page)); }
     Page page() const { return static_cast<Page>(pageIndex()); }

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/soak_page.h"
+#include "app/heat/soak_page.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
@@ -115,10 +115,10 @@ HeatDraft heatTyped(HeatDraft heat, const FormValues& v) {
 
 } // namespace
 
-// Whoever logs a heat asks the Cycle gate; an oven of a new name is added.
+// Whoever logs a heat asks the Heat gate; an oven of a new name is added.
 void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace,
                          const QString& what) {
-    const bool required = m_document.batch().planOf(Gate::cycle).required;
+    const bool required = m_document.batch().planOf(Gate::heat).required;
     const bool listens = !trace && m_oven.connected();
     m_shownRun.clear();
     m_document.perform(
@@ -135,7 +135,7 @@ void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<
                     heat.oven = *added;
                 }
                 if (!required) {
-                    if (auto done = logbook.changePlan(heat.batch, Gate::cycle, {true, 1}); !done) return done;
+                    if (auto done = logbook.changePlan(heat.batch, Gate::heat, {true, 1}); !done) return done;
                 }
                 const auto run = logbook.startHeat(heat);
                 if (!run) return run.error();
@@ -360,10 +360,10 @@ void SoakPage::why() {
                           words::degrees(*answer.entering_c),
                           words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c));
     const Verdict verdict =
-        judgeCycle(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
+        judgeHeat(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
     for (const Reason& reason : verdict.reasons)
         lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromStdString(reason.rule));
-    (new ChoiceDialog(tr("Why: %1 at Cycle").arg(QString::fromStdString(blade->mark)), lines, {}, m_look, window()))
+    (new ChoiceDialog(tr("Why: %1 at Heat").arg(QString::fromStdString(blade->mark)), lines, {}, m_look, window()))
         ->ask({});
 }
 

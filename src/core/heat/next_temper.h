@@ -52,7 +52,7 @@ struct NextTemper {
 };
 
 struct TemperAdvice {
-    std::optional<NextTemper> best; ///< none when no cycle can reach the window
+    std::optional<NextTemper> best; ///< none when no temper can reach the window
     std::optional<NextTemper>
         cautious; ///< with a quarter of the risk of ending too soft; none when there is none cooler
     std::vector<TemperWarning> warnings;

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 
 #include "core/base/number.h"
 

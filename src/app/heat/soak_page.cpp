@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/soak_page.h"
+#include "app/heat/soak_page.h"
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
@@ -63,7 +63,7 @@ std::optional<HeatMoment> SoakPage::nextOf(int index) const {
     const HeatRun* r = run();
     if (r == nullptr || index < 0) return std::nullopt;
     const Blade& blade = m_document.batch().blades[static_cast<std::size_t>(index)];
-    if (isOutBefore(blade, Gate::cycle)) return std::nullopt;
+    if (isOutBefore(blade, Gate::heat)) return std::nullopt;
     for (const BladeHeat& heat : blade.heats) {
         if (heat.run != r->id || heat.round != blade.round) continue;
         if (heat.quenched_s) return std::nullopt;
@@ -209,7 +209,7 @@ ColumnContent SoakPage::content() const {
     content.right = tr("Import trace");
     content.right_key = QStringLiteral("I");
     if (r == nullptr) {
-        content.caption = tr("%1 at Cycle").arg(QString::fromStdString(m_document.batch().name));
+        content.caption = tr("%1 at Heat").arg(QString::fromStdString(m_document.batch().name));
         content.word = words::stateName(State::notYet);
         content.sub = tr("No heat is logged.");
         content.act = tr("Start the heat");
@@ -220,9 +220,9 @@ ColumnContent SoakPage::content() const {
         return content;
     }
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
-    const Verdict verdict = judgeCycle(m_document.batch(), index, *m_book, m_document.tables());
+    const Verdict verdict = judgeHeat(m_document.batch(), index, *m_book, m_document.tables());
     const HeatAnswer& answer = m_book->of(index);
-    content.caption = tr("%1 at Cycle").arg(QString::fromStdString(blade->mark));
+    content.caption = tr("%1 at Heat").arg(QString::fromStdString(blade->mark));
     content.state = verdict.state;
     content.word = words::stateName(verdict.state);
     content.sub = words::headline(verdict);

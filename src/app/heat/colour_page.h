@@ -29,7 +29,7 @@ protected:
 
 private:
     std::vector<const OxideColour*> colours() const;
-    const TemperCycle* cycle() const;
+    const Temper* temper() const;
     Result<ColourRange> range(const std::string& colour) const;
     QRect stripArea() const;
 

@@ -37,9 +37,9 @@ protected:
 private:
     double step() const;
     void setTrial(double temperature_c);
-    /// The trial spent on its number of cycles; none beyond the curve.
+    /// The trial spent on its number of tempers; none beyond the curve.
     std::optional<NextTemper> trial() const;
-    std::optional<NextTemper> tried(double temperature_c, int cycles) const;
+    std::optional<NextTemper> tried(double temperature_c, int tempers) const;
     std::vector<LadderRung> rungs() const;
     TemperChart chart() const;
     QRect chartArea() const;
@@ -52,7 +52,7 @@ private:
     std::string m_for; ///< blade, round and temper that the trial is meant for
     double m_temperature = 200;
     double m_hours = 2;
-    int m_cycles = 1;
+    int m_tempers = 1;
     bool m_cautious = false;
     std::optional<TemperBranch> m_branch;
 };

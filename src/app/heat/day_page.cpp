@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/day_page.h"
+#include "app/heat/day_page.h"
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
@@ -34,15 +34,14 @@ DayPage::DayPage(Document& document, DayClock& clock, const Look& look) : Bench(
     });
 }
 
-const PlannedCycle* DayPage::chosen() const {
-    if (m_chosen >= 0 && m_chosen < static_cast<int>(cycles().size()))
-        return &cycles()[static_cast<std::size_t>(m_chosen)];
+const PlannedRun* DayPage::chosen() const {
+    if (m_chosen >= 0 && m_chosen < static_cast<int>(runs().size())) return &runs()[static_cast<std::size_t>(m_chosen)];
     const std::vector<DayEvent> events = m_clock.events();
-    return events.empty() ? nullptr : &cycles()[events.front().cycle];
+    return events.empty() ? nullptr : &runs()[events.front().run];
 }
 
 void DayPage::refresh() {
-    if (m_chosen >= static_cast<int>(cycles().size())) m_chosen = -1;
+    if (m_chosen >= static_cast<int>(runs().size())) m_chosen = -1;
     setAccessibleName(content().sub);
     update();
 }
@@ -58,7 +57,7 @@ void DayPage::paintEvent(QPaintEvent*) {
         return;
     }
     DayChart chart;
-    chart.cycles = cycles();
+    chart.runs = runs();
     for (const Oven& oven : m_document.state().shop.ovens) {
         chart.ovens.push_back(QString::fromStdString(oven.name));
         chart.oven_ids.push_back(oven.id);
@@ -68,13 +67,13 @@ void DayPage::paintEvent(QPaintEvent*) {
     const auto floorHour = [&](std::int64_t ms) { return ms - ((ms % hour) + hour) % hour; };
     chart.from_ms = floorHour(chart.now_ms - hour);
     chart.to_ms = chart.from_ms + 8 * hour;
-    for (const PlannedCycle& cycle : chart.cycles) {
-        if (!cycle.open()) continue;
-        chart.from_ms = std::min(chart.from_ms, floorHour(cycle.start_ms));
-        chart.to_ms = std::max(chart.to_ms, floorHour(cycle.freeAt()) + hour);
+    for (const PlannedRun& run : chart.runs) {
+        if (!run.open()) continue;
+        chart.from_ms = std::min(chart.from_ms, floorHour(run.start_ms));
+        chart.to_ms = std::max(chart.to_ms, floorHour(run.freeAt()) + hour);
     }
     chart.clock = [](std::int64_t ms) { return DayClock::clockText(ms); };
-    if (const PlannedCycle* cycle = chosen()) chart.current = static_cast<int>(cycle - cycles().data());
+    if (const PlannedRun* run = chosen()) chart.current = static_cast<int>(run - runs().data());
     const int rows = static_cast<int>(chart.ovens.size());
     const int height = std::min(this->height() * 6 / 10, px(40) + rows * px(84));
     drawDayChart(painter, QRect(0, px(8), width(), height), chart, m_look);
@@ -82,7 +81,7 @@ void DayPage::paintEvent(QPaintEvent*) {
     drawText(painter, 0, y, tr("Still to come"), m_look.font(18, true), p.ink);
     const std::vector<DayEvent> events = m_clock.events();
     if (events.empty())
-        drawText(painter, 0, y + px(30), tr("Nothing is planned. N plans a cycle."), m_look.font(18), p.ink);
+        drawText(painter, 0, y + px(30), tr("Nothing is planned. N plans an oven run."), m_look.font(18), p.ink);
     for (const DayEvent& event : events) {
         y += px(30);
         if (y > this->height() - px(6)) break;
@@ -97,36 +96,35 @@ ColumnContent DayPage::content() const {
     ColumnContent content;
     content.key = tr("Enter");
     content.caption = tr("The ovens today");
-    content.left = tr("Plan a cycle");
+    content.left = tr("Plan an oven run");
     content.left_key = QStringLiteral("N");
     content.right = tr("Ovens");
     content.right_key = QStringLiteral("K");
     const std::vector<DayEvent> events = m_clock.events();
-    const PlannedCycle* cycle = chosen();
-    if (cycle == nullptr) {
+    const PlannedRun* run = chosen();
+    if (run == nullptr) {
         content.word = tr("Free");
         content.sub = tr("Nothing is planned.");
-        content.act = tr("Plan a cycle");
+        content.act = tr("Plan an oven run");
         content.detail = tr("oven, temperature, hours, start");
     } else {
         const bool due = !events.empty() && events.front().due;
         content.state = due ? State::borderline : State::notYet;
         content.word = due ? tr("Now") : tr("Planned");
         content.sub = events.empty() ? QString() : m_clock.textOf(events.front());
-        content.act = !cycle->started ? tr("It is in the oven") : cycle->out ? tr("It is out") : tr("It is out");
-        content.detail =
-            tr("%1: %2").arg(QString::fromStdString(cycle->batch_name), QString::fromStdString(cycle->what));
-        content.act_enabled = cycle->open();
-        content.numbers.push_back({tr("Set"), QString::number(cycle->temperature_c), QStringLiteral("°C"), false});
-        content.numbers.push_back({cycle->started ? tr("Out at") : tr("In at"),
-                                   DayClock::clockText(cycle->started ? cycle->outAt() : cycle->start_ms),
+        content.act = !run->started ? tr("It is in the oven") : run->out ? tr("It is out") : tr("It is out");
+        content.detail = tr("%1: %2").arg(QString::fromStdString(run->batch_name), QString::fromStdString(run->what));
+        content.act_enabled = run->open();
+        content.numbers.push_back({tr("Set"), QString::number(run->temperature_c), QStringLiteral("°C"), false});
+        content.numbers.push_back({run->started ? tr("Out at") : tr("In at"),
+                                   DayClock::clockText(run->started ? run->outAt() : run->start_ms),
                                    {},
                                    false});
         content.lines.push_back({Tone::note,
                                  tr("%1 for %2, %3 min to warm, %4 min to cool")
-                                     .arg(QString::fromStdString(cycle->oven_name), words::hours(cycle->hours))
-                                     .arg(cycle->warm_minutes)
-                                     .arg(cycle->cool_minutes),
+                                     .arg(QString::fromStdString(run->oven_name), words::hours(run->hours))
+                                     .arg(run->warm_minutes)
+                                     .arg(run->cool_minutes),
                                  {},
                                  false});
     }
@@ -141,26 +139,26 @@ ColumnContent DayPage::content() const {
              {},
              false});
     }
-    content.below.push_back({Tone::note, tr("↑↓ cycle, X cancel it, H hush the alarm"), {}, false});
+    content.below.push_back({Tone::note, tr("↑↓ oven run, X cancel it, H hush the alarm"), {}, false});
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
 }
 
-void DayPage::mark(const PlannedCycle& cycle, const char* kind) {
+void DayPage::mark(const PlannedRun& run, const char* kind) {
     const bool out = std::string_view(kind) == "out";
     const bool ours =
-        m_document.hasBatch() && cycle.batch == m_document.batch().id && cycle.what.find("temper") != std::string::npos;
-    m_document.perform([id = cycle.id, kind](Logbook& logbook) { return logbook.markPlanned(id, kind); },
-                       [this, out, ours, c = cycle.temperature_c, h = cycle.hours](const Result<Done>& done) {
+        m_document.hasBatch() && run.batch == m_document.batch().id && run.what.find("temper") != std::string::npos;
+    m_document.perform([id = run.id, kind](Logbook& logbook) { return logbook.markPlanned(id, kind); },
+                       [this, out, ours, c = run.temperature_c, h = run.hours](const Result<Done>& done) {
                            if (done && out && ours) emit temperWanted(c, h);
                        });
 }
 
 void DayPage::act() {
-    const PlannedCycle* cycle = chosen();
-    if (cycle == nullptr) return plan(200, 2);
-    if (!cycle->open()) return;
-    mark(*cycle, cycle->started ? "out" : "started");
+    const PlannedRun* run = chosen();
+    if (run == nullptr) return plan(200, 2);
+    if (!run->open()) return;
+    mark(*run, run->started ? "out" : "started");
 }
 
 void DayPage::leftAct() {
@@ -172,25 +170,25 @@ void DayPage::rightAct() {
 }
 
 void DayPage::plan(double temperature_c, double hours) {
-    if (!m_document.hasBatch()) return emit said(tr("Make a batch first: a cycle belongs to one."), true);
+    if (!m_document.hasBatch()) return emit said(tr("Make a batch first: an oven run belongs to one."), true);
     const std::vector<Oven>& shop = m_document.state().shop.ovens;
     if (shop.empty()) return ovens();
     const Batch& batch = m_document.batch();
     const std::int64_t now = LogbookSeams::real().now().utc_ms;
     const Blade* blade = m_document.blade();
-    PlannedCycle cycle;
-    cycle.batch = batch.id;
-    cycle.oven = shop.front().id;
-    cycle.temperature_c = temperature_c;
-    cycle.hours = hours;
-    cycle.cool_minutes = 30;
+    PlannedRun run;
+    run.batch = batch.id;
+    run.oven = shop.front().id;
+    run.temperature_c = temperature_c;
+    run.hours = hours;
+    run.cool_minutes = 30;
     QStringList names;
     for (const Oven& oven : shop) names << QString::fromStdString(oven.name);
     // Rounded up to the next five minutes.
     constexpr std::int64_t five = 300000;
-    const std::int64_t start = (earliestStart(cycles(), cycle, now) + five - 1) / five * five;
+    const std::int64_t start = (earliestStart(runs(), run, now) + five - 1) / five * five;
     auto* form = new FormDialog(
-        tr("Plan a cycle of %1").arg(QString::fromStdString(batch.name)), tr("Plan it"),
+        tr("Plan an oven run of %1").arg(QString::fromStdString(batch.name)), tr("Plan it"),
         {{"what",
           tr("What"),
           tr("as it shows in the day"),
@@ -204,8 +202,8 @@ void DayPage::plan(double temperature_c, double hours) {
          {"cool", tr("To cool"), tr("minutes until the oven is free"), QStringLiteral("30"), {}, false},
          {"start", tr("In at"), tr("time of day; the first free one is shown"), DayClock::clockText(start), {}, false}},
         m_look, window());
-    const auto read = [this, cycle, now](const FormValues& v, FormFault* fault) -> std::optional<PlannedCycle> {
-        PlannedCycle typed = cycle;
+    const auto read = [this, run, now](const FormValues& v, FormFault* fault) -> std::optional<PlannedRun> {
+        PlannedRun typed = run;
         const auto c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
         const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
         const auto warm = parseNumber(v["warm"].toStdString());
@@ -233,12 +231,12 @@ void DayPage::plan(double temperature_c, double hours) {
         typed.warm_minutes = *warm;
         typed.cool_minutes = *cool;
         typed.start_ms = *at;
-        if (const auto other = clash(cycles(), typed)) {
-            const PlannedCycle& taken = cycles()[*other];
+        if (const auto other = clash(runs(), typed)) {
+            const PlannedRun& taken = runs()[*other];
             return *fault = {QStringLiteral("start"),
                              tr("%1 has the oven until %2. First free: %3.")
                                  .arg(QString::fromStdString(taken.batch_name), DayClock::clockText(taken.freeAt()),
-                                      DayClock::clockText(earliestStart(cycles(), typed, typed.start_ms)))},
+                                      DayClock::clockText(earliestStart(runs(), typed, typed.start_ms)))},
                    std::nullopt;
         }
         return typed;
@@ -256,7 +254,7 @@ void DayPage::plan(double temperature_c, double hours) {
             m_document.perform(
                 [planned = *planned, text = (v["temperature"] + QLatin1Char(' ') + v["hours"]).toStdString()](
                     Logbook& logbook) -> Result<Done> {
-                    const auto id = logbook.planCycle(planned, text);
+                    const auto id = logbook.planRun(planned, text);
                     if (!id) return id.error();
                     return Done{};
                 });
@@ -313,9 +311,9 @@ void DayPage::ovens() {
 
 bool DayPage::key(QKeyEvent* event) {
     if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
-        const int count = static_cast<int>(cycles().size());
+        const int count = static_cast<int>(runs().size());
         if (count > 0) {
-            const int now = chosen() != nullptr ? static_cast<int>(chosen() - cycles().data()) : 0;
+            const int now = chosen() != nullptr ? static_cast<int>(chosen() - runs().data()) : 0;
             m_chosen = (now + (event->key() == Qt::Key_Down ? 1 : count - 1)) % count;
             emit changed();
         }
@@ -326,7 +324,7 @@ bool DayPage::key(QKeyEvent* event) {
     if (letter == QLatin1String("k")) return ovens(), true;
     if (letter == QLatin1String("h")) return m_clock.hush(), true;
     if (letter == QLatin1String("x")) {
-        if (const PlannedCycle* cycle = chosen(); cycle != nullptr && cycle->open()) mark(*cycle, "cancelled");
+        if (const PlannedRun* run = chosen(); run != nullptr && run->open()) mark(*run, "cancelled");
         return true;
     }
     return false;

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/oven_link.h"
+#include "app/heat/oven_link.h"
 
 namespace rollcall {
 

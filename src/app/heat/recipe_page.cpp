@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/recipe_page.h"
+#include "app/heat/recipe_page.h"
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
@@ -62,8 +62,8 @@ RecipeLine RecipePage::line() const {
     const auto findings = checkRecipe(r, grade());
     int done = 0; // tempers of the blade in hand
     if (const Blade* blade = m_document.blade()) {
-        for (const TemperCycle& cycle : blade->cycles)
-            done = cycle.round == blade->round ? std::max(done, cycle.number) : done;
+        for (const Temper& temper : blade->tempers)
+            done = temper.round == blade->round ? std::max(done, temper.number) : done;
     }
     const bool hardened =
         m_document.blade() != nullptr &&

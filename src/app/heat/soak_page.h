@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/oven_link.h"
+#include "app/heat/oven_link.h"
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/judge/heat_book.h"

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/heat/next_cycle.h"
+#include "core/heat/next_temper.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
@@ -9,7 +9,7 @@
 using namespace rollcall;
 using fixtures::tables;
 
-class tst_NextCycle : public QObject {
+class tst_NextTemper : public QObject {
     Q_OBJECT
 
     static TemperModel model(const char* grade, const std::vector<TemperObservation>& seen = {}) {
@@ -83,5 +83,5 @@ private slots:
     }
 };
 
-QTEST_APPLESS_MAIN(tst_NextCycle)
-#include "tst_next_cycle.moc"
+QTEST_APPLESS_MAIN(tst_NextTemper)
+#include "tst_next_temper.moc"

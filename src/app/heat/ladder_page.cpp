@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cycle/ladder_page.h"
+#include "app/heat/ladder_page.h"
 
 #include "app/shared/choice_dialog.h"
 #include "core/base/number.h"
@@ -35,7 +35,7 @@ void LadderPage::refresh() {
     if (fresh) {
         m_for = meant;
         m_hours = temperAim(batch, *blade).hours;
-        m_cycles = 1;
+        m_tempers = 1;
         m_cautious = false;
         m_branch.reset();
     }
@@ -52,8 +52,8 @@ void LadderPage::refresh() {
             m_temperature = m_advice->best->temperature_c;
         } else {
             m_temperature = 200;
-            for (const TemperCycle& cycle : blade->cycles) {
-                if (cycle.round == blade->round && cycle.temperature_c) m_temperature = *cycle.temperature_c;
+            for (const Temper& temper : blade->tempers) {
+                if (temper.round == blade->round && temper.temperature_c) m_temperature = *temper.temperature_c;
             }
         }
     }
@@ -72,18 +72,18 @@ QString LadderPage::whyBlind() const {
     return {};
 }
 
-std::optional<NextTemper> LadderPage::tried(double temperature_c, int cycles) const {
+std::optional<NextTemper> LadderPage::tried(double temperature_c, int tempers) const {
     const Blade* blade = m_document.blade();
     const TemperModel* model = m_book ? m_book->now() : nullptr;
     if (blade == nullptr || model == nullptr || !whyBlind().isEmpty()) return std::nullopt;
     TemperCandidate candidate = m_book->candidate(*blade, lastTemper(*blade));
-    for (int i = 1; i < cycles; ++i) candidate.tempers.push_back({temperature_c, m_hours});
+    for (int i = 1; i < tempers; ++i) candidate.tempers.push_back({temperature_c, m_hours});
     const auto answer = predictTemper(*model, candidate, {temperature_c, m_hours}, m_document.batch().window);
     return answer ? std::optional(*answer) : std::nullopt;
 }
 
 std::optional<NextTemper> LadderPage::trial() const {
-    return tried(m_temperature, m_cycles);
+    return tried(m_temperature, m_tempers);
 }
 
 void LadderPage::setTrial(double temperature_c) {
@@ -100,17 +100,17 @@ std::vector<LadderRung> LadderPage::rungs() const {
                          ? tr("read %1").arg(words::hardness(quench->measurement->decided_mean))
                          : tr("not read"),
                      LadderRung::Kind::quench, false});
-    for (const TemperCycle& cycle : blade.cycles) {
-        if (cycle.round != blade.round) continue;
+    for (const Temper& temper : blade.tempers) {
+        if (temper.round != blade.round) continue;
         LadderRung rung;
-        rung.title = tr("%1, %2").arg(cycle.temperature_c ? words::degrees(*cycle.temperature_c) : tr("not noted"),
-                                      cycle.hours ? words::hours(*cycle.hours) : tr("?"));
+        rung.title = tr("%1, %2").arg(temper.temperature_c ? words::degrees(*temper.temperature_c) : tr("not noted"),
+                                      temper.hours ? words::hours(*temper.hours) : tr("?"));
         std::optional<TemperExpectation> expect;
-        const auto tempers = tempersUpTo(blade, cycle.number);
+        const auto tempers = tempersUpTo(blade, temper.number);
         if (tempers && whyBlind().isEmpty()) {
             const auto parameter = temperParameter(m_grade->hj_c, *tempers);
-            const TemperModel* model = m_book->before(cycle.number);
-            const TemperCandidate who = m_book->candidate(blade, cycle.number);
+            const TemperModel* model = m_book->before(temper.number);
+            const TemperCandidate who = m_book->candidate(blade, temper.number);
             if (parameter && model != nullptr) {
                 if (const auto e = model->expect(*parameter, who.heat, who.blade)) expect = *e;
             }
@@ -122,7 +122,7 @@ std::vector<LadderRung> LadderPage::rungs() const {
         std::vector<double> read;
         for (const Reading& reading : blade.readings) {
             if (reading.gate == Gate::temper && reading.round == blade.round && !reading.struck &&
-                reading.after_cycle == cycle.number && reading.scale == "HRC")
+                reading.after_temper == temper.number && reading.scale == "HRC")
                 read.push_back(reading.value);
         }
         if (read.empty()) {
@@ -141,7 +141,7 @@ std::vector<LadderRung> LadderPage::rungs() const {
     }
     LadderRung next;
     next.kind = LadderRung::Kind::next;
-    next.title = (m_cycles > 1 ? tr("%1 × ").arg(m_cycles) : QString()) +
+    next.title = (m_tempers > 1 ? tr("%1 × ").arg(m_tempers) : QString()) +
                  tr("%1, %2").arg(words::degrees(m_temperature), words::hours(m_hours));
     const auto answer = trial();
     next.expected = answer ? tr("expect %1 ± %2")
@@ -159,7 +159,7 @@ TemperChart LadderPage::chart() const {
     const Batch& batch = m_document.batch();
     const TemperModel* model = m_book->now();
     if (model == nullptr || !whyBlind().isEmpty()) return chart;
-    const double hours = m_hours * m_cycles;
+    const double hours = m_hours * m_tempers;
     const auto at = [&](double parameter) { return temperatureFor(model->constant(), parameter, hours); };
     const TemperCandidate who = m_book->candidate(blade, lastTemper(blade));
     for (const TemperObservation& seen : batch.temper_history) chart.shop.push_back({at(seen.parameter), seen.hrc});
@@ -194,7 +194,7 @@ TemperChart LadderPage::chart() const {
         if (!colour.stainless && !m_grade->isStainless())
             chart.oxide.emplace_back(*colour.one_hour_c, QColor::fromRgb(colour.srgb));
     }
-    chart.hours = m_cycles > 1 ? tr("%1 × %2").arg(m_cycles).arg(words::hours(m_hours)) : words::hours(m_hours);
+    chart.hours = m_tempers > 1 ? tr("%1 × %2").arg(m_tempers).arg(words::hours(m_hours)) : words::hours(m_hours);
     return chart;
 }
 
@@ -240,8 +240,8 @@ ColumnContent LadderPage::content() const {
     const int last = lastTemper(*blade);
     content.caption = tr("%1, temper %2").arg(QString::fromStdString(blade->mark)).arg(last + 1);
     content.act = tr("Log temper at %1").arg(words::degrees(m_temperature));
-    content.detail = m_cycles > 1 ? tr("first of %1, %2 each").arg(m_cycles).arg(words::hours(m_hours))
-                                  : tr("for %1, once it is out").arg(words::hours(m_hours));
+    content.detail = m_tempers > 1 ? tr("first of %1, %2 each").arg(m_tempers).arg(words::hours(m_hours))
+                                   : tr("for %1, once it is out").arg(words::hours(m_hours));
     const auto answer = trial();
     if (!answer) {
         content.word = tr("No prediction");
@@ -264,11 +264,11 @@ ColumnContent LadderPage::content() const {
                       (answer->expect.hrc >= answer->expect.library_hrc ? QStringLiteral("+") : QString()) +
                           words::hardness(answer->expect.hrc - answer->expect.library_hrc)),
              QStringLiteral("M20"), false});
-        for (const int cycles : {1, 3}) {
-            if (cycles == m_cycles) continue;
-            if (const auto other = tried(m_temperature, cycles))
+        for (const int tempers : {1, 3}) {
+            if (tempers == m_tempers) continue;
+            if (const auto other = tried(m_temperature, tempers))
                 content.lines.push_back({Tone::note,
-                                         cycles == 1
+                                         tempers == 1
                                              ? tr("Once only: expect %1").arg(words::hardness(other->expect.hrc))
                                              : tr("Three times: expect %1").arg(words::hardness(other->expect.hrc)),
                                          QStringLiteral("M19"), false});
@@ -285,8 +285,8 @@ ColumnContent LadderPage::content() const {
         if (answer->expect.confidence == Confidence::low)
             content.lines.push_back(
                 {Tone::note, tr("The curve is of low confidence here"), QStringLiteral("tables"), false});
-        for (const TemperCycle& cycle : blade->cycles) {
-            if (cycle.round == blade->round && cycle.temperature_c && *cycle.temperature_c > m_temperature) {
+        for (const Temper& temper : blade->tempers) {
+            if (temper.round == blade->round && temper.temperature_c && *temper.temperature_c > m_temperature) {
                 content.lines.push_back(
                     {Tone::note, tr("Cooler than a temper before: it changes little"), QStringLiteral("M19"), false});
                 break;
@@ -404,7 +404,7 @@ bool LadderPage::key(QKeyEvent* event) {
     if (letter == QLatin1String("p")) return rightAct(), true;
     if (letter == QLatin1String("w")) return why(), true;
     if (letter == QLatin1String("s")) {
-        m_cycles = m_cycles % 3 + 1;
+        m_tempers = m_tempers % 3 + 1;
         emit changed();
         return true;
     }

@@ -2,13 +2,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/cycle/day_clock.h"
+#include "app/heat/day_clock.h"
 #include "app/shared/bench.h"
 #include "plot/heat_chart.h"
 
 namespace rollcall {
 
-/// The day's ovens: what runs, what is next, and planning a cycle so that batches do not clash.
+/// The day's ovens: what runs, what is next, and planning a temper so that batches do not clash.
 class DayPage : public Bench {
     Q_OBJECT
 
@@ -33,10 +33,10 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    const std::vector<PlannedCycle>& cycles() const { return m_document.state().shop.day; }
-    const PlannedCycle* chosen() const;
+    const std::vector<PlannedRun>& runs() const { return m_document.state().shop.day; }
+    const PlannedRun* chosen() const;
     void ovens();
-    void mark(const PlannedCycle& cycle, const char* kind);
+    void mark(const PlannedRun& run, const char* kind);
 
     DayClock& m_clock;
     int m_chosen = -1;
