@@ -9,6 +9,7 @@
 #include "core/steel/composition.h"
 #include "demo/demo.h"
 #include "logbook/logbook.h"
+#include "logbook/actions/blades.h"
 
 #include <algorithm>
 #include <cstdio>
@@ -92,7 +93,7 @@ void durableReading(const QString& folder, const Tables& tables) {
     const auto log = [&] {
         draft.blade = batch.blades[static_cast<std::size_t>(i) % batch.blades.size()].id;
         draft.value = 50.0 + 0.1 * (++i % 20);
-        require(logbook.logReading(draft).ok(), QStringLiteral("a reading was not logged"));
+        require(logReading(logbook, draft).ok(), QStringLiteral("a reading was not logged"));
     };
     QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("bare"));
     db.setDatabaseName(folder + QStringLiteral("/bare.db"));

@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/main_window.h"
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "app/tour.h"
 #include "demo/demo.h"
 #include "words/data_folder.h"

@@ -9,8 +9,8 @@
 #include "app/grain/grain_bench.h"
 #include "app/grain/rate_page.h"
 #include "app/proof/proof_bench.h"
-#include "app/shared/document.h"
-#include "logbook/readings_csv.h"
+#include "app/store/document.h"
+#include "logbook/transfer/readings_csv.h"
 #include "report/certificate.h"
 #include "report/page_picture.h"
 
@@ -38,7 +38,7 @@ public:
         : m_window(window), m_document(document), m_folder(folder) {}
 
     bool batch(const char* name) {
-        for (const BatchSummary& summary : m_document.state().batches) {
+        for (const BatchSummary& summary : m_document.state().batches()) {
             if (summary.name == name) m_document.selectBatch(summary.id);
         }
         settle(m_document);
@@ -67,7 +67,7 @@ public:
     bool pageShot(const char* name) {
         const Instant now = LogbookSeams::real().now();
         const auto pages = picturesOf(false, 96, [&](Paper& paper) {
-            return drawCertificate(paper, m_document.batch(), m_document.state().verdicts, m_document.tables(),
+            return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(),
                                    {QStringLiteral("Orchard and hedgerow tools"), {}, false, now});
         });
         return pages.front().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));

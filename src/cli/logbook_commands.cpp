@@ -5,8 +5,10 @@
 #include "core/judge/gates.h"
 #include "core/judge/heat_book.h"
 #include "demo/demo.h"
-#include "logbook/history.h"
+#include "logbook/actions/heat.h"
 #include "logbook/logbook.h"
+#include "logbook/read/history.h"
+#include "logbook/transfer/import.h"
 #include "words/words.h"
 
 #include <QDateTime>
@@ -154,15 +156,15 @@ Result<QJsonObject> importTrace(const Options& options) {
             if (oven.name == ovenName) heat.oven = oven.id;
         }
         if (heat.oven.empty()) {
-            const auto oven = (*logbook)->addOven({"", ovenName, 5, {}});
+            const auto oven = addOven(**logbook, {"", ovenName, 5, {}});
             if (!oven) return oven.error();
             heat.oven = *oven;
         }
-        const auto run = (*logbook)->startHeat(heat);
+        const auto run = startHeat(**logbook, heat);
         if (!run) return run.error();
         draft.run = *run;
     }
-    if (const auto added = (*logbook)->addTrace(draft); !added) return added.error();
+    if (const auto added = addTrace(**logbook, draft); !added) return added.error();
     QJsonArray skipped;
     for (const auto& line : read->skipped) skipped.append(QJsonObject{{"line", line.line}, {"reason", q(line.reason)}});
     return QJsonObject{{"batch", q(*batchName)},
@@ -181,7 +183,7 @@ Result<QJsonObject> importCsv(const Options& options, const Tables& tables) {
     if (!file.open(QIODevice::ReadOnly)) return Error{ErrorKind::input, *name, "this file cannot be read"};
     auto logbook = openFor(options, Logbook::Access::write);
     if (!logbook) return logbook.error();
-    const auto report = (*logbook)->importReadings(tables, QFileInfo(file).fileName(), file.readAll());
+    const auto report = importReadings(**logbook, tables, QFileInfo(file).fileName(), file.readAll());
     if (!report) return report.error();
     QJsonArray rejected;
     for (const auto& bad : report->rejected)

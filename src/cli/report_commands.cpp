@@ -1,7 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
-#include "logbook/package.h"
+#include "logbook/transfer/merge.h"
+#include "logbook/transfer/package.h"
 #include "plot/rule.h"
 #include "report/batch_card.h"
 #include "report/batch_table.h"
@@ -43,7 +44,7 @@ Result<QJsonObject> exportTo(const Options& options, const Tables&) {
     {
         const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
         if (!opened) return opened.error();
-        if (auto made = (*opened)->copyWithoutNames(copy); !made) return made.error();
+        if (auto made = copyWithoutNames(**opened, copy); !made) return made.error();
     }
     const auto counts = exportPackage(copy, options.word(1));
     if (!counts) return counts.error();
@@ -53,7 +54,7 @@ Result<QJsonObject> exportTo(const Options& options, const Tables&) {
 Result<QJsonObject> merge(const Options& options, const Tables&) {
     const auto opened = Logbook::open(options.word(0), Logbook::Access::write);
     if (!opened) return opened.error();
-    const auto report = (*opened)->merge(options.word(1), options.has("trial"));
+    const auto report = mergeLogbook(**opened, options.word(1), options.has("trial"));
     if (!report) return report.error();
     QJsonObject answer = countsOf(report->added);
     const auto sentences = [](const std::vector<std::string>& list) {

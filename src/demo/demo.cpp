@@ -4,6 +4,11 @@
 
 #include "core/base/number.h"
 #include "core/judge/release_judge.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/actions/release.h"
+#include "logbook/actions/steel.h"
 
 #include <algorithm>
 
@@ -23,9 +28,9 @@ double DemoShop::read(double truth, double scatter) {
 }
 
 void DemoShop::verify(const std::string& tester, const std::string& block, std::vector<double> values) {
-    const std::string run = must(m_logbook->startVerification(tester, block));
+    const std::string run = must(startVerification(*m_logbook, tester, block));
     for (const double value : values) {
-        must(m_logbook->logBlockReading(run, value, tenthText(value)));
+        must(logBlockReading(*m_logbook, run, value, tenthText(value)));
         pass(1);
     }
 }
@@ -33,7 +38,7 @@ void DemoShop::verify(const std::string& tester, const std::string& block, std::
 std::vector<DemoShop::Piece> DemoShop::addBatch(BatchDraft draft, const std::string& prefix, int count,
                                                 const BladeShape& shape, const std::string& thickness) {
     for (int i = 1; i <= count; ++i) draft.blades.push_back({fmt::format("{}-{}", prefix, i), shape, thickness});
-    m_batch = must(m_logbook->addBatch(draft));
+    m_batch = must(rollcall::addBatch(*m_logbook, draft));
     std::vector<Piece> pieces;
     for (const Blade& blade : must(m_logbook->batch(m_batch)).blades)
         pieces.push_back({blade.id, blade.mark, blade.shape});
@@ -54,7 +59,7 @@ std::string DemoShop::log(Piece& piece, Gate gate, int temper, double value, con
     draft.spot = Spot{6.0 + step + pitch * (piece.taken % 3), piece.shape.reading_line_mm + 3.0 * row};
     ++piece.taken;
     pass(1);
-    return must(m_logbook->logReading(draft));
+    return must(logReading(*m_logbook, draft));
 }
 
 void DemoShop::readThree(Piece& piece, Gate gate, int temper, double truth, int count) {
@@ -70,7 +75,7 @@ void DemoShop::temper(const std::vector<Piece>& pieces, double temperature_c, do
     temper.hours = hours;
     temper.as_entered = fmt::format("{:g} °C {:g} h", temperature_c, hours);
     temper.time = m_now;
-    must(m_logbook->logTemper(temper));
+    must(logTemper(*m_logbook, temper));
 }
 
 void DemoShop::shoot(const char* elements, int shots) {
@@ -84,7 +89,7 @@ void DemoShop::shoot(const char* elements, int shots) {
                 *reading.percent =
                     std::max(0.001, *reading.percent + 0.5 * reading.sigma.value_or(0.01) * m_chance.normal());
         }
-        must(m_logbook->addShot(draft));
+        must(addShot(*m_logbook, draft));
     }
 }
 
@@ -108,10 +113,10 @@ void DemoShop::plan(const std::string& oven, const char* what, double temperatur
     temper.hours = hours;
     temper.cool_minutes = 30;
     temper.start_ms = m_options.today.utc_ms + static_cast<std::int64_t>(minutesFromNow * minute_ms);
-    const std::string id = must(m_logbook->planRun(temper, ""));
+    const std::string id = must(planRun(*m_logbook, temper, ""));
     if (!started) return;
     m_now = {temper.start_ms, m_options.today.offset_minutes};
-    must(m_logbook->markPlanned(id, "started"));
+    must(markPlanned(*m_logbook, id, "started"));
 }
 
 void DemoShop::sign(const Piece& piece, Disposition disposition, const char* reason) {
@@ -119,7 +124,8 @@ void DemoShop::sign(const Piece& piece, Disposition disposition, const char* rea
     const BatchVerdicts verdicts = judgeBatch(batch, m_tables, std::nullopt);
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         if (batch.blades[i].id != piece.id) continue;
-        must(m_logbook->sign({{piece.id, {disposition, 1, releaseBasis(verdicts.blades[i]), reason, {}, {}}}}));
+        must(rollcall::sign(*m_logbook,
+                            {{piece.id, {disposition, 1, releaseBasis(verdicts.blades[i]), reason, {}, {}}}}));
     }
 }
 

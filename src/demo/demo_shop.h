@@ -3,6 +3,9 @@
 #pragma once
 
 #include "demo/demo.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/actions/instruments.h"
 
 #include <array>
 #include <cmath>
@@ -62,16 +65,17 @@ public:
 
     void write() {
         m_logbook->setPerson("HB");
-        must(m_logbook->addPerson("HB", "at the tester"));
-        must(m_logbook->addPerson("WS", "at the oven"));
-        m_bench = must(m_logbook->addTester({"", "Bench 1", TesterKind::bench, 0.1, "cone D-1", "flat 60", {}, {}}));
-        m_dial = must(m_logbook->addTester({"", "Bench 2", TesterKind::bench, 0.5, "cone D-2", "flat 50", {}, {}}));
-        m_block62 = must(m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
-        m_block55 = must(m_logbook->addBlock({"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
-        m_rebound = must(m_logbook->addTester({"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
-        m_oven = must(m_logbook->addOven({"", "Oven 1", 5, m_now}));
-        m_smallOven = must(m_logbook->addOven({"", "Oven 2", 1, std::nullopt}));
-        m_files = must(m_logbook->addTester({"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
+        must(addPerson(*m_logbook, "HB", "at the tester"));
+        must(addPerson(*m_logbook, "WS", "at the oven"));
+        m_bench = must(addTester(*m_logbook, {"", "Bench 1", TesterKind::bench, 0.1, "cone D-1", "flat 60", {}, {}}));
+        m_dial = must(addTester(*m_logbook, {"", "Bench 2", TesterKind::bench, 0.5, "cone D-2", "flat 50", {}, {}}));
+        m_block62 = must(addBlock(*m_logbook, {"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}));
+        m_block55 = must(addBlock(*m_logbook, {"", "55.2", "HRC", 55.2, 0.4, 60, 3, 0, 0}));
+        m_rebound = must(addTester(*m_logbook, {"", "Rebound 1", TesterKind::rebound, 0.1, "probe D", "", {}, {}}));
+        m_oven = must(addOven(*m_logbook, {"", "Oven 1", 5, m_now}));
+        m_smallOven = must(addOven(*m_logbook, {"", "Oven 2", 1, std::nullopt}));
+        m_files =
+            must(addTester(*m_logbook, {"", "Files", TesterKind::files, 5, "", "", {40, 45, 50, 55, 60, 65}, {}}));
         finishedYears();
         trialBars();
         orchard12();

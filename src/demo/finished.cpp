@@ -3,6 +3,7 @@
 #include "demo/demo_shop.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
 
 #include <algorithm>
 

@@ -3,6 +3,8 @@
 #include "demo/demo_shop.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/steel.h"
 
 #include <algorithm>
 
@@ -23,13 +25,13 @@ void DemoShop::galley8() {
     shape.reading_line_mm = 3;
     std::vector<Piece> fk = addBatch(draft, "FK", 8, shape, "1.6");
     // Sold as a molybdenum-vanadium cutlery steel: neither is there, and chromium is a little short.
-    must(m_logbook->changeLot(m_batch, "bar G", "river market", ""));
+    must(changeLot(*m_logbook, m_batch, "bar G", "river market", ""));
     shoot("Cr 13.55 0.08; Mn 0.47 0.04; Ni 0.14 0.03; Mo 0.046 0.006; V <0.05; Si 0.42 0.1; Cu 0.09 0.02", 3);
     SteelNote coupon;
     coupon.kind = SteelNoteKind::coupon;
     coupon.hrc = 53.2;
     coupon.text = "1030 °C, 15 min, oil";
-    must(m_logbook->addSteelNote(m_batch, coupon));
+    must(addSteelNote(*m_logbook, m_batch, coupon));
     at(0, 30);
     verify(m_bench, m_block55, {55.4, 55.3, 55.4, 55.5, 55.4});
     for (std::size_t i = 0; i < 6; ++i) readThree(fk[i], Gate::quench, 0, 50.4 + 0.3 * m_chance.normal());
@@ -51,7 +53,7 @@ void DemoShop::galley8() {
         strike.spot = Spot{20.0 + 22.0 * static_cast<double>(i == 3 ? 2 : i), 5.0};
         series.strikes.push_back(std::move(strike));
     }
-    must(m_logbook->logSeries(series));
+    must(logSeries(*m_logbook, series));
 }
 
 } // namespace rollcall

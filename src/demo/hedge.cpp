@@ -3,6 +3,10 @@
 #include "demo/demo_shop.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/actions/proof.h"
 
 #include <algorithm>
 
@@ -38,7 +42,7 @@ void DemoShop::hedge5() {
     for (const double value : {57.6, 57.8, 57.7}) log(bh[1], Gate::temper, 1, value); // hard: temper again
     bh[2].taken = 0;
     const std::string slip = log(bh[2], Gate::temper, 1, 51.2);
-    must(m_logbook->strikeReading(slip, StrikeReason::seating, "swarf under the blade"));
+    must(strikeReading(*m_logbook, slip, StrikeReason::seating, "swarf under the blade"));
     for (const double value : {55.0, 54.8, 55.1}) log(bh[2], Gate::temper, 1, value);
     // Files on two blades: one answer that agrees, one that contradicts itself.
     const auto files = [&](const Piece& piece, std::vector<FileTrial> trials) {
@@ -46,13 +50,13 @@ void DemoShop::hedge5() {
         test.gate = Gate::temper;
         test.after_temper = 1;
         test.trials = std::move(trials);
-        must(m_logbook->logFileTest(piece.id, m_files, test));
+        must(logFileTest(*m_logbook, piece.id, m_files, test));
     };
     files(bh[2], {{50, FileTouch::skates}, {55, FileTouch::touches}, {60, FileTouch::bites}});
     files(bh[1], {{55, FileTouch::bites}, {60, FileTouch::skates}});
     bh[4].taken = 0;
     for (const double value : {55.2, 54.9, 55.1}) log(bh[4], Gate::temper, 1, value);
-    must(m_logbook->excuse(bh[3].id, Gate::edge, "is hardened anew first"));
+    must(excuse(*m_logbook, bh[3].id, Gate::edge, "is hardened anew first"));
     plan(m_oven, "temper 2", 240, 2, -70, true);
     at(0, 38);
     hedgeEdges(bh);
@@ -70,19 +74,19 @@ void DemoShop::hedgeHeat(const std::vector<Piece>& bh) {
     heat.medium_c = 60;
     heat.edge_mm = 1.0;
     heat.as_entered = "845";
-    const std::string run = must(m_logbook->startHeat(heat));
+    const std::string run = must(startHeat(*m_logbook, heat));
     constexpr double in_s = 120;
     TraceDraft trace;
     trace.run = run;
     trace.name = QStringLiteral("hedge-5-oven.csv");
     trace.trace = ovenTrace(845, in_s, 2000, 48);
-    must(m_logbook->addTrace(trace));
+    must(addTrace(*m_logbook, trace));
     const std::array<double, 5> minutes_in{14.5, 14.9, 21.0, 15.3, 15.7};
     for (std::size_t i = 0; i < bh.size(); ++i) {
         const double out = in_s + 60 * minutes_in[i];
-        must(m_logbook->markHeat(run, bh[i].id, 1, HeatMoment::in, in_s));
-        must(m_logbook->markHeat(run, bh[i].id, 1, HeatMoment::out, out));
-        must(m_logbook->markHeat(run, bh[i].id, 1, HeatMoment::quenched, out + (i == 3 ? 4.6 : 1.4)));
+        must(markHeat(*m_logbook, run, bh[i].id, 1, HeatMoment::in, in_s));
+        must(markHeat(*m_logbook, run, bh[i].id, 1, HeatMoment::out, out));
+        must(markHeat(*m_logbook, run, bh[i].id, 1, HeatMoment::quenched, out + (i == 3 ? 4.6 : 1.4)));
     }
 }
 
@@ -95,15 +99,15 @@ void DemoShop::rung(const Piece& piece, double force_n, double raise_deg, double
     taken.outcome = outcome;
     taken.size_mm = size_mm;
     taken.place_mm = place_mm;
-    must(m_logbook->logRung(piece.id, taken, fmt::format("{:g} N {:g}°", force_n, raise_deg)));
+    must(logRung(*m_logbook, piece.id, taken, fmt::format("{:g} N {:g}°", force_n, raise_deg)));
 }
 
 void DemoShop::hedgeEdges(const std::vector<Piece>& bh) {
-    must(m_logbook->askEdge(m_batch, {"Chopper", "softer and thicker", false, {135, 45}}));
+    must(askEdge(*m_logbook, m_batch, {"Chopper", "softer and thicker", false, {135, 45}}));
     const EdgeGeometry stout{0.9, 23, EdgeGrind::convex, "belt, 400 grit", 1.0};
     const EdgeGeometry thin{0.45, 15, EdgeGrind::flat, "belt, 400 grit", 1.0};
-    for (const std::size_t i : {0U, 2U, 4U}) must(m_logbook->measureEdge(bh[i].id, stout, "0.9 mm 23"));
-    must(m_logbook->measureEdge(bh[1].id, thin, "0.45 mm 15"));
+    for (const std::size_t i : {0U, 2U, 4U}) must(measureEdge(*m_logbook, bh[i].id, stout, "0.9 mm 23"));
+    must(measureEdge(*m_logbook, bh[1].id, thin, "0.45 mm 15"));
     rung(bh[0], 45, 35, 48, EdgeOutcome::held);
     rung(bh[0], 90, 45, 60, EdgeOutcome::held);
     rung(bh[0], 135, 45, 72, EdgeOutcome::set, 0.03);
@@ -113,21 +117,21 @@ void DemoShop::hedgeEdges(const std::vector<Piece>& bh) {
     rung(bh[1], 135, 45, 84, EdgeOutcome::chip, 0.35);
     rung(bh[2], 45, 35, 48, EdgeOutcome::held);
     rung(bh[2], 90, 35, 60, EdgeOutcome::chip, 0.9);
-    must(m_logbook->markDamage(bh[2].id, {"chip", 60.0, 0.9, "bright and coarse in the fracture", "", m_now}));
-    must(m_logbook->noteGrinding(bh[0].id, {false, false, "", m_now}));
-    must(m_logbook->noteGrinding(bh[4].id, {true, false, "straw near the tip", m_now}));
+    must(markDamage(*m_logbook, bh[2].id, {"chip", 60.0, 0.9, "bright and coarse in the fracture", "", m_now}));
+    must(noteGrinding(*m_logbook, bh[0].id, {false, false, "", m_now}));
+    must(noteGrinding(*m_logbook, bh[4].id, {true, false, "straw near the tip", m_now}));
 }
 
 std::string DemoShop::begin(const Piece& piece, const char* protocol) {
     for (const Protocol& shipped : m_tables.protocols()) {
-        if (shipped.name == protocol) return must(m_logbook->beginTrial(piece.id, 1, 1, shipped));
+        if (shipped.name == protocol) return must(beginTrial(*m_logbook, piece.id, 1, 1, shipped));
     }
     throw Failed{{ErrorKind::table, protocol, "no such protocol"}};
 }
 
 void DemoShop::event(const std::string& trial, TrialAct act, double value, const char* text, double second,
                      double third, int times) {
-    for (int i = 0; i < times; ++i) must(m_logbook->trialEvent(trial, {act, value, second, third, text, m_now}));
+    for (int i = 0; i < times; ++i) must(trialEvent(*m_logbook, trial, {act, value, second, third, text, m_now}));
 }
 
 void DemoShop::hedgeTrials(const std::vector<Piece>& bh) {
@@ -149,7 +153,7 @@ void DemoShop::hedgeTrials(const std::vector<Piece>& bh) {
     event(whole, TrialAct::bend, 60, "", 320);
     event(whole, TrialAct::set, 62);
     event(whole, TrialAct::answer, 92, "as far as it goes, whole", 380);
-    must(m_logbook->takeOut(bh[4].id, Fate::coupon, Gate::proof, "Performance trial: passed, and used up"));
+    must(takeOut(*m_logbook, bh[4].id, Fate::coupon, Gate::proof, "Performance trial: passed, and used up"));
 
     const std::string nail = begin(bh[1], "Nail");
     event(nail, TrialAct::answer);
@@ -163,7 +167,7 @@ void DemoShop::hedgeTrials(const std::vector<Piece>& bh) {
             event(cuts, look > lasted - 3 ? TrialAct::hesitates : TrialAct::cuts, 10);
         event(cuts, TrialAct::fail, 10, "dull");
     }
-    must(m_logbook->addStudy({"", "Thin edge against stout", "edge", {bh[0].id, bh[1].id, bh[2].id}}));
+    must(addStudy(*m_logbook, {"", "Thin edge against stout", "edge", {bh[0].id, bh[1].id, bh[2].id}}));
 
     const std::string rehearsal = begin(bh[0], "Shop rehearsal");
     event(rehearsal, TrialAct::acknowledged, 0, "rope");

@@ -3,6 +3,8 @@
 #include "demo/demo_shop.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
 
 #include <algorithm>
 
@@ -29,7 +31,7 @@ void DemoShop::orchard12() {
     verify(m_bench, m_block62, {62.7, 62.9, 62.8, 62.8, 62.9});
     const std::array<double, 9> quenched{65.4, 63.1, 65.3, 65.2, 65.1, 65.4, 65.7, 65.4, 65.2};
     for (std::size_t i = 0; i < gk.size(); ++i) readThree(gk[i], Gate::quench, 0, quenched[i], 2);
-    must(m_logbook->takeOut(gk[5].id, Fate::cracked, Gate::quench, "cracked in the oil"));
+    must(takeOut(*m_logbook, gk[5].id, Fate::cracked, Gate::quench, "cracked in the oil"));
 
     std::vector<Piece> whole(gk);
     whole.erase(whole.begin() + 5);
@@ -58,13 +60,13 @@ void DemoShop::orchard12() {
     straw.after_temper = 2;
     straw.zone = "flat";
     straw.colour = "straw";
-    must(m_logbook->logColour(gk[0].id, straw));
+    must(logColour(*m_logbook, gk[0].id, straw));
     straw.zone = "spine";
     straw.colour = "dark blue";
     straw.torch = true;
-    must(m_logbook->logColour(gk[0].id, straw));
+    must(logColour(*m_logbook, gk[0].id, straw));
     for (const auto& [i, mm] : {std::pair(0U, 0.3), std::pair(2U, 0.2), std::pair(3U, 0.7)})
-        must(m_logbook->logWarp(gk[i].id, 1, 2, {"", mm, i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
+        must(logWarp(*m_logbook, gk[i].id, 1, 2, {"", mm, i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
     plan(m_smallOven, "temper 2 of GK-9", 205, 2, 40, false);
     gk[8].taken = 0;
     for (const double value : {62.4, 62.2, 62.3}) log(gk[8], Gate::temper, 1, value); // in its window, a temper missing
@@ -85,7 +87,7 @@ void DemoShop::orchardHeat(const std::vector<Piece>& gk) {
                      {StageKind::quench, 55, 0, std::nullopt, 15, "fast oil", "55"},
                      {StageKind::temper, 185, 120, std::nullopt, 5, "still air", "185 2 h"},
                      {StageKind::temper, 205, 120, std::nullopt, 5, "still air", "205 2 h"}};
-    must(m_logbook->useRecipe(m_batch, must(m_logbook->addRecipe(recipe))));
+    must(useRecipe(*m_logbook, m_batch, must(addRecipe(*m_logbook, recipe))));
     HeatDraft heat;
     heat.batch = m_batch;
     heat.oven = m_oven;
@@ -96,7 +98,7 @@ void DemoShop::orchardHeat(const std::vector<Piece>& gk) {
     heat.medium_c = 55;
     heat.edge_mm = 0.75;
     heat.as_entered = "810";
-    const std::string run = must(m_logbook->startHeat(heat));
+    const std::string run = must(startHeat(*m_logbook, heat));
     constexpr double in_s = 180;
     TraceDraft trace;
     trace.run = run;
@@ -105,23 +107,23 @@ void DemoShop::orchardHeat(const std::vector<Piece>& gk) {
     trace.file = "seconds,celsius\n";
     for (const TraceSample& sample : trace.trace.samples())
         trace.file += QByteArray::number(sample.s) + ',' + QByteArray::number(sample.c, 'f', 1) + '\n';
-    must(m_logbook->addTrace(trace));
+    must(addTrace(*m_logbook, trace));
     for (std::size_t i = 0; i < gk.size(); ++i) {
         const double out = in_s + 810 + 62 * static_cast<double>(i);
-        must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::in, in_s));
-        must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::out, out));
-        must(m_logbook->markHeat(run, gk[i].id, 1, HeatMoment::quenched, out + (i == 1 ? 3.4 : 1.1)));
+        must(markHeat(*m_logbook, run, gk[i].id, 1, HeatMoment::in, in_s));
+        must(markHeat(*m_logbook, run, gk[i].id, 1, HeatMoment::out, out));
+        must(markHeat(*m_logbook, run, gk[i].id, 1, HeatMoment::quenched, out + (i == 1 ? 3.4 : 1.1)));
         HeatNoteDraft note;
         note.run = run;
         note.blade = gk[i].id;
         note.quenchant_c = 54 + static_cast<double>(i);
         if (i == 4) note.noted_minutes = 6; // the card says one soak for all
         note.as_entered = "oil";
-        must(m_logbook->noteHeat(note));
+        must(noteHeat(*m_logbook, note));
     }
     const std::array<double, 5> bows{1.2, 0.4, 0.9, 2.0, 0.6};
     for (std::size_t i = 0; i < bows.size(); ++i)
-        must(m_logbook->logWarp(gk[i].id, 1, 0, {"", bows[i], i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
+        must(logWarp(*m_logbook, gk[i].id, 1, 0, {"", bows[i], i % 2 == 0 ? WarpSide::left : WarpSide::right}, ""));
 }
 
 } // namespace rollcall

@@ -3,6 +3,9 @@
 #include "demo/demo_shop.h"
 
 #include "core/proof/fracture_texture.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/grain.h"
+#include "logbook/actions/heat.h"
 
 #include <QBuffer>
 #include <QImage>
@@ -69,7 +72,7 @@ void DemoShop::sickle4() {
                      {StageKind::quench, 55, 0, std::nullopt, 15, "fast oil", "55"},
                      {StageKind::temper, 205, 120, std::nullopt, 5, "still air", "205 2 h"},
                      {StageKind::temper, 205, 120, std::nullopt, 5, "still air", "205 2 h"}};
-    must(m_logbook->useRecipe(m_batch, must(m_logbook->addRecipe(recipe))));
+    must(useRecipe(*m_logbook, m_batch, must(addRecipe(*m_logbook, recipe))));
     HeatDraft heat;
     heat.batch = m_batch;
     heat.oven = m_oven;
@@ -80,40 +83,40 @@ void DemoShop::sickle4() {
     heat.medium_c = 55;
     heat.edge_mm = 1.0;
     heat.as_entered = "800";
-    const std::string run = must(m_logbook->startHeat(heat));
+    const std::string run = must(startHeat(*m_logbook, heat));
     constexpr double in_s = 120;
     TraceDraft trace;
     trace.run = run;
     trace.name = QStringLiteral("sickle-4-oven.csv");
     trace.trace = ovenTrace(800, in_s, 2100, 50);
-    must(m_logbook->addTrace(trace));
+    must(addTrace(*m_logbook, trace));
     // The sickles came out between the coupons.
     const std::array<double, 9> minutesIn{16.0, 17.5, 19.0, 20.5, 13.5, 15.5, 17.0, 18.5, 21.5};
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const double out = in_s + 60 * minutesIn[i];
-        must(m_logbook->markHeat(run, pieces[i].id, 1, HeatMoment::in, in_s));
-        must(m_logbook->markHeat(run, pieces[i].id, 1, HeatMoment::out, out));
-        must(m_logbook->markHeat(run, pieces[i].id, 1, HeatMoment::quenched, out + 1.2));
+        must(markHeat(*m_logbook, run, pieces[i].id, 1, HeatMoment::in, in_s));
+        must(markHeat(*m_logbook, run, pieces[i].id, 1, HeatMoment::out, out));
+        must(markHeat(*m_logbook, run, pieces[i].id, 1, HeatMoment::quenched, out + 1.2));
     }
     at(1, 120);
     // Five coupons broken; the fourth is counted in part, the edge of the last is coarser than its middle.
     const std::array<double, 5> g{9.1, 8.8, 8.5, 8.1, 7.4};
     for (std::size_t c = 0; c < g.size(); ++c) {
         const Piece& piece = pieces[4 + c];
-        must(m_logbook->takeOut(piece.id, Fate::coupon, Gate::quench, "broken for its grain"));
+        must(takeOut(*m_logbook, piece.id, Fate::coupon, Gate::quench, "broken for its grain"));
         const auto fracture = must(fractureTexture(g[c], pixelsPerMm, photoWidth, photoHeight, 40 + c));
         FractureDraft photo;
         photo.blade = piece.id;
         photo.photo = {QString::fromStdString(piece.mark) + QStringLiteral(".png"), photoOf(fracture.picture)};
         photo.width = photoWidth;
         photo.height = photoHeight;
-        const std::string id = must(m_logbook->addFracture(photo));
-        must(m_logbook->scaleFracture(id, pixelsPerMm, "900"));
+        const std::string id = must(addFracture(*m_logbook, photo));
+        must(scaleFracture(*m_logbook, id, pixelsPerMm, "900"));
         const int lines = c == 3 ? 4 : 6;
         for (int line = 0; line < lines; ++line)
-            must(m_logbook->countLine(id,
-                                      countedAt(fracture, photoHeight * (0.12 + 0.15 * line), FractureZone::middle)));
-        if (c == 4) must(m_logbook->rateFracture(id, {7, 7.5, m_now}));
+            must(countLine(*m_logbook, id,
+                           countedAt(fracture, photoHeight * (0.12 + 0.15 * line), FractureZone::middle)));
+        if (c == 4) must(rateFracture(*m_logbook, id, {7, 7.5, m_now}));
     }
 }
 

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/change_log.h"
 
-#include "logbook/schema.h"
+#include "logbook/kinds.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -22,7 +22,8 @@ QString ChangeEntry::hash() const {
     return QString::fromLatin1(sha.result().toHex());
 }
 
-Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action) {
+Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
+                          const QJsonArray& notes) {
     const Result<std::vector<Row>> last =
         database.select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
     if (!last) return last.error();
@@ -32,7 +33,7 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
     entry.at = at;
     entry.person = person;
     entry.action = QString::fromLatin1(action);
-    entry.payload = QString::fromUtf8(QJsonDocument(database.takeNotes()).toJson(QJsonDocument::Compact));
+    entry.payload = QString::fromUtf8(QJsonDocument(notes).toJson(QJsonDocument::Compact));
     return database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, "
                                        "hash) VALUES (?,?,?,?,?,?,?,?)"),
                         {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person,
@@ -120,7 +121,8 @@ Result<std::vector<std::string>> checkChanges(Database& database) {
         expectedSeq = entry.seq + 1;
         replay(entry.payload, tables);
     }
-    for (const char* table : schema::recordedTables()) {
+    for (const Kind& kind : kinds()) {
+        const char* table = kind.table;
         if (const auto done = compareTable(database, table, tables[QLatin1String(table)], problems); !done)
             return done.error();
     }

@@ -32,8 +32,9 @@ inline QString chainBeginning() {
     return QString(64, QLatin1Char('0'));
 }
 
-/// Appends an entry with what the database noted since the last one.
-Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action);
+/// Appends an entry with what the database has noted.
+Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
+                          const QJsonArray& notes);
 
 /// Rows as a change log says they are: table -> id -> row.
 using LoggedRows = std::map<QString, std::map<QString, QJsonObject>>;

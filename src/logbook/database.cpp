@@ -122,6 +122,31 @@ Result<QVariant> Database::single(const QString& sql, const Row& values) {
     return rows->front().front();
 }
 
+Database::Transaction::Transaction(Database& database)
+    : m_database(database), m_depth(database.m_depth),
+      m_begun(database.run(m_depth == 0 ? QStringLiteral("BEGIN IMMEDIATE")
+                                        : QStringLiteral("SAVEPOINT inner_%1").arg(m_depth))) {
+    if (m_begun) ++m_database.m_depth;
+}
+
+Database::Transaction::~Transaction() {
+    if (!m_begun || m_database.m_depth == m_depth) return;
+    m_database.m_depth = m_depth;
+    // Where SQLite has rolled back by itself (a full disk) there is nothing left to undo.
+    if (m_depth == 0)
+        (void)m_database.run(QStringLiteral("ROLLBACK"));
+    else if (m_database.run(QStringLiteral("ROLLBACK TO inner_%1").arg(m_depth)))
+        (void)m_database.run(QStringLiteral("RELEASE inner_%1").arg(m_depth));
+    (void)m_database.takeNotes();
+}
+
+Result<Done> Database::Transaction::commit() {
+    auto done =
+        m_database.run(m_depth == 0 ? QStringLiteral("COMMIT") : QStringLiteral("RELEASE inner_%1").arg(m_depth));
+    if (done) m_database.m_depth = m_depth;
+    return done;
+}
+
 QJsonValue jsonOf(const QVariant& value) {
     if (value.isNull()) return QJsonValue::Null;
     switch (value.typeId()) {

@@ -45,6 +45,25 @@ public:
     /// New values for the row with this id, also noted for the change log.
     Result<Done> update(const char* table, const QString& id, const Fields& fields);
 
+    /// A stretch of work that is stored whole or not at all, whatever ends it: it rolls back when it is left without
+    /// commit(), by an error or an exception. One inside another is undone alone.
+    class Transaction {
+    public:
+        explicit Transaction(Database& database);
+        ~Transaction();
+        Transaction(const Transaction&) = delete;
+        Transaction& operator=(const Transaction&) = delete;
+
+        /// Whether it could be begun.
+        const Result<Done>& begun() const { return m_begun; }
+        Result<Done> commit();
+
+    private:
+        Database& m_database;
+        int m_depth;
+        Result<Done> m_begun;
+    };
+
     /// What insert() and update() have noted since the last call.
     QJsonArray takeNotes() { return std::exchange(m_notes, {}); }
 
@@ -54,6 +73,7 @@ private:
     QString m_connection;
     QHash<QString, std::shared_ptr<QSqlQuery>> m_prepared;
     QJsonArray m_notes;
+    int m_depth = 0; ///< transactions inside each other
 };
 
 /// A JSON value that stands for a stored field, the same for a value before and after it was stored.

@@ -7,12 +7,15 @@
 #include "logbook/change_log.h"
 #include "logbook/database.h"
 #include "logbook/schema.h"
+#include "logbook/touched.h"
 
 #include <fmt/format.h>
 #include <QDateTime>
 #include <QFile>
 #include <QFileInfo>
+#include <QJsonArray>
 #include <QLockFile>
+#include <QScopeGuard>
 #include <QUuid>
 
 namespace rollcall {
@@ -137,7 +140,8 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
             if (auto kept = m_database->run(QStringLiteral("VACUUM INTO ?"), {backup}); !kept) return kept.error();
         }
     }
-    if (auto begun = m_database->run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun.error();
+    Database::Transaction transaction(*m_database);
+    if (!transaction.begun()) return transaction.begun();
     for (int version = m_schema + 1; version <= schema::version; ++version) {
         for (const char* statement : schema::migration(version)) {
             if (auto done = m_database->run(QString::fromLatin1(statement)); !done) return done.error();
@@ -157,7 +161,7 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
     if (auto done = m_database->run(QStringLiteral("PRAGMA user_version=%1").arg(schema::version)); !done)
         return done.error();
     m_schema = schema::version;
-    return m_database->run(QStringLiteral("COMMIT"));
+    return transaction.commit();
 }
 
 Result<Done> Logbook::transact(const char* action, const std::function<Result<Done>()>& work) {
@@ -165,19 +169,26 @@ Result<Done> Logbook::transact(const char* action, const std::function<Result<Do
     const auto entry = [&]() -> Result<Done> {
         (void)m_database->takeNotes();
         if (auto done = work(); !done) return done;
-        return appendChange(*m_database, m_seams.now(), q(m_person), action);
+        const QJsonArray notes = m_database->takeNotes();
+        m_touched.add(touchedBy(notes, *m_database));
+        return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
     };
     return m_inTransaction ? entry() : inOneTransaction(entry);
 }
 
 Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work) {
-    if (auto begun = m_database->run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun;
-    m_inTransaction = true;
-    Result<Done> done = work();
-    m_inTransaction = false;
-    if (done) done = m_database->run(QStringLiteral("COMMIT"));
-    if (!done) (void)m_database->run(QStringLiteral("ROLLBACK"));
-    return done;
+    Database::Transaction transaction(*m_database);
+    if (!transaction.begun()) return transaction.begun();
+    const auto leave = qScopeGuard([this, outer = std::exchange(m_inTransaction, true)] { m_inTransaction = outer; });
+    if (auto done = work(); !done) return done;
+    return transaction.commit();
+}
+
+void Logbook::forgetLearned() {
+    m_learned.clear();
+    m_learnedDay = -1;
+    m_traces.clear();
+    m_touched.everything = true;
 }
 
 } // namespace rollcall

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/schema.h"
 
+#include "logbook/kinds.h"
+
 namespace rollcall::schema {
 
 // Times are *_ms (UTC, milliseconds since 1970) with *_offset (minutes of the local clock that wrote them).
@@ -287,6 +289,40 @@ const std::vector<const char*>& migration(int toVersion) {
         "attachment(id), last_hash TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
         "NULL)",
     };
+    // Every way from a batch to what was found out about it is indexed: a batch is read in the same time in a logbook
+    // of a million readings as in one of a hundred.
+    static const std::vector<const char*> seventh{
+        "CREATE INDEX batch_by_lot ON batch(lot)",
+        "CREATE INDEX batch_by_purpose ON batch(purpose)",
+        "CREATE INDEX cycle_by_batch ON cycle(batch)",
+        "CREATE INDEX cycle_blade_by_blade ON cycle_blade(blade)",
+        "CREATE INDEX strike_series_by_blade ON strike_series(blade)",
+        "CREATE INDEX file_test_by_blade ON file_test(blade)",
+        "CREATE INDEX excuse_by_blade ON excuse(blade)",
+        "CREATE INDEX batch_recipe_by_batch ON batch_recipe(batch)",
+        "CREATE INDEX recipe_stage_by_recipe ON recipe_stage(recipe)",
+        "CREATE INDEX heat_run_by_batch ON heat_run(batch)",
+        "CREATE INDEX trace_part_by_run ON trace_part(run)",
+        "CREATE INDEX heat_mark_by_blade ON heat_mark(blade)",
+        "CREATE INDEX heat_note_by_blade ON heat_note(blade)",
+        "CREATE INDEX warp_by_blade ON warp(blade)",
+        "CREATE INDEX temper_colour_by_blade ON temper_colour(blade)",
+        "CREATE INDEX lot_value_by_lot ON lot_value(lot)",
+        "CREATE INDEX steel_shot_by_batch ON steel_shot(batch)",
+        "CREATE INDEX steel_value_by_shot ON steel_value(shot)",
+        "CREATE INDEX steel_note_by_batch ON steel_note(batch)",
+        "CREATE INDEX grade_assignment_by_batch ON grade_assignment(batch)",
+        "CREATE INDEX edge_geometry_by_blade ON edge_geometry(blade)",
+        "CREATE INDEX grinding_note_by_blade ON grinding_note(blade)",
+        "CREATE INDEX edge_ask_by_batch ON edge_ask(batch)",
+        "CREATE INDEX damage_by_blade ON damage(blade)",
+        "CREATE INDEX trial_by_blade ON trial(blade)",
+        "CREATE INDEX fracture_scale_by_fracture ON fracture_scale(fracture)",
+        "CREATE INDEX fracture_rating_by_fracture ON fracture_rating(fracture)",
+        "CREATE INDEX grain_ask_by_batch ON grain_ask(batch)",
+        "CREATE INDEX sample_ask_by_batch ON sample_ask(batch)",
+        "CREATE INDEX verification_by_block ON verification(block)",
+    };
     static const std::vector<const char*> none;
     return toVersion == 1   ? first
            : toVersion == 2 ? second
@@ -294,104 +330,17 @@ const std::vector<const char*>& migration(int toVersion) {
            : toVersion == 4 ? fourth
            : toVersion == 5 ? fifth
            : toVersion == 6 ? sixth
+           : toVersion == 7 ? seventh
                             : none;
 }
 
-const std::vector<const char*>& appendOnlyTables(int ofVersion) {
-    static const std::vector<const char*> first{"change",       "hardening_round", "cycle",        "cycle_blade",
-                                                "cycle_mark",   "attachment_blob", "attachment",   "import",
-                                                "verification", "reading",         "reading_mark", "excuse",
-                                                "blade_fate",   "signature",       "file_test",    "strike_series"};
-    static const std::vector<const char*> second{"recipe",        "recipe_stage", "batch_recipe", "heat_run",
-                                                 "heat_run_mark", "trace_part",   "heat_mark",    "heat_note",
-                                                 "planned_cycle", "planned_mark", "warp",         "temper_colour"};
-    static const std::vector<const char*> third{"lot_value",  "steel_shot",       "steel_value", "steel_shot_mark",
-                                                "steel_note", "grade_assignment", "own_grade"};
-    static const std::vector<const char*> fourth{"edge_geometry", "edge_rung", "edge_rung_mark", "grinding_note",
-                                                 "edge_ask",      "damage",    "own_protocol",   "trial",
-                                                 "trial_event",   "study",     "study_piece"};
-    static const std::vector<const char*> fifth{"fracture",      "fracture_mark",      "fracture_scale",
-                                                "fracture_line", "fracture_line_mark", "fracture_rating",
-                                                "grain_ask",     "disposition",        "sample_ask"};
-    static const std::vector<const char*> sixth{"import_mark", "merge", "ground_off"};
-    static const std::vector<const char*> none;
-    return ofVersion == 1   ? first
-           : ofVersion == 2 ? second
-           : ofVersion == 3 ? third
-           : ofVersion == 4 ? fourth
-           : ofVersion == 5 ? fifth
-           : ofVersion == 6 ? sixth
-                            : none;
-}
-
-const std::vector<const char*>& recordedTables() {
-    static const std::vector<const char*> tables{"person",
-                                                 "tester",
-                                                 "block",
-                                                 "grade",
-                                                 "lot",
-                                                 "purpose",
-                                                 "batch",
-                                                 "gate_plan",
-                                                 "blade",
-                                                 "hardening_round",
-                                                 "cycle",
-                                                 "cycle_blade",
-                                                 "cycle_mark",
-                                                 "attachment",
-                                                 "import",
-                                                 "verification",
-                                                 "reading",
-                                                 "reading_mark",
-                                                 "excuse",
-                                                 "blade_fate",
-                                                 "signature",
-                                                 "setting",
-                                                 "file_test",
-                                                 "strike_series",
-                                                 "oven",
-                                                 "recipe",
-                                                 "recipe_stage",
-                                                 "batch_recipe",
-                                                 "heat_run",
-                                                 "heat_run_mark",
-                                                 "trace_part",
-                                                 "heat_mark",
-                                                 "heat_note",
-                                                 "planned_cycle",
-                                                 "planned_mark",
-                                                 "warp",
-                                                 "temper_colour",
-                                                 "lot_value",
-                                                 "steel_shot",
-                                                 "steel_value",
-                                                 "steel_shot_mark",
-                                                 "steel_note",
-                                                 "grade_assignment",
-                                                 "own_grade",
-                                                 "edge_geometry",
-                                                 "edge_rung",
-                                                 "edge_rung_mark",
-                                                 "grinding_note",
-                                                 "edge_ask",
-                                                 "damage",
-                                                 "own_protocol",
-                                                 "trial",
-                                                 "trial_event",
-                                                 "study",
-                                                 "study_piece",
-                                                 "fracture",
-                                                 "fracture_mark",
-                                                 "fracture_scale",
-                                                 "fracture_line",
-                                                 "fracture_line_mark",
-                                                 "fracture_rating",
-                                                 "grain_ask",
-                                                 "disposition",
-                                                 "sample_ask",
-                                                 "import_mark",
-                                                 "merge",
-                                                 "ground_off"};
+std::vector<const char*> appendOnlyTables(int ofVersion) {
+    // The log of changes and the files themselves are described by no log.
+    std::vector<const char*> tables;
+    if (ofVersion == 1) tables = {"change", "attachment_blob"};
+    for (const Kind& kind : kinds()) {
+        if (kind.since == ofVersion && kind.append_only) tables.push_back(kind.table);
+    }
     return tables;
 }
 

@@ -262,6 +262,71 @@ NextWords nextStep(const Verdict& v) {
     return {};
 }
 
+QString taskText(const QString& mark, const NextStep& next) {
+    switch (next.act) {
+    case Act::takeReadings:
+        return tr("read %1").arg(mark);
+    case Act::readAgain:
+        return tr("read %1 again").arg(mark);
+    case Act::mapReadings:
+        return tr("map %1").arg(mark);
+    case Act::readThicker:
+        return tr("read %1 where it is thicker").arg(mark);
+    case Act::clearConflict:
+        return tr("%1: clear the conflict").arg(mark);
+    case Act::verifyTester:
+    case Act::verifyOnHarderBlock:
+        return tr("verify the tester for %1").arg(mark);
+    case Act::logTemper:
+        return tr("temper %1").arg(mark);
+    case Act::temperAgain:
+        return tr("temper %1 again").arg(mark);
+    case Act::falseSoftness:
+        return tr("%1 is soft: read on clean metal").arg(mark);
+    case Act::backToSteel:
+        return tr("%1: back to Steel").arg(mark);
+    case Act::setWindow:
+        return tr("%1: set the limits").arg(mark);
+    case Act::takeShot:
+        return tr("shoot the steel of %1").arg(mark);
+    case Act::reassign:
+        return tr("%1 is not its grade: decide").arg(mark);
+    case Act::startHeat:
+        return tr("start the heat of %1").arg(mark);
+    case Act::markBlade:
+        return tr("%1 through the heat").arg(mark);
+    case Act::breakCoupon:
+        return tr("%1 soaked long: break a coupon").arg(mark);
+    case Act::takeRung:
+        return tr("flex %1 on the rod").arg(mark);
+    case Act::noteEdge:
+        return tr("measure the edge of %1").arg(mark);
+    case Act::measureDamage:
+        return tr("measure the damage of %1").arg(mark);
+    case Act::lookAtHeat:
+        return tr("%1: look at its heat").arg(mark);
+    case Act::fileEdge:
+        return tr("file the edge of %1").arg(mark);
+    case Act::runTrial:
+        return tr("run a trial with %1").arg(mark);
+    case Act::countGrain:
+        return tr("count more lines on %1").arg(mark);
+    case Act::hardenFiner:
+        return tr("%1 is coarse: normalise, harden again").arg(mark);
+    case Act::sign:
+        return tr("sign for %1").arg(mark);
+    case Act::answerGates:
+        return tr("%1: answer its open gates").arg(mark);
+    case Act::makerDecides:
+        return tr("%1: you decide").arg(mark);
+    case Act::nothing:
+    case Act::done:
+    case Act::out:
+        return tr("%1 has nothing left to do").arg(mark);
+    }
+    return mark;
+}
+
 QString cautionText(Caution caution) {
     switch (caution) {
     case Caution::glassHard:

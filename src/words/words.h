@@ -61,6 +61,9 @@ struct NextWords {
 };
 NextWords nextStep(const Verdict& verdict);
 
+/// The same in a list of what is left to do, with the blade it concerns: "read GK-5 again".
+QString taskText(const QString& mark, const NextStep& next);
+
 /// A caution for the work at this gate, with the safety of hand and eye.
 QString cautionText(Caution caution);
 

@@ -144,7 +144,7 @@ private slots:
         d.fill("files", "60 40 50");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
-        const Tester files = d.document().state().shop.testers.back();
+        const Tester files = d.document().state().shop().testers.back();
         QCOMPARE(files.files, (std::vector<double>{40, 50, 60}));
         d.press(Qt::Key_Down);
         QCOMPARE(d.word(), QStringLiteral("Usable"));
@@ -154,7 +154,7 @@ private slots:
         d.fill("certified", "62,6");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
-        QCOMPARE(d.document().state().shop.blocks[0].spacing_mm, 1.0);
+        QCOMPARE(d.document().state().shop().blocks[0].spacing_mm, 1.0);
         d.press(Qt::Key_Escape);
         QVERIFY(d.window().place() != MainWindow::Place::testers);
     }
@@ -288,7 +288,7 @@ private slots:
         d.fill("files", "50 60");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
-        QCOMPARE(d.document().state().shop.testers.size(), std::size_t(1));
+        QCOMPARE(d.document().state().shop().testers.size(), std::size_t(1));
         QVERIFY(d.document().tester() == nullptr);
         QCOMPARE(d.word(), QStringLiteral("Usable"));
     }

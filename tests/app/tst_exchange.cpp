@@ -1,7 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/csv.h"
-#include "logbook/package.h"
+#include "logbook/transfer/import.h"
+#include "logbook/transfer/package.h"
 #include "tests/support/window_driver.h"
 
 #include <QClipboard>
@@ -14,7 +15,7 @@ using fixtures::WindowDriver;
 class tst_Exchange : public QObject {
     Q_OBJECT
 
-    static const std::vector<BatchSummary>& batches(WindowDriver& d) { return d.document().state().batches; }
+    static const std::vector<BatchSummary>& batches(WindowDriver& d) { return d.document().state().batches(); }
     static QString label(WindowDriver& d, const char* name) {
         return d.dialog()->findChild<QLabel*>(QLatin1String(name))->text();
     }
@@ -183,7 +184,7 @@ private slots:
         {
             const auto north = Logbook::create(other).value();
             const QByteArray csv("batch,blade,gate,value\nHedge 9,B1,temper,61\n");
-            QVERIFY(north->importReadings(fixtures::tables(), "r.csv", csv).ok());
+            QVERIFY(importReadings(*north, fixtures::tables(), "r.csv", csv).ok());
         }
         d.chooseFile(other);
         d.type("i5");

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/proof/proof_bench.h"
+#include "logbook/actions/blades.h"
 #include "tests/support/window_driver.h"
 
 #include <QClipboard>
@@ -177,7 +178,7 @@ private slots:
         temper.temperature_c = 220;
         temper.hours = 2;
         d.document().perform([temper](Logbook& logbook) -> Result<Done> {
-            if (auto logged = logbook.logTemper(temper); !logged) return logged.error();
+            if (auto logged = logTemper(logbook, temper); !logged) return logged.error();
             return Done{};
         });
         d.settle();
@@ -248,17 +249,17 @@ private slots:
         QVERIFY2(d.formMessage().contains("Type a number"), qPrintable(d.formMessage()));
         d.fill("most", "260");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        QCOMPARE(d.document().state().shop.own_protocols.at(0).name, std::string("Performance trial, own"));
-        QCOMPARE(*d.document().state().shop.own_protocols[0].steps[1].most, 260.0);
+        QCOMPARE(d.document().state().shop().own_protocols.at(0).name, std::string("Performance trial, own"));
+        QCOMPARE(*d.document().state().shop().own_protocols[0].steps[1].most, 260.0);
         d.type("a");
         d.fill("name", "Look");
         d.fill("kind", "yes or no");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        QCOMPARE(d.document().state().shop.own_protocols[0].steps[2].name, std::string("Look"));
+        QCOMPARE(d.document().state().shop().own_protocols[0].steps[2].name, std::string("Look"));
         d.press(Qt::Key_Up, Qt::ShiftModifier);
-        QCOMPARE(d.document().state().shop.own_protocols[0].steps[1].name, std::string("Look"));
+        QCOMPARE(d.document().state().shop().own_protocols[0].steps[1].name, std::string("Look"));
         d.type("x");
-        QCOMPARE(d.document().state().shop.own_protocols[0].steps.size(), std::size_t(8));
+        QCOMPARE(d.document().state().shop().own_protocols[0].steps.size(), std::size_t(8));
         QTemporaryDir dir;
         d.chooseFile(dir.filePath("own.csv"));
         d.type("s");
@@ -268,7 +269,7 @@ private slots:
         QVERIFY2(d.now().contains("no kind of step"), qPrintable(d.now()));
         d.chooseFile(d.writeFile("good.csv", "protocol,step,kind,least\nWhittle,Curls,count,5\n"));
         d.type("i");
-        QCOMPARE(d.document().state().shop.own_protocols.size(), std::size_t(2));
+        QCOMPARE(d.document().state().shop().own_protocols.size(), std::size_t(2));
         d.type("n");
         d.fill("name", "Whittle");
         d.fill("step", "one");

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/batch/batch_form.h"
 #include "app/shared/typed_reading.h"
+#include "logbook/actions/blades.h"
 #include "tests/support/fixtures.h"
 
 #include <QtTest>

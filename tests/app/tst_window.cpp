@@ -48,7 +48,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("window"));
         d.press(Qt::Key_Escape);
-        QVERIFY(d.document().state().batches.empty());
+        QVERIFY(d.document().state().batches().empty());
     }
 
     void aBatchFromTheFirstKeyToTheLastVerdict() {

@@ -237,7 +237,7 @@ private slots:
 
     void newInfoAndTheirErrors() {
         const QString path = m_dir.filePath("new.rollcall");
-        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 6);
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 7);
         const cli::Answer again = run({"new", path});
         QCOMPARE(again.exit_code, 1);
         QVERIFY(again.error.contains("not overwritten"));

@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/blades.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -17,7 +18,7 @@ class tst_ChangeLog : public QObject {
         TempLogbook log;
         const Batch batch = log.withBatch();
         for (const double value : {62.1, 61.8}) {
-            if (!log->logReading(log.reading(batch, 0, value)).ok()) return {"setup failed"};
+            if (!logReading(*log, log.reading(batch, 0, value)).ok()) return {"setup failed"};
         }
         log.close();
         const QString error = TempLogbook::meddle(log.path(), sql);

@@ -1,7 +1,9 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/column_map.h"
-#include "logbook/readings_csv.h"
+#include "logbook/actions/blades.h"
+#include "logbook/transfer/column_map.h"
+#include "logbook/transfer/import.h"
+#include "logbook/transfer/readings_csv.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -149,7 +151,7 @@ private slots:
         const auto before = log->counts().value();
         const QByteArray file("Charge;Klinge;HRC\nHecke;K1;62,1\nHecke;K2;61,9\nOrchard;A-1;62,4\nHecke;K3;nass\n");
         const ColumnMap map = guessColumns(table(file), "");
-        const ImportReport trial = log->importReadings(tables(), "pile.csv", file, map, true).value();
+        const ImportReport trial = importReadings(*log, tables(), "pile.csv", file, map, true).value();
         QCOMPARE(trial.readings, 3);
         QCOMPARE(trial.blades, 2);
         QCOMPARE(trial.batches, 1);
@@ -158,13 +160,13 @@ private slots:
         QVERIFY(log->counts().value() == before);
         QVERIFY(log->check().value().empty());
 
-        const ImportReport taken = log->importReadings(tables(), "pile.csv", file, map).value();
+        const ImportReport taken = importReadings(*log, tables(), "pile.csv", file, map).value();
         QCOMPARE(taken.readings, 3);
-        QCOMPARE(log->lastImport().value()->id, taken.id);
-        QCOMPARE(log->lastImport().value()->file, std::string("pile.csv"));
-        QVERIFY(log->takeBackImport(taken.id).ok());
+        QCOMPARE(lastImport(*log).value()->id, taken.id);
+        QCOMPARE(lastImport(*log).value()->file, std::string("pile.csv"));
+        QVERIFY(takeBackImport(*log, taken.id).ok());
         QVERIFY(log->check().value().empty());
-        QVERIFY(!log->lastImport().value());
+        QVERIFY(!lastImport(*log).value());
         const Batch kept = log->batch(old.id).value();
         QCOMPARE(kept.blades[0].readings.size(), std::size_t(1)); // visible still
         QVERIFY(kept.blades[0].readings[0].struck.has_value());
@@ -172,12 +174,12 @@ private slots:
         const auto batches = log->batches().value();
         QCOMPARE(batches.back().name, std::string("Hecke (taken back)"));
         QVERIFY(log->batch(batches.back().id)->blades[0].fate.has_value());
-        QCOMPARE(log->takeBackImport(taken.id).error().text, std::string("this import was taken back already"));
+        QCOMPARE(takeBackImport(*log, taken.id).error().text, std::string("this import was taken back already"));
 
-        const ImportReport again = log->importReadings(tables(), "pile.csv", file, map).value();
+        const ImportReport again = importReadings(*log, tables(), "pile.csv", file, map).value();
         QCOMPARE(again.readings, 3);
         QCOMPARE(again.batches, 1);
-        QVERIFY(log->takeBackImport(again.id).ok());
+        QVERIFY(takeBackImport(*log, again.id).ok());
         QCOMPARE(log->batches()->back().name, std::string("Hecke (taken back 2)"));
         QVERIFY(log->check().value().empty());
     }
@@ -186,13 +188,13 @@ private slots:
         log.withBatch();
         const QByteArray file("Klinge;HRC\nK1;62,1\n");
         const ImportReport taken =
-            log->importReadings(tables(), "pile.csv", file, guessColumns(table(file), "Hecke")).value();
+            importReadings(*log, tables(), "pile.csv", file, guessColumns(table(file), "Hecke")).value();
         const Batch made = log->batch(log->batches()->back().id).value();
-        QVERIFY(log->excuse(made.blades[0].id, Gate::edge, "no edge yet").ok());
-        const auto refused = log->takeBackImport(taken.id);
+        QVERIFY(excuse(*log, made.blades[0].id, Gate::edge, "no edge yet").ok());
+        const auto refused = takeBackImport(*log, taken.id);
         QVERIFY2(refused.error().text.find("blade excused") != std::string::npos, refused.error().text.c_str());
         QVERIFY(!log->batch(made.id)->blades[0].readings[0].struck);
-        QVERIFY(!log->takeBackImport("no such import").ok());
+        QVERIFY(!takeBackImport(*log, "no such import").ok());
     }
 };
 

@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/grain.h"
 #include "tests/support/temp_logbook.h"
 
 using namespace rollcall;
@@ -27,14 +28,14 @@ private slots:
         draft.photo = {QStringLiteral("c-1.png"), bytes};
         draft.width = 640;
         draft.height = 440;
-        const std::string id = log->addFracture(draft).value();
-        QVERIFY(log->scaleFracture(id, 500, "500").ok());
-        QVERIFY(log->scaleFracture(id, 900, "450 px are 0.5 mm").ok());
-        const std::string counted = log->countLine(id, line()).value();
-        QVERIFY(log->countLine(id, line()).ok());
-        QVERIFY(log->strikeLine(counted, "miscounted").ok());
-        QVERIFY(log->rateFracture(id, {8, 8.5, {}}).ok());
-        QVERIFY(log->askGrain(before.id, 9).ok());
+        const std::string id = addFracture(*log, draft).value();
+        QVERIFY(scaleFracture(*log, id, 500, "500").ok());
+        QVERIFY(scaleFracture(*log, id, 900, "450 px are 0.5 mm").ok());
+        const std::string counted = countLine(*log, id, line()).value();
+        QVERIFY(countLine(*log, id, line()).ok());
+        QVERIFY(strikeLine(*log, counted, "miscounted").ok());
+        QVERIFY(rateFracture(*log, id, {8, 8.5, {}}).ok());
+        QVERIFY(askGrain(*log, before.id, 9).ok());
         QVERIFY(log.reopen().ok());
         const Batch batch = log->batch(before.id).value();
         QCOMPARE(*batch.grain_least, 9.0);
@@ -49,7 +50,7 @@ private slots:
         QCOMPARE(photo.lines[1].zone, FractureZone::edge);
         QCOMPARE(photo.ratings.at(0).second, 8.5);
         QCOMPARE(log->fileOf(photo.sha256).value(), bytes);
-        QVERIFY(log->strikeFracture(id, "another piece").ok());
+        QVERIFY(strikeFracture(*log, id, "another piece").ok());
         QVERIFY(log->batch(before.id).value().blades[0].fractures.empty());
         QVERIFY(log->check().value().empty());
     }
@@ -59,23 +60,23 @@ private slots:
         FractureDraft draft;
         draft.blade = batch.blades[0].id;
         draft.width = draft.height = 10;
-        QVERIFY(!log->addFracture(draft).ok()); // no file
+        QVERIFY(!addFracture(*log, draft).ok()); // no file
         draft.photo = {QStringLiteral("a.png"), "x"};
-        const std::string id = log->addFracture(draft).value();
-        QVERIFY(!log->scaleFracture(id, 0, "0").ok());
-        QVERIFY(!log->scaleFracture(id, 1e6, "").ok());
+        const std::string id = addFracture(*log, draft).value();
+        QVERIFY(!scaleFracture(*log, id, 0, "0").ok());
+        QVERIFY(!scaleFracture(*log, id, 1e6, "").ok());
         CountedLine bad = line();
         bad.crossings.push_back({1.2, 1});
-        QVERIFY(!log->countLine(id, bad).ok());
+        QVERIFY(!countLine(*log, id, bad).ok());
         bad = line();
         bad.crossings[0].weight = 2;
-        QVERIFY(!log->countLine(id, bad).ok());
+        QVERIFY(!countLine(*log, id, bad).ok());
         bad = line();
         bad.line.b = bad.line.a;
-        QVERIFY(!log->countLine(id, bad).ok());
-        QVERIFY(!log->strikeFracture(id, " ").ok());
-        QVERIFY(!log->rateFracture(id, {0, 8, {}}).ok());
-        QVERIFY(!log->askGrain(batch.id, 40).ok());
+        QVERIFY(!countLine(*log, id, bad).ok());
+        QVERIFY(!strikeFracture(*log, id, " ").ok());
+        QVERIFY(!rateFracture(*log, id, {0, 8, {}}).ok());
+        QVERIFY(!askGrain(*log, batch.id, 40).ok());
         QVERIFY(!log->fileOf("0000").ok());
         QVERIFY(log->batch(batch.id).value().blades[0].fractures[0].lines.empty());
     }
@@ -87,7 +88,7 @@ private slots:
         draft.blade = batch.blades[0].id;
         draft.photo = {QStringLiteral("a.png"), "the photo"};
         draft.width = draft.height = 10;
-        QVERIFY(log->addFracture(draft).ok());
+        QVERIFY(addFracture(*log, draft).ok());
         log.close();
         QVERIFY(!TempLogbook::meddle(log.path(), "UPDATE attachment_blob SET bytes='other'").isEmpty());
         TempLogbook::meddle(log.path(),

@@ -1,6 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/history.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/read/history.h"
 #include "logbook/schema.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
@@ -25,41 +27,41 @@ private slots:
     void aHeatComesBackWhole() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string oven = log->addOven({"", "Oven 1", 5, {}}).value();
-        QVERIFY(!log->addOven({"", "Oven 1", 5, {}}));
-        const std::string run = log->startHeat(heat(batch, oven)).value();
+        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
+        QVERIFY(!addOven(*log, {"", "Oven 1", 5, {}}));
+        const std::string run = startHeat(*log, heat(batch, oven)).value();
         TraceDraft trace;
         trace.run = run;
         trace.name = "oven.csv";
         trace.file = "0,20\n60,800.125\n";
         trace.trace = Trace::of({{0, 20}, {60, 800.125}}).value();
         trace.shift_s = 30;
-        QVERIFY(log->addTrace(trace).ok());
+        QVERIFY(addTrace(*log, trace).ok());
         TraceDraft more = trace;
         more.file.clear();
         more.fresh = false;
         more.trace = Trace::of({{60, 800.125}, {90, 805}}).value();
-        QVERIFY(log->addTrace(more).ok());
+        QVERIFY(addTrace(*log, more).ok());
         const std::string& blade = batch.blades[0].id;
-        QVERIFY(log->markHeat(run, blade, 1, HeatMoment::in, 40).ok());
-        QVERIFY(log->markHeat(run, blade, 1, HeatMoment::out, 70).ok());
-        QVERIFY(log->markHeat(run, blade, 1, HeatMoment::out, 75).ok()); // a later mark takes its place
+        QVERIFY(markHeat(*log, run, blade, 1, HeatMoment::in, 40).ok());
+        QVERIFY(markHeat(*log, run, blade, 1, HeatMoment::out, 70).ok());
+        QVERIFY(markHeat(*log, run, blade, 1, HeatMoment::out, 75).ok()); // a later mark takes its place
         HeatNoteDraft note;
         note.run = run;
         note.blade = blade;
         note.quenchant_c = 55;
-        QVERIFY(log->noteHeat(note).ok());
+        QVERIFY(noteHeat(*log, note).ok());
         note.quenchant_c.reset();
         note.transfer_s = 1.5;
-        QVERIFY(log->noteHeat(note).ok());
-        QVERIFY(log->logWarp(blade, 1, 0, {"", 1.2, WarpSide::right}, "1.2R").ok());
-        QVERIFY(log->logColour(blade, {1, 1, "spine", "dark blue", OxideSurface::bare, true, {}}).ok());
+        QVERIFY(noteHeat(*log, note).ok());
+        QVERIFY(logWarp(*log, blade, 1, 0, {"", 1.2, WarpSide::right}, "1.2R").ok());
+        QVERIFY(logColour(*log, blade, {1, 1, "spine", "dark blue", OxideSurface::bare, true, {}}).ok());
         Recipe recipe;
         recipe.name = "R";
         recipe.stages = {{StageKind::austenitise, 810, 5, 12, 10, "", "810"}};
-        QVERIFY(log->addRecipe(recipe).ok());
-        const std::string second = log->addRecipe(recipe).value();
-        QVERIFY(log->useRecipe(batch.id, second).ok());
+        QVERIFY(addRecipe(*log, recipe).ok());
+        const std::string second = addRecipe(*log, recipe).value();
+        QVERIFY(useRecipe(*log, batch.id, second).ok());
 
         QVERIFY(log.reopen().ok());
         const Batch back = log->batch(batch.id).value();
@@ -80,32 +82,32 @@ private slots:
         QCOMPARE(back.recipe->stages[0].max_minutes.value(), 12.0);
         QVERIFY(log->check().value().empty());
 
-        QVERIFY(log->strikeHeat(run, "by mistake").ok());
+        QVERIFY(strikeHeat(*log, run, "by mistake").ok());
         QVERIFY(log->batch(batch.id).value().heat_runs.empty());
         QVERIFY(log->batch(batch.id).value().blades[0].heats.empty());
-        QVERIFY(!log->strikeHeat(run, ""));
+        QVERIFY(!strikeHeat(*log, run, ""));
     }
     void heatsThatCannotBeAreRefused() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string oven = log->addOven({"", "Oven 1", 5, {}}).value();
+        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
         HeatDraft draft = heat(batch, oven);
         draft.set_c = 20;
-        QVERIFY(!log->startHeat(draft));
+        QVERIFY(!startHeat(*log, draft));
         draft = heat(batch, oven);
         draft.max_minutes = 3;
-        QVERIFY(!log->startHeat(draft));
-        QVERIFY(!log->addTrace({"none", "x", {}, Trace(), 0, true}));
+        QVERIFY(!startHeat(*log, draft));
+        QVERIFY(!addTrace(*log, {"none", "x", {}, Trace(), 0, true}));
         Recipe recipe;
         recipe.name = "empty";
-        QVERIFY(!log->addRecipe(recipe));
-        QVERIFY(!log->logWarp(batch.blades[0].id, 1, 0, {"", -1, WarpSide::left}, ""));
+        QVERIFY(!addRecipe(*log, recipe));
+        QVERIFY(!logWarp(*log, batch.blades[0].id, 1, 0, {"", -1, WarpSide::left}, ""));
     }
     void marksAreOnlyAdded() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string run = log->startHeat(heat(batch, log->addOven({"", "Oven 1", 5, {}}).value())).value();
-        QVERIFY(log->markHeat(run, batch.blades[0].id, 1, HeatMoment::in, 40).ok());
+        const std::string run = startHeat(*log, heat(batch, addOven(*log, {"", "Oven 1", 5, {}}).value())).value();
+        QVERIFY(markHeat(*log, run, batch.blades[0].id, 1, HeatMoment::in, 40).ok());
         log.close();
         QVERIFY(TempLogbook::meddle(log.path(), "UPDATE heat_mark SET clock_s=0").contains("append-only"));
         QVERIFY(TempLogbook::meddle(log.path(), "DELETE FROM heat_run").contains("append-only"));
@@ -115,18 +117,18 @@ private slots:
         const Batch batch = log.withBatch();
         PlannedRun temper;
         temper.batch = batch.id;
-        temper.oven = log->addOven({"", "Oven 1", 5, {}}).value();
+        temper.oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
         temper.what = "temper 1";
         temper.temperature_c = 205;
         temper.hours = 2;
         temper.start_ms = log->now().utc_ms;
-        const std::string id = log->planRun(temper, "205 2").value();
+        const std::string id = planRun(*log, temper, "205 2").value();
         temper.start_ms += 3600000;
-        const auto clash = log->planRun(temper, "205 2");
+        const auto clash = planRun(*log, temper, "205 2");
         QVERIFY(!clash && clash.error().text.find("Oven 1 is taken") != std::string::npos);
-        QVERIFY(log->markPlanned(id, "cancelled").ok());
-        QVERIFY(log->planRun(temper, "205 2").ok());
-        QVERIFY(!log->markPlanned(id, "cancelled")); // said once
+        QVERIFY(markPlanned(*log, id, "cancelled").ok());
+        QVERIFY(planRun(*log, temper, "205 2").ok());
+        QVERIFY(!markPlanned(*log, id, "cancelled")); // said once
     }
     void otherBatchesTeachTheCurve() {
         TempLogbook log;
@@ -136,8 +138,8 @@ private slots:
         temper.blades = {batch.blades[0].id};
         temper.temperature_c = 205;
         temper.hours = 2;
-        QVERIFY(log->logTemper(temper).ok());
-        QVERIFY(log->logReading(log.reading(batch, 0, 61.5)).ok());
+        QVERIFY(logTemper(*log, temper).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 61.5)).ok());
         Batch other;
         other.id = "other";
         other.grade = "115crv3";
@@ -159,7 +161,7 @@ private slots:
             auto opened = Logbook::open(path, Logbook::Access::read);
             QVERIFY2(opened.ok(), opened.ok() ? "" : opened.error().message().c_str());
             QCOMPARE((*opened)->schemaVersion(), schema::version);
-            QVERIFY((*opened)->addOven({"", "Oven 1", 5, {}}).ok());
+            QVERIFY(addOven(**opened, {"", "Oven 1", 5, {}}).ok());
             QVERIFY((*opened)->check().value().empty());
         }
         QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-%1").arg(schema::version)));

@@ -1,6 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
+#include "logbook/actions/blades.h"
+#include "logbook/transfer/import.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -12,7 +14,7 @@ class tst_ImportReadings : public QObject {
     Q_OBJECT
 
     static ImportReport import(TempLogbook& log, const QByteArray& csv) {
-        return log->importReadings(tables(), "readings.csv", csv).value();
+        return importReadings(*log, tables(), "readings.csv", csv).value();
     }
     static Batch batch(TempLogbook& log, const char* name) {
         for (const BatchSummary& summary : log->batches().value()) {
@@ -76,7 +78,7 @@ private slots:
         QCOMPARE(log->counts().value(), before);
         // A third equal line is new; struck-out readings count as there.
         const Batch b = batch(log, "Hedge");
-        QVERIFY(log->strikeReading(b.blades[1].readings[0].id, StrikeReason::other, "").ok());
+        QVERIFY(strikeReading(*log, b.blades[1].readings[0].id, StrikeReason::other, "").ok());
         const ImportReport more =
             import(log, QByteArray(whole) +
                             "Hedge,B1,temper,62.2,2026-11-24T10:01:00Z,Bench 1,20,3,2,207,2,115CrV3,61,63,,,,\n");
@@ -156,12 +158,12 @@ private slots:
     void nothingToTakeIsAnError() {
         TempLogbook log;
         const auto before = log->counts().value();
-        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,gate,value\nP,1,quench,soft\n").error().kind,
+        QCOMPARE(importReadings(*log, tables(), "x.csv", "batch,blade,gate,value\nP,1,quench,soft\n").error().kind,
                  ErrorKind::refused);
-        QCOMPARE(log->importReadings(tables(), "x.csv", "batch,blade,value\nP,1,62\n").error().text,
+        QCOMPARE(importReadings(*log, tables(), "x.csv", "batch,blade,value\nP,1,62\n").error().text,
                  std::string("the column 'gate' is missing; a readings file needs batch, blade, gate and value"));
-        QCOMPARE(log->importReadings(tables(), "x.csv", "").error().kind, ErrorKind::input);
-        QCOMPARE(log->importReadings(tables(), "x.csv", "\xFF\xFE").error().kind, ErrorKind::input);
+        QCOMPARE(importReadings(*log, tables(), "x.csv", "").error().kind, ErrorKind::input);
+        QCOMPARE(importReadings(*log, tables(), "x.csv", "\xFF\xFE").error().kind, ErrorKind::input);
         QCOMPARE(log->counts().value(), before);
     }
 

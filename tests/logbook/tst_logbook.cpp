@@ -1,6 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -34,27 +36,27 @@ private slots:
         TempLogbook log;
         BatchDraft draft;
         draft.blades = {{"A", {}, ""}};
-        QCOMPARE(log->addBatch(draft).error().place, std::string("name"));
+        QCOMPARE(addBatch(*log, draft).error().place, std::string("name"));
         draft.name = "X";
         draft.blades.clear();
-        QCOMPARE(log->addBatch(draft).error().place, std::string("blades"));
+        QCOMPARE(addBatch(*log, draft).error().place, std::string("blades"));
         draft.blades = {{"A", {}, ""}, {"A", {}, ""}};
-        QCOMPARE(log->addBatch(draft).error().text, std::string("two blades are marked A"));
+        QCOMPARE(addBatch(*log, draft).error().text, std::string("two blades are marked A"));
         draft.blades.pop_back();
         draft.window = {63, 61};
-        QCOMPARE(log->addBatch(draft).error().place, std::string("window"));
+        QCOMPARE(addBatch(*log, draft).error().place, std::string("window"));
         draft.window = {61, 63};
-        QVERIFY(log->addBatch(draft).ok());
-        QCOMPARE(log->addBatch(draft).error().place, std::string("name"));
+        QVERIFY(addBatch(*log, draft).ok());
+        QCOMPARE(addBatch(*log, draft).error().place, std::string("name"));
         QCOMPARE(log->counts().value().at("batch"), 1); // nothing of the refused ones is left
     }
 
     void readingsAreOnlyEverAdded() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string id = log->logReading(log.reading(batch, 0, 62.1)).value();
-        QVERIFY(log->strikeReading(id, StrikeReason::seating, "swarf").ok());
-        QVERIFY(!log->strikeReading(id, StrikeReason::edge, "").ok()); // once is enough
+        const std::string id = logReading(*log, log.reading(batch, 0, 62.1)).value();
+        QVERIFY(strikeReading(*log, id, StrikeReason::seating, "swarf").ok());
+        QVERIFY(!strikeReading(*log, id, StrikeReason::edge, "").ok()); // once is enough
         const Blade blade = log->batch(batch.id).value().blades[0];
         QCOMPARE(blade.readings.size(), std::size_t(1));
         QCOMPARE(blade.readings[0].struck->reason, StrikeReason::seating);
@@ -76,7 +78,7 @@ private slots:
         ReadingDraft draft = log.reading(batch, 1, 61.9);
         draft.spot = Spot{12.5, 2.6};
         draft.note = "after lunch";
-        QVERIFY(log->logReading(draft).ok());
+        QVERIFY(logReading(*log, draft).ok());
         const Reading r = log->batch(batch.id).value().blades[1].readings.at(0);
         QCOMPARE(r.tester, log.tester());
         QCOMPARE(r.indenter, std::string("cone"));
@@ -86,22 +88,22 @@ private slots:
         QCOMPARE(r.time->offset_minutes, 60);
         QCOMPARE(r.note, std::string("after lunch"));
         draft.tester = "nobody";
-        QCOMPARE(log->logReading(draft).error().kind, ErrorKind::refused);
+        QCOMPARE(logReading(*log, draft).error().kind, ErrorKind::refused);
     }
 
     void verificationsAreRunsOfReadings() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string run = log->startVerification(log.tester(), log.block()).value();
-        for (const double value : {62.7, 62.9, 61.0}) QVERIFY(log->logBlockReading(run, value, "").ok());
+        const std::string run = startVerification(*log, log.tester(), log.block()).value();
+        for (const double value : {62.7, 62.9, 61.0}) QVERIFY(logBlockReading(*log, run, value, "").ok());
         Batch loaded = log->batch(batch.id).value();
         QCOMPARE(loaded.verifications.size(), std::size_t(1));
         QCOMPARE(loaded.verifications[0].readings, (std::vector<double>{62.7, 62.9, 61.0}));
         QCOMPARE(loaded.verifications[0].certified, 62.6);
-        QVERIFY(log->strikeReading(loaded.verifications[0].reading_ids[2], StrikeReason::overshoot, "").ok());
+        QVERIFY(strikeReading(*log, loaded.verifications[0].reading_ids[2], StrikeReason::overshoot, "").ok());
         QCOMPARE(log->batch(batch.id).value().verifications[0].readings.size(), std::size_t(2));
-        QVERIFY(!log->startVerification(log.tester(), "no block").ok());
-        QVERIFY(!log->logBlockReading("no run", 62, "").ok());
+        QVERIFY(!startVerification(*log, log.tester(), "no block").ok());
+        QVERIFY(!logBlockReading(*log, "no run", 62, "").ok());
     }
 
     void tempersAreCountedForEachBlade() {
@@ -111,24 +113,24 @@ private slots:
         temper.batch = batch.id;
         temper.temperature_c = 190;
         temper.hours = 2;
-        QVERIFY(!log->logTemper(temper).ok()); // for no blade
+        QVERIFY(!logTemper(*log, temper).ok()); // for no blade
         temper.blades = {batch.blades[0].id, batch.blades[1].id};
-        QVERIFY(log->logTemper(temper).ok());
+        QVERIFY(logTemper(*log, temper).ok());
         temper.blades = {batch.blades[0].id};
         temper.temperature_c = 207;
-        const std::string second = log->logTemper(temper).value();
+        const std::string second = logTemper(*log, temper).value();
         Batch loaded = log->batch(batch.id).value();
         QCOMPARE(lastTemper(loaded.blades[0]), 2);
         QCOMPARE(lastTemper(loaded.blades[1]), 1);
         QCOMPARE(loaded.blades[0].tempers[1].temperature_c.value(), 207.0);
-        QVERIFY(log->strikeTemper(second, "logged by mistake").ok());
+        QVERIFY(strikeTemper(*log, second, "logged by mistake").ok());
         QCOMPARE(lastTemper(log->batch(batch.id).value().blades[0]), 1);
         // A new hardening round begins its count anew.
-        QVERIFY(log->reharden(batch.blades[0].id, "soft", std::nullopt).ok());
+        QVERIFY(reharden(*log, batch.blades[0].id, "soft", std::nullopt).ok());
         loaded = log->batch(batch.id).value();
         QCOMPARE(loaded.blades[0].round, 2);
         QCOMPARE(lastTemper(loaded.blades[0]), 0);
-        QVERIFY(log->logTemper(temper).ok());
+        QVERIFY(logTemper(*log, temper).ok());
         QCOMPARE(log->batch(batch.id).value().blades[0].tempers.back().number, 1);
     }
 
@@ -137,16 +139,16 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         const std::string blade = batch.blades[0].id;
-        QVERIFY(!log->grindOff(blade).ok()); // nothing to grind off
+        QVERIFY(!grindOff(*log, blade).ok()); // nothing to grind off
         const auto at = [&](double x) {
             ReadingDraft draft = log.reading(batch, 0, 62.1);
             draft.spot = Spot{x, 3};
-            return log->logReading(draft).ok();
+            return logReading(*log, draft).ok();
         };
         QVERIFY(at(10) && at(20));
-        QVERIFY(log->grindOff(blade).ok());
+        QVERIFY(grindOff(*log, blade).ok());
         QVERIFY(at(10.5));
-        QVERIFY(log->grindOff(blade).ok());
+        QVERIFY(grindOff(*log, blade).ok());
         QVERIFY(at(10.2));
         QVERIFY(log.reopen().ok());
         const Blade loaded = log->batch(batch.id).value().blades[0];
@@ -160,14 +162,14 @@ private slots:
     void excusesFatesAndNames() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(!log->excuse(batch.blades[0].id, Gate::temper, " ").ok());
-        QVERIFY(log->excuse(batch.blades[0].id, Gate::temper, "a sibling stands").ok());
-        QVERIFY(log->takeOut(batch.blades[1].id, Fate::cracked, Gate::quench, "in the oil").ok());
-        QVERIFY(!log->takeOut(batch.blades[1].id, Fate::scrapped, Gate::quench, "twice").ok());
-        QCOMPARE(log->renameBlade(batch.blades[0].id, "A-2").error().place, std::string("mark"));
-        QVERIFY(log->renameBlade(batch.blades[0].id, "A-9").ok());
-        QVERIFY(log->changeLimits(batch.id, {60, 62}, "60:62", 64.0).ok());
-        QVERIFY(log->changePlan(batch.id, Gate::temper, {true, 5}).ok());
+        QVERIFY(!excuse(*log, batch.blades[0].id, Gate::temper, " ").ok());
+        QVERIFY(excuse(*log, batch.blades[0].id, Gate::temper, "a sibling stands").ok());
+        QVERIFY(takeOut(*log, batch.blades[1].id, Fate::cracked, Gate::quench, "in the oil").ok());
+        QVERIFY(!takeOut(*log, batch.blades[1].id, Fate::scrapped, Gate::quench, "twice").ok());
+        QCOMPARE(renameBlade(*log, batch.blades[0].id, "A-2").error().place, std::string("mark"));
+        QVERIFY(renameBlade(*log, batch.blades[0].id, "A-9").ok());
+        QVERIFY(changeLimits(*log, batch.id, {60, 62}, "60:62", 64.0).ok());
+        QVERIFY(changePlan(*log, batch.id, Gate::temper, {true, 5}).ok());
         const Batch loaded = log->batch(batch.id).value();
         QCOMPARE(loaded.blades[0].mark, std::string("A-9"));
         QCOMPARE(loaded.blades[0].excuses[0].reason, std::string("a sibling stands"));
@@ -221,7 +223,7 @@ private slots:
         QVERIFY(log.reopen().ok());
         QVERIFY(log->readOnly());
         QCOMPARE(log->batches().value().size(), std::size_t(1));
-        const auto refused = log->logReading(log.reading(batch, 0, 62));
+        const auto refused = logReading(*log, log.reading(batch, 0, 62));
         QVERIFY(!refused.ok());
         QVERIFY(refused.error().text.find("newer Rollcall") != std::string::npos);
     }
@@ -244,7 +246,7 @@ private slots:
         TemperDraft temper;
         temper.batch = batch.id;
         temper.blades = {batch.blades[0].id, "no such blade"};
-        QVERIFY(!log->logTemper(temper).ok());
+        QVERIFY(!logTemper(*log, temper).ok());
         QCOMPARE(log->counts().value(), before);
         QVERIFY(log->check().value().empty());
     }
@@ -254,7 +256,7 @@ private slots:
         const Batch batch = log.withBatch();
         const auto before = log->counts().value();
         const auto failed = log->inOneTransaction([&]() -> Result<Done> {
-            if (!log->logReading(log.reading(batch, 0, 62)).ok()) return Error{};
+            if (!logReading(*log, log.reading(batch, 0, 62)).ok()) return Error{};
             return Error{ErrorKind::refused, "", "second thoughts"};
         });
         QVERIFY(!failed.ok());

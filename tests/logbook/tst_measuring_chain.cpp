@@ -1,5 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/transfer/import.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -18,18 +21,18 @@ private slots:
     void testersChangeAndReadingsKeepTheirSetting() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(log->logReading(log.reading(batch, 0, 62.1)).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
         Tester tester = log->shop().value().testers.at(0);
         tester.indenter = "another cone";
         tester.anvil = "spot";
-        QVERIFY(log->changeTester(tester).ok());
-        QVERIFY(log->logReading(log.reading(batch, 0, 62.2)).ok());
+        QVERIFY(changeTester(*log, tester).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.2)).ok());
         const Blade read = blade(log);
         QCOMPARE(read.readings[0].indenter, std::string("cone"));
         QCOMPARE(read.readings[1].indenter, std::string("another cone"));
         QCOMPARE(read.readings[1].anvil, std::string("spot"));
-        QVERIFY(log->check().value().empty());   // the change is in the change log
-        QVERIFY(!log->addTester(Tester()).ok()); // no name
+        QVERIFY(log->check().value().empty());    // the change is in the change log
+        QVERIFY(!addTester(*log, Tester()).ok()); // no name
     }
 
     void fileSetsAndTheirTries() {
@@ -39,16 +42,16 @@ private slots:
         set.name = "Files";
         set.kind = TesterKind::files;
         set.files = {40, 52.5, 65};
-        const std::string id = log->addTester(set).value();
+        const std::string id = addTester(*log, set).value();
         QCOMPARE(log->shop().value().testers.back().files, set.files);
         QCOMPARE(log->shop().value().testers.back().kind, TesterKind::files);
         FileTest test;
         test.gate = Gate::temper;
         test.after_temper = 1;
-        QVERIFY(!log->logFileTest(batch.blades[0].id, id, test).ok()); // nothing tried
+        QVERIFY(!logFileTest(*log, batch.blades[0].id, id, test).ok()); // nothing tried
         test.trials = {{40, FileTouch::skates}, {52.5, FileTouch::touches}, {65, FileTouch::bites}};
         test.surface = Surface::decarburised;
-        QVERIFY(log->logFileTest(batch.blades[0].id, id, test).ok());
+        QVERIFY(logFileTest(*log, batch.blades[0].id, id, test).ok());
         const Blade tried = blade(log);
         QCOMPARE(tried.file_tests.size(), std::size_t(1));
         QCOMPARE(tried.file_tests[0].trials.size(), std::size_t(3));
@@ -60,19 +63,19 @@ private slots:
     void blocksCountTheirIndents() {
         TempLogbook log;
         log.withBatch();
-        const std::string run = log->startVerification(log.tester(), log.block()).value();
-        const std::string first = log->logBlockReading(run, 62.7, "62.7").value();
-        QVERIFY(log->logBlockReading(run, 62.8, "62.8").ok());
-        QVERIFY(log->strikeReading(first, StrikeReason::seating, "").ok());
+        const std::string run = startVerification(*log, log.tester(), log.block()).value();
+        const std::string first = logBlockReading(*log, run, 62.7, "62.7").value();
+        QVERIFY(logBlockReading(*log, run, 62.8, "62.8").ok());
+        QVERIFY(strikeReading(*log, first, StrikeReason::seating, "").ok());
         Block block = log->shop().value().blocks.at(0);
         QCOMPARE(block.used, 2); // a struck reading leaves its mark too
         QCOMPARE(log->verifications().value().at(0).readings.size(), std::size_t(1));
         block.used_before = 40;
         block.spacing_mm = 2;
-        QVERIFY(log->changeBlock(block).ok());
+        QVERIFY(changeBlock(*log, block).ok());
         QCOMPARE(log->shop().value().blocks.at(0).used_before, 40);
         block.spacing_mm = 0;
-        QVERIFY(!log->changeBlock(block).ok()); // the record itself refuses what cannot be
+        QVERIFY(!changeBlock(*log, block).ok()); // the record itself refuses what cannot be
         QVERIFY(log->check().value().empty());
     }
 
@@ -80,13 +83,13 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         SeriesDraft series;
-        QVERIFY(!log->logSeries(series).ok());
+        QVERIFY(!logSeries(*log, series).ok());
         series.instrument_mean = 62.4;
         series.support = "heavy block";
         for (const double value : {62.0, 62.2, 63.9}) series.strikes.push_back(log.reading(batch, 1, value));
         series.strikes[1].convex_radius_mm = 9.5;
         const int before = log->counts().value().at("change");
-        QVERIFY(log->logSeries(series).ok());
+        QVERIFY(logSeries(*log, series).ok());
         QCOMPARE(log->counts().value().at("change"), before + 1);
         const Blade struck = blade(log, 1);
         QCOMPARE(struck.readings.size(), std::size_t(3));
@@ -94,7 +97,7 @@ private slots:
         QCOMPARE(struck.readings[2].series, struck.series[0].id);
         QCOMPARE(struck.readings[1].convex_radius_mm.value(), 9.5);
         series.strikes[1].blade = "nobody"; // fails in the middle: nothing of it stays
-        QVERIFY(!log->logSeries(series).ok());
+        QVERIFY(!logSeries(*log, series).ok());
         QCOMPARE(blade(log, 1).readings.size(), std::size_t(3));
         QCOMPARE(blade(log, 1).series.size(), std::size_t(1));
     }
@@ -103,26 +106,26 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         std::vector<std::string> ids;
-        for (const double value : {62.0, 62.2}) ids.push_back(log->logReading(log.reading(batch, 0, value)).value());
-        QVERIFY(!log->supersedeReadings(ids, "  ").ok());
-        QVERIFY(log->supersedeReadings(ids, "Bench 2 stands: nearer block").ok());
+        for (const double value : {62.0, 62.2}) ids.push_back(logReading(*log, log.reading(batch, 0, value)).value());
+        QVERIFY(!supersedeReadings(*log, ids, "  ").ok());
+        QVERIFY(supersedeReadings(*log, ids, "Bench 2 stands: nearer block").ok());
         const Blade read = blade(log);
         QCOMPARE(read.readings.size(), std::size_t(2));
         for (const Reading& r : read.readings) {
             QCOMPARE(r.struck->reason, StrikeReason::superseded);
             QCOMPARE(r.struck->note, std::string("Bench 2 stands: nearer block"));
         }
-        QVERIFY(!log->supersedeReadings({"nobody"}, "x").ok());
+        QVERIFY(!supersedeReadings(*log, {"nobody"}, "x").ok());
     }
 
     void listsWhatHangsOnATester() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(log->logReading(log.reading(batch, 0, 62.1)).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
         const Instant between = log->now();
-        const std::string struck = log->logReading(log.reading(batch, 1, 61.0)).value();
-        QVERIFY(log->logReading(log.reading(batch, 1, 62.3)).ok());
-        QVERIFY(log->strikeReading(struck, StrikeReason::edge, "").ok());
+        const std::string struck = logReading(*log, log.reading(batch, 1, 61.0)).value();
+        QVERIFY(logReading(*log, log.reading(batch, 1, 62.3)).ok());
+        QVERIFY(strikeReading(*log, struck, StrikeReason::edge, "").ok());
         const auto since = log->readingsSince(log.tester(), between).value();
         QCOMPARE(since.size(), std::size_t(1));
         QCOMPARE(since[0].mark, std::string("A-2"));
@@ -142,14 +145,14 @@ private slots:
                 csv += QByteArray("Old,B") + QByteArray::number(set) + ",quench," + value + ",2020-03-0" +
                        QByteArray::number(set + 1) + "T10:00:00Z,Bench 1\n";
         }
-        QVERIFY(log->importReadings(fixtures::tables(), "old.csv", csv).ok());
+        QVERIFY(importReadings(*log, fixtures::tables(), "old.csv", csv).ok());
         QVERIFY(log.reopen().ok());
         const auto learned = log->shop().value().testers[0].learned;
         QVERIFY(learned.has_value());
         QCOMPARE(learned->dof, 10.0);
         QVERIFY(std::abs(learned->sd - 0.1) < 1e-9);
         const Batch batch = log->batch(log->batches().value().front().id).value();
-        for (const double value : {60.0, 65.0, 55.0}) QVERIFY(log->logReading(log.reading(batch, 0, value)).ok());
+        for (const double value : {60.0, 65.0, 55.0}) QVERIFY(logReading(*log, log.reading(batch, 0, value)).ok());
         QVERIFY(log.reopen().ok());
         QVERIFY(std::abs(log->shop().value().testers[0].learned->sd - 0.1) < 1e-9); // today does not count yet
     }
@@ -166,15 +169,15 @@ private slots:
         const Batch batch = log.withBatch();
         SeriesDraft series;
         series.strikes.push_back(log.reading(batch, 0, 62));
-        QVERIFY(log->logSeries(series).ok());
+        QVERIFY(logSeries(*log, series).ok());
         Tester set;
         set.name = "Files";
         set.kind = TesterKind::files;
         set.files = {60};
         FileTest test;
         test.trials = {{60, FileTouch::bites}};
-        QVERIFY(log->logFileTest(batch.blades[0].id, log->addTester(set).value(), test).ok());
-        QVERIFY(log->supersedeReadings({blade(log).readings[0].id}, "x").ok());
+        QVERIFY(logFileTest(*log, batch.blades[0].id, addTester(*log, set).value(), test).ok());
+        QVERIFY(supersedeReadings(*log, {blade(log).readings[0].id}, "x").ok());
         const QString path = log.path();
         log.close();
         QVERIFY(TempLogbook::meddle(path, sql).contains("append-only"));

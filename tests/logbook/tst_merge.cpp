@@ -2,7 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
 #include "demo/demo.h"
-#include "logbook/package.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/transfer/merge.h"
+#include "logbook/transfer/package.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -44,30 +47,30 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         log->setPerson("HB");
-        QVERIFY(log->logReading(log.reading(batch, 0, 62.1)).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
         log.close();
         const QString other = log.path() + "-north.rollcall";
         QVERIFY(QFile::copy(log.path(), other));
         {
             const auto north = open(other, "north-", 1795600000000);
             north->setPerson("MK");
-            QVERIFY(north->logReading(log.reading(batch, 1, 61.4)).ok());
-            QVERIFY(north->renameBlade(batch.blades[1].id, "A-2b").ok());
-            QVERIFY(north->changeLimits(batch.id, {60, 62}, "60:62", std::nullopt).ok());
-            QVERIFY(north->logTemper({batch.id, {batch.blades[0].id}, 205, 2, "205 2", fixtures::at(9)}).ok());
-            QVERIFY(north->takeOut(batch.blades[0].id, Fate::cracked, Gate::quench, "it rang").ok());
+            QVERIFY(logReading(*north, log.reading(batch, 1, 61.4)).ok());
+            QVERIFY(renameBlade(*north, batch.blades[1].id, "A-2b").ok());
+            QVERIFY(changeLimits(*north, batch.id, {60, 62}, "60:62", std::nullopt).ok());
+            QVERIFY(logTemper(*north, {batch.id, {batch.blades[0].id}, 205, 2, "205 2", fixtures::at(9)}).ok());
+            QVERIFY(takeOut(*north, batch.blades[0].id, Fate::cracked, Gate::quench, "it rang").ok());
         }
         QVERIFY(log.reopen().ok());
         log->setPerson("HB");
-        QVERIFY(log->changeLimits(batch.id, {61, 64}, "61:64", std::nullopt).ok());
-        QVERIFY(log->renameBlade(batch.blades[0].id, "A-1x").ok());
-        QVERIFY(log->logTemper({batch.id, {batch.blades[0].id}, 207, 2, "207 2", fixtures::at(9)}).ok());
-        QVERIFY(log->takeOut(batch.blades[0].id, Fate::scrapped, Gate::temper, "bent").ok());
+        QVERIFY(changeLimits(*log, batch.id, {61, 64}, "61:64", std::nullopt).ok());
+        QVERIFY(renameBlade(*log, batch.blades[0].id, "A-1x").ok());
+        QVERIFY(logTemper(*log, {batch.id, {batch.blades[0].id}, 207, 2, "207 2", fixtures::at(9)}).ok());
+        QVERIFY(takeOut(*log, batch.blades[0].id, Fate::scrapped, Gate::temper, "bent").ok());
 
         const auto before = log->counts().value();
-        const MergeReport trial = log->merge(other, true).value();
+        const MergeReport trial = mergeLogbook(*log, other, true).value();
         QVERIFY(log->counts().value() == before);
-        const MergeReport report = log->merge(other, false).value();
+        const MergeReport report = mergeLogbook(*log, other, false).value();
         QVERIFY(trial.added == report.added && trial.conflicts == report.conflicts);
         QCOMPARE(report.added.at("reading"), 1);
         QCOMPARE(report.added.at("cycle"), 1);
@@ -86,7 +89,7 @@ private slots:
         QCOMPARE(merged.blades[0].fate->fate, Fate::scrapped);
         QCOMPARE(*merged.window.high, 64.0);
         QVERIFY2(log->check().value().empty(), all(log->check().value()).c_str());
-        QVERIFY(log->merge(other, false)->nothing());
+        QVERIFY(mergeLogbook(*log, other, false)->nothing());
         // What the other bench's own log says, hash by hash, came with it.
         QCOMPARE(log->counts()->at("merge"), 1);
     }
@@ -107,16 +110,16 @@ private slots:
                     switch (below(4)) {
                     case 0:
                         QVERIFY(
-                            book->logTemper({batch.id, {batch.blades[blade].id}, 200.0 + below(20), 2, "", {}}).ok());
+                            logTemper(*book, {batch.id, {batch.blades[blade].id}, 200.0 + below(20), 2, "", {}}).ok());
                         break;
                     case 1:
                         QVERIFY(
-                            book->excuse(batch.blades[blade].id, Gate::edge, "bench " + std::to_string(bench)).ok());
+                            excuse(*book, batch.blades[blade].id, Gate::edge, "bench " + std::to_string(bench)).ok());
                         break;
                     default: {
-                        const auto id = book->logReading(log.reading(batch, blade, 60.0 + 0.1 * below(30)));
+                        const auto id = logReading(*book, log.reading(batch, blade, 60.0 + 0.1 * below(30)));
                         QVERIFY(id.ok());
-                        if (below(4) == 0) QVERIFY(book->strikeReading(*id, StrikeReason::seating, "").ok());
+                        if (below(4) == 0) QVERIFY(strikeReading(*book, *id, StrikeReason::seating, "").ok());
                     }
                     }
                 }
@@ -126,7 +129,8 @@ private slots:
             QVERIFY(QFile::copy(paths[1], other));
             const auto read = [&](const QString& into, const QString& from) {
                 const auto book = open(into, "m-", 1795700000000);
-                if (const auto merged = book->merge(from, false); !merged) qFatal("%s", merged.error().text.c_str());
+                if (const auto merged = mergeLogbook(*book, from, false); !merged)
+                    qFatal("%s", merged.error().text.c_str());
                 if (!book->check()->empty()) qFatal("%s", book->check()->front().c_str());
                 QStringList record;
                 const Batch all = book->batch(batch.id).value();
@@ -149,28 +153,28 @@ private slots:
     void twoShops() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(log->addPerson("HB", "at the bench").ok());
+        QVERIFY(addPerson(*log, "HB", "at the bench").ok());
         const QString path = log.path() + "-south.rollcall";
         {
             const auto south = open(path, "south-", 1795400000000);
             Tester tester;
             tester.name = "Bench 1";
-            const std::string id = south->addTester(tester).value();
-            QVERIFY(south->addPerson("HB", "someone else").ok());
+            const std::string id = addTester(*south, tester).value();
+            QVERIFY(addPerson(*south, "HB", "someone else").ok());
             BatchDraft draft;
             draft.name = "Orchard";
             draft.grade = "115CrV3";
             draft.plan[indexOf(Gate::temper)] = {true, 3};
             draft.blades = {{"A-1", {}, ""}};
-            const Batch made = south->batch(south->addBatch(draft).value()).value();
+            const Batch made = south->batch(addBatch(*south, draft).value()).value();
             ReadingDraft reading;
             reading.blade = made.blades[0].id;
             reading.after_temper = 1;
             reading.value = 60.2;
             reading.tester = id;
-            QVERIFY(south->logReading(reading).ok());
+            QVERIFY(logReading(*south, reading).ok());
         }
-        const MergeReport report = log->merge(path, false).value();
+        const MergeReport report = mergeLogbook(*log, path, false).value();
         const std::string renamed = all(report.renamed);
         QVERIFY2(renamed.find("tester Bench 1 of the other logbook is here as Bench 1 (shop.rollcall-south)") == 0,
                  renamed.c_str());
@@ -184,20 +188,20 @@ private slots:
         const Batch in = log->batch(theirs.id).value();
         QCOMPARE(in.tester(in.blades[0].readings[0].tester)->name, std::string("Bench 1 (shop.rollcall-south)"));
         QVERIFY2(log->check().value().empty(), all(log->check().value()).c_str());
-        QVERIFY(log->merge(path, false)->nothing());
+        QVERIFY(mergeLogbook(*log, path, false)->nothing());
         QCOMPARE(log->batch(batch.id)->blades.size(), std::size_t(2));
     }
     void whatIsRefused() {
         TempLogbook log;
         log.withBatch();
-        QCOMPARE(log->merge(log.path() + "-none", false).error().kind, ErrorKind::input);
+        QCOMPARE(mergeLogbook(*log, log.path() + "-none", false).error().kind, ErrorKind::input);
         const QString path = log.path() + "-copy.rollcall";
         log.close();
         QVERIFY(QFile::copy(log.path(), path));
         QVERIFY(log.reopen().ok());
-        QVERIFY(log->merge(path, false)->nothing()); // the same
+        QVERIFY(mergeLogbook(*log, path, false)->nothing()); // the same
         QCOMPARE(TempLogbook::meddle(path, "UPDATE tester SET name='Bench 9'"), QString());
-        const auto refused = log->merge(path, false);
+        const auto refused = mergeLogbook(*log, path, false);
         QVERIFY2(refused.error().text.find("does not pass its own check") != std::string::npos,
                  refused.error().text.c_str());
         QVERIFY(log->check().value().empty());
@@ -209,9 +213,9 @@ private slots:
         const QString copy = dir.filePath("copy.rollcall");
         QVERIFY(writeDemo(path, tables(), {1, fixtures::at(15), 1}).ok());
         const auto demo = Logbook::open(path, Logbook::Access::read).value();
-        const auto copied = demo->copyWithoutNames(copy);
+        const auto copied = copyWithoutNames(*demo, copy);
         QVERIFY2(copied.ok(), copied.ok() ? "" : copied.error().text.c_str());
-        QCOMPARE(demo->copyWithoutNames(copy).error().kind, ErrorKind::exists);
+        QCOMPARE(copyWithoutNames(*demo, copy).error().kind, ErrorKind::exists);
         const auto shared = Logbook::open(copy, Logbook::Access::read).value();
         QVERIFY2(shared->check()->empty(), all(*shared->check()).c_str());
         const auto ours = demo->batches().value();

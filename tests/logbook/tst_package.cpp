@@ -2,7 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/release_judge.h"
 #include "demo/demo.h"
-#include "logbook/package.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/release.h"
+#include "logbook/transfer/package.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -86,7 +88,7 @@ private slots:
         const Batch batch = log.withBatch();
         const std::vector<std::string> texts{" blank at both ends ", "two\nlines\r\n", "back\\slash \\N",
                                              "\"quoted\", comma; semicolon", "tab\tend"};
-        for (const std::string& text : texts) QVERIFY(log->excuse(batch.blades[0].id, Gate::edge, text).ok());
+        for (const std::string& text : texts) QVERIFY(excuse(*log, batch.blades[0].id, Gate::edge, text).ok());
         QTemporaryDir dir;
         log.close();
         QVERIFY(exportPackage(log.path(), dir.filePath("out")).ok());
@@ -123,7 +125,7 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         log->setPerson("HB");
-        QVERIFY(log->logReading(log.reading(batch, 0, 62.1)).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
         log.close();
         QTemporaryDir dir;
         const QString out = dir.filePath("out");
@@ -167,14 +169,14 @@ private slots:
         const Batch batch = log.withBatch();
         const std::string blade = batch.blades[0].id;
         QVERIFY(
-            !log->sign({{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok()); // nobody at work
+            !sign(*log, {{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok()); // nobody at work
         log->setPerson("HB");
-        QVERIFY(!log->sign({{blade, {Disposition::hold, 1, "", " ", {}, {}}}}).ok());
-        QVERIFY(!log->sign({}).ok());
-        QVERIFY(log->sign({{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok());
-        QVERIFY(log->sign({{blade, {Disposition::otherPurpose, 1, "temper=fail 57.00", "a chopper", {}, {}}}}).ok());
-        QVERIFY(!log->askSample(batch.id, 1.5).ok());
-        QVERIFY(log->askSample(batch.id, 0.95).ok());
+        QVERIFY(!sign(*log, {{blade, {Disposition::hold, 1, "", " ", {}, {}}}}).ok());
+        QVERIFY(!sign(*log, {}).ok());
+        QVERIFY(sign(*log, {{blade, {Disposition::release, 1, "temper=pass 62.00", "", {}, {}}}}).ok());
+        QVERIFY(sign(*log, {{blade, {Disposition::otherPurpose, 1, "temper=fail 57.00", "a chopper", {}, {}}}}).ok());
+        QVERIFY(!askSample(*log, batch.id, 1.5).ok());
+        QVERIFY(askSample(*log, batch.id, 0.95).ok());
         QVERIFY(log.reopen().ok());
         const Batch read = log->batch(batch.id).value();
         QCOMPARE(*read.sample_asked, 0.95);
@@ -182,7 +184,7 @@ private slots:
         QCOMPARE(read.blades[0].signatures[1].disposition, Disposition::otherPurpose);
         QCOMPARE(read.blades[0].signatures[1].by, std::string("HB"));
         QCOMPARE(read.blades[0].signatures[0].basis, std::string("temper=pass 62.00"));
-        QVERIFY(log->askSample(batch.id, std::nullopt).ok());
+        QVERIFY(askSample(*log, batch.id, std::nullopt).ok());
         QVERIFY(!log->batch(batch.id).value().sample_asked);
         QVERIFY(log->check().value().empty());
     }

@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/proof.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -14,8 +15,8 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         const std::string blade = batch.blades[0].id;
-        QVERIFY(log->measureEdge(blade, {0.4, 15, EdgeGrind::hollow, "stone", 0.75}, "0.4 15").ok());
-        QVERIFY(log->measureEdge(blade, {0.3, 17, EdgeGrind::convex, "belt", {}}, "0.3 17").ok());
+        QVERIFY(measureEdge(*log, blade, {0.4, 15, EdgeGrind::hollow, "stone", 0.75}, "0.4 15").ok());
+        QVERIFY(measureEdge(*log, blade, {0.3, 17, EdgeGrind::convex, "belt", {}}, "0.3 17").ok());
         EdgeRung rung;
         rung.round = 1;
         rung.after_temper = 2;
@@ -26,11 +27,11 @@ private slots:
         rung.size_mm = 0.12;
         rung.place_mm = 40;
         rung.sound = true;
-        const std::string id = log->logRung(blade, rung, "88.5 35").value();
-        QVERIFY(log->logRung(blade, EdgeRung{}, "by hand").ok());
-        QVERIFY(log->noteGrinding(blade, {true, false, "straw", {}}).ok());
-        QVERIFY(log->askEdge(batch.id, {"Chopper", "hard and thin", true, {120, 40}}).ok());
-        QVERIFY(log->markDamage(blade, {"chip", 40.0, 0.4, "bright", "", {}}, {"chip.png", "bytes"}).ok());
+        const std::string id = logRung(*log, blade, rung, "88.5 35").value();
+        QVERIFY(logRung(*log, blade, EdgeRung{}, "by hand").ok());
+        QVERIFY(noteGrinding(*log, blade, {true, false, "straw", {}}).ok());
+        QVERIFY(askEdge(*log, batch.id, {"Chopper", "hard and thin", true, {120, 40}}).ok());
+        QVERIFY(markDamage(*log, blade, {"chip", 40.0, 0.4, "bright", "", {}}, {"chip.png", "bytes"}).ok());
 
         QVERIFY(log.reopen().ok());
         const Batch back = log->batch(batch.id).value();
@@ -45,7 +46,7 @@ private slots:
         QVERIFY(b.grinding.at(0).colour && b.grinding[0].text == "straw");
         QVERIFY(back.edge_ask->by_hand && back.edge_ask->rung == (EdgeLoadStep{120, 40}));
         QVERIFY(b.damage.at(0).photo == "chip.png" && *b.damage[0].size_mm == 0.4);
-        QVERIFY(log->strikeRung(id, "slipped").ok());
+        QVERIFY(strikeRung(*log, id, "slipped").ok());
         QVERIFY(log->batch(batch.id).value().blades[0].rungs[0].struck);
         QVERIFY(log->check().value().empty());
     }
@@ -53,17 +54,17 @@ private slots:
         TempLogbook log;
         const Batch batch = log.withBatch();
         const Protocol protocol = fixtures::tables().protocols().front();
-        const std::string trial = log->beginTrial(batch.blades[1].id, 1, 2, protocol).value();
-        QVERIFY(log->trialEvent(trial, {TrialAct::answer, 370, 0, 0, "14.6 in", {}}).ok());
-        QVERIFY(log->trialEvent(trial, {TrialAct::photo, 0, 0, 0, "edge.png", {}}, {"edge.png", "bytes"}).ok());
-        QVERIFY(log->trialEvent(trial, {TrialAct::plan, 4.8, 100, 300, "", {}}).ok());
-        QVERIFY(log->trialEvent(trial, {TrialAct::takeBack, 0, 0, 0, "", {}}).ok());
+        const std::string trial = beginTrial(*log, batch.blades[1].id, 1, 2, protocol).value();
+        QVERIFY(trialEvent(*log, trial, {TrialAct::answer, 370, 0, 0, "14.6 in", {}}).ok());
+        QVERIFY(trialEvent(*log, trial, {TrialAct::photo, 0, 0, 0, "edge.png", {}}, {"edge.png", "bytes"}).ok());
+        QVERIFY(trialEvent(*log, trial, {TrialAct::plan, 4.8, 100, 300, "", {}}).ok());
+        QVERIFY(trialEvent(*log, trial, {TrialAct::takeBack, 0, 0, 0, "", {}}).ok());
         // The shop's own version of it changes nothing about the trial that runs.
         Protocol own = protocol;
         own.steps[0].most = 300;
-        QVERIFY(log->keepProtocol(own).ok());
+        QVERIFY(keepProtocol(*log, own).ok());
         own.steps.pop_back();
-        QVERIFY(log->keepProtocol(own).ok());
+        QVERIFY(keepProtocol(*log, own).ok());
         QVERIFY(log.reopen().ok());
         const Trial back = log->batch(batch.id).value().blades[1].trials.at(0);
         QCOMPARE(protocolText(back.protocol), protocolText(protocol));
@@ -82,21 +83,21 @@ private slots:
     void studiesAndWhatIsRefused() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(log->addStudy({"", "Soaks", "soak", {batch.blades[0].id, batch.blades[1].id}}).ok());
+        QVERIFY(addStudy(*log, {"", "Soaks", "soak", {batch.blades[0].id, batch.blades[1].id}}).ok());
         const Study study = log->shop().value().studies.at(0);
         QVERIFY(study.name == "Soaks" && study.factor == "soak" && study.blades.size() == 2);
         QCOMPARE(log->batchOf(study.blades[1]).value(), batch.id);
         QVERIFY(!log->batchOf("nobody").ok());
-        QVERIFY(!log->addStudy({"", "Alone", "", {batch.blades[0].id}}).ok());
-        QVERIFY(!log->addStudy({"", " ", "", {"a", "b"}}).ok());
-        QVERIFY(!log->measureEdge(batch.blades[0].id, {0, 15, EdgeGrind::flat, "", {}}, "").ok());
-        QVERIFY(!log->measureEdge(batch.blades[0].id, {0.3, 60, EdgeGrind::flat, "", {}}, "").ok());
-        QVERIFY(!log->askEdge(batch.id, {"", "", false, {0, 45}}).ok());
-        QVERIFY(!log->strikeRung("any", " ").ok());
-        QVERIFY(!log->markDamage(batch.blades[0].id, {}).ok());
-        QVERIFY(!log->keepProtocol({"", {}}).ok());
-        QVERIFY(!log->keepProtocol({"empty", {}}).ok());
-        QVERIFY(!log->beginTrial(batch.blades[0].id, 1, 0, {"empty", {}}).ok());
+        QVERIFY(!addStudy(*log, {"", "Alone", "", {batch.blades[0].id}}).ok());
+        QVERIFY(!addStudy(*log, {"", " ", "", {"a", "b"}}).ok());
+        QVERIFY(!measureEdge(*log, batch.blades[0].id, {0, 15, EdgeGrind::flat, "", {}}, "").ok());
+        QVERIFY(!measureEdge(*log, batch.blades[0].id, {0.3, 60, EdgeGrind::flat, "", {}}, "").ok());
+        QVERIFY(!askEdge(*log, batch.id, {"", "", false, {0, 45}}).ok());
+        QVERIFY(!strikeRung(*log, "any", " ").ok());
+        QVERIFY(!markDamage(*log, batch.blades[0].id, {}).ok());
+        QVERIFY(!keepProtocol(*log, {"", {}}).ok());
+        QVERIFY(!keepProtocol(*log, {"empty", {}}).ok());
+        QVERIFY(!beginTrial(*log, batch.blades[0].id, 1, 0, {"empty", {}}).ok());
     }
 };
 

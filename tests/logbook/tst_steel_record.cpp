@@ -1,5 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/blades.h"
+#include "logbook/actions/steel.h"
 #include "tests/support/temp_logbook.h"
 
 using namespace rollcall;
@@ -12,9 +14,9 @@ private slots:
     void theSteelComesBackWhole() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(log->changeLot(batch.id, "bar C", "river market", "H 1").ok());
-        QVERIFY(log->addCertificate(batch.id, typedShot("C 1.1; Cr 0.6").value().elements, "mill.txt", "C 1.1").ok());
-        QVERIFY(log->addCertificate(batch.id, typedShot("C 1.2").value().elements, {}, {}).ok()); // a later value
+        QVERIFY(changeLot(*log, batch.id, "bar C", "river market", "H 1").ok());
+        QVERIFY(addCertificate(*log, batch.id, typedShot("C 1.1; Cr 0.6").value().elements, "mill.txt", "C 1.1").ok());
+        QVERIFY(addCertificate(*log, batch.id, typedShot("C 1.2").value().elements, {}, {}).ok()); // a later value
         ShotDraft shot;
         shot.batch = batch.id;
         shot.blade = batch.blades[1].id;
@@ -22,18 +24,18 @@ private slots:
         shot.composition = typedShot("Cr 0.62 0.02; V <0.03").value();
         shot.file_name = "shot.csv";
         shot.file = "element,percent\n";
-        const std::string id = log->addShot(shot).value();
+        const std::string id = addShot(*log, shot).value();
         SteelNote note;
         note.kind = SteelNoteKind::changed;
         note.text = "carburised";
         note.marks = {"A-1", "A-2"};
-        QVERIFY(log->addSteelNote(batch.id, note).ok());
+        QVERIFY(addSteelNote(*log, batch.id, note).ok());
         note = {};
         note.agrees = false;
-        QVERIFY(log->addSteelNote(batch.id, note).ok());
-        QVERIFY(log->assignGrade(batch.id, "O1", "composition").ok());
-        QVERIFY(log->keepOwnGrade({{"name", "ours"}, {"based_on", "O1"}}).ok());
-        QVERIFY(log->keepOwnGrade({{"name", "ours"}, {"based_on", "O2"}}).ok());
+        QVERIFY(addSteelNote(*log, batch.id, note).ok());
+        QVERIFY(assignGrade(*log, batch.id, "O1", "composition").ok());
+        QVERIFY(keepOwnGrade(*log, {{"name", "ours"}, {"based_on", "O1"}}).ok());
+        QVERIFY(keepOwnGrade(*log, {{"name", "ours"}, {"based_on", "O2"}}).ok());
 
         QVERIFY(log.reopen().ok());
         const Batch back = log->batch(batch.id).value();
@@ -54,23 +56,23 @@ private slots:
         const auto own = log->shop().value().own_grades;
         QCOMPARE(own.size(), std::size_t(1));
         QCOMPARE(own[0].at("based_on"), std::string("O2"));
-        QVERIFY(log->strikeShot(id, "wrong piece").ok());
+        QVERIFY(strikeShot(*log, id, "wrong piece").ok());
         QVERIFY(log->batch(batch.id).value().shots[0].struck);
         QVERIFY(log->check().value().empty());
     }
     void whatCannotBeIsRefused() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        QVERIFY(!log->addShot({batch.id, "", AnalysisMethod::xrf, "", {}, {}, {}}));
-        QVERIFY(!log->assignGrade(batch.id, "O1", ""));
-        QVERIFY(!log->keepOwnGrade({{"based_on", "O1"}}));
-        QVERIFY(!log->addCertificate(batch.id, {}, {}, {}));
+        QVERIFY(!addShot(*log, {batch.id, "", AnalysisMethod::xrf, "", {}, {}, {}}));
+        QVERIFY(!assignGrade(*log, batch.id, "O1", ""));
+        QVERIFY(!keepOwnGrade(*log, {{"based_on", "O1"}}));
+        QVERIFY(!addCertificate(*log, batch.id, {}, {}, {}));
         BatchDraft draft;
         draft.name = "no grade";
         draft.blades = {{"X", BladeShape::knife(58, 16, 2), "2"}};
         draft.window = {60, 62};
-        const std::string id = log->addBatch(draft).value();
-        QVERIFY(!log->changeLot(id, "a", "b", "c"));
+        const std::string id = addBatch(*log, draft).value();
+        QVERIFY(!changeLot(*log, id, "a", "b", "c"));
     }
 };
 

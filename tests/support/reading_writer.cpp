@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/blades.h"
 #include "logbook/logbook.h"
 
 #include <cstdio>
@@ -23,7 +24,7 @@ int main(int argc, char** argv) {
     draft.after_temper = 1;
     for (int i = 0;; ++i) {
         draft.value = 60.0 + 0.1 * (i % 30);
-        const auto id = logbook.logReading(draft);
+        const auto id = logReading(logbook, draft);
         if (!id) return 1;
         std::printf("%s\n", id->c_str());
         std::fflush(stdout);

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
 #include "logbook/logbook.h"
 
 #include <QFile>
@@ -56,8 +58,8 @@ public:
         tester.name = "Bench 1";
         tester.indenter = "cone";
         tester.anvil = "flat";
-        m_tester = m_logbook->addTester(tester).value();
-        m_block = m_logbook->addBlock({"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}).value();
+        m_tester = addTester(*m_logbook, tester).value();
+        m_block = addBlock(*m_logbook, {"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}).value();
         BatchDraft draft;
         draft.name = "Orchard";
         draft.grade = "115CrV3";
@@ -69,7 +71,7 @@ public:
         BladeShape shape = BladeShape::knife(58, 16, 2.4);
         shape.reading_line_mm = 2.6;
         draft.blades = {{"A-1", shape, "2.4"}, {"A-2", shape, "0.095in"}};
-        return m_logbook->batch(m_logbook->addBatch(draft).value()).value();
+        return m_logbook->batch(addBatch(*m_logbook, draft).value()).value();
     }
     ReadingDraft reading(const Batch& batch, std::size_t blade, double value, int temper = 1) const {
         ReadingDraft draft;

@@ -3,6 +3,7 @@
 #include "app/batch/batch_form.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
 #include "plot/translate.h"
 #include "words/words.h"
 

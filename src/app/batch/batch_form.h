@@ -4,6 +4,7 @@
 
 #include "app/shared/form_dialog.h"
 #include "core/base/tables.h"
+#include "logbook/actions/blades.h"
 #include "logbook/logbook.h"
 
 namespace rollcall {

@@ -191,7 +191,7 @@ void CallBench::nameAct(ColumnContent& content) const {
         content.detail = tr("or type: Borderline at best");
         break;
     case StationAct::callNext: {
-        for (const Task& task : agenda(m_document.batch(), m_document.state().verdicts)) {
+        for (const Task& task : m_document.tasks()) {
             const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
                                   task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
             if (task.gate != m_document.gate() || !readable || static_cast<int>(task.blade) == m_document.bladeIndex())

@@ -7,6 +7,8 @@
 #include "core/judge/agenda.h"
 #include "core/measure/rockwell.h"
 #include "core/measure/statistics.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -25,7 +27,6 @@ ReadingStation::ReadingStation(Document& document, QObject* parent) : QObject(pa
         if (id != m_blade || m_document.gate() != m_gate) forget(); // what was typed was meant for another blade
         m_blade = id;
         m_gate = m_document.gate();
-        emit changed();
     });
 }
 
@@ -164,7 +165,7 @@ int ReadingStation::stillExpected() const {
 }
 
 std::optional<int> ReadingStation::nextBladeToRead() const {
-    for (const Task& task : agenda(m_document.batch(), m_document.state().verdicts)) {
+    for (const Task& task : m_document.tasks()) {
         if (task.gate == m_document.gate() && task.next.act == Act::takeReadings &&
             static_cast<int>(task.blade) != m_document.bladeIndex())
             return static_cast<int>(task.blade);
@@ -226,7 +227,7 @@ void ReadingStation::logBlade(const std::vector<Number>& numbers) {
         [drafts](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 for (const ReadingDraft& draft : drafts) {
-                    if (const auto id = logbook.logReading(draft); !id) return id.error();
+                    if (const auto id = logReading(logbook, draft); !id) return id.error();
                 }
                 return Done{};
             });
@@ -258,7 +259,7 @@ void ReadingStation::logSeries(const std::vector<double>& strikes, const std::ve
     }
     const QString what = tr("%1 strikes logged on %2").arg(strikes.size()).arg(QString::fromStdString(blade->mark));
     m_logging = true;
-    m_document.perform([series](Logbook& logbook) { return logbook.logSeries(series); },
+    m_document.perform([series](Logbook& logbook) { return rollcall::logSeries(logbook, series); },
                        [this, what](const Result<Done>& done) {
                            m_logging = false;
                            m_placed.clear();
@@ -308,11 +309,11 @@ void ReadingStation::logBlock(const Number& number) {
         [run, number, tester = m_document.tester()->id, block = m_block.id](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 if (run->empty()) {
-                    const auto begun = logbook.startVerification(tester, block);
+                    const auto begun = startVerification(logbook, tester, block);
                     if (!begun) return begun.error();
                     *run = *begun;
                 }
-                const auto id = logbook.logBlockReading(*run, number.value, number.text.toStdString());
+                const auto id = logBlockReading(logbook, *run, number.value, number.text.toStdString());
                 if (!id) return id.error();
                 return Done{};
             });
@@ -373,7 +374,7 @@ void ReadingStation::strikeLast(StrikeReason reason) {
         }
     }
     if (id.empty()) return;
-    m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeReading(id, reason, {}); },
+    m_document.perform([id, reason](Logbook& logbook) { return strikeReading(logbook, id, reason, {}); },
                        [this, reason](const Result<Done>& done) {
                            if (done) emit logged(tr("struck out: %1").arg(words::strikeName(reason)));
                        });

@@ -2,8 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "core/judge/standing.h"
+#include "logbook/actions/blades.h"
 
 #include <deque>
 #include <optional>

@@ -5,6 +5,7 @@
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
 #include "core/base/number.h"
+#include "logbook/actions/proof.h"
 #include "report/export_picture.h"
 #include "words/words.h"
 
@@ -91,7 +92,7 @@ void EdgeBench::keep(const EdgeRung& rung) {
     m_force.reset();
     m_document.perform(
         [id = m_document.blade()->id, rung, what = what.toStdString()](Logbook& logbook) -> Result<Done> {
-            if (auto logged = logbook.logRung(id, rung, what); !logged) return logged.error();
+            if (auto logged = logRung(logbook, id, rung, what); !logged) return logged.error();
             return Done{};
         },
         [this, what](const Result<Done>& done) {
@@ -163,7 +164,7 @@ void EdgeBench::strikeLast() {
                       window()))
         ->ask([this, id = last->id, reasons](int i) {
             m_document.perform([id, reason = reasons[static_cast<std::size_t>(i)].text.toStdString()](
-                                   Logbook& logbook) { return logbook.strikeRung(id, reason); });
+                                   Logbook& logbook) { return strikeRung(logbook, id, reason); });
         });
 }
 
@@ -225,7 +226,7 @@ void EdgeBench::measure() {
             edge.before_hardening_mm = lengthIn(v["before"]);
             m_document.perform([id = m_document.blade()->id, edge,
                                 text = (v["behind"] + ' ' + v["angle"]).toStdString()](Logbook& logbook) {
-                return logbook.measureEdge(id, edge, text);
+                return measureEdge(logbook, id, edge, text);
             });
         });
 }
@@ -254,8 +255,9 @@ void EdgeBench::noteGrinding() {
         GrindingNote note;
         note.colour = i > 0;
         note.cleared = i == 2;
-        m_document.perform(
-            [id = m_document.blade()->id, note](Logbook& logbook) { return logbook.noteGrinding(id, note); });
+        m_document.perform([id = m_document.blade()->id, note](Logbook& logbook) {
+            return rollcall::noteGrinding(logbook, id, note);
+        });
     });
 }
 
@@ -284,7 +286,7 @@ void EdgeBench::choosePurpose() {
             const PurposeProfile& one = purposes[static_cast<std::size_t>(i)];
             EdgeAsk ask{one.purpose, one.school, false, {one.rod_force_n, one.rod_raise_deg}};
             m_document.perform(
-                [id = m_document.batch().id, ask](Logbook& logbook) { return logbook.askEdge(id, ask); });
+                [id = m_document.batch().id, ask](Logbook& logbook) { return askEdge(logbook, id, ask); });
         });
 }
 
@@ -313,7 +315,7 @@ void EdgeBench::takeOwnAsk() {
             ask.rung = {*parseQuantity(v["force"].toStdString(), Quantity::force),
                         *parseNumber(v["raise"].toStdString())};
             m_document.perform(
-                [id = m_document.batch().id, ask](Logbook& logbook) { return logbook.askEdge(id, ask); });
+                [id = m_document.batch().id, ask](Logbook& logbook) { return askEdge(logbook, id, ask); });
         });
 }
 
@@ -352,7 +354,7 @@ void EdgeBench::markDamage() {
             if (!v["photo"].isEmpty() && file.open(QIODevice::ReadOnly))
                 photo = {QFileInfo(file).fileName(), file.readAll()};
             m_document.perform([id = m_document.blade()->id, mark, photo](Logbook& logbook) {
-                return logbook.markDamage(id, mark, photo);
+                return rollcall::markDamage(logbook, id, mark, photo);
             });
         });
 }

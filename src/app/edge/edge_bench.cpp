@@ -32,8 +32,7 @@ EdgeBench::EdgeBench(Document& document, ForceLink& force, Seams seams, const Lo
 }
 
 std::optional<double> EdgeBench::hrc() const {
-    return readMeans(m_document.batch(),
-                     m_document.state().verdicts)[static_cast<std::size_t>(m_document.bladeIndex())];
+    return readMeans(m_document.batch(), m_document.verdicts())[static_cast<std::size_t>(m_document.bladeIndex())];
 }
 
 void EdgeBench::refresh() {

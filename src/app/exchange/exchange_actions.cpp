@@ -4,8 +4,10 @@
 
 #include "app/exchange/import_wizard.h"
 #include "app/shared/choice_dialog.h"
-#include "logbook/package.h"
-#include "logbook/readings_csv.h"
+#include "logbook/transfer/import.h"
+#include "logbook/transfer/merge.h"
+#include "logbook/transfer/package.h"
+#include "logbook/transfer/readings_csv.h"
 #include "report/export_picture.h"
 #include "words/words.h"
 
@@ -49,12 +51,12 @@ QString packageAt(const QString& path) {
 
 // Another logbook as it is, or made anew of its package for as long as it is needed.
 Result<MergeReport> mergeWith(Logbook& logbook, const QString& path, bool trial) {
-    if (!isPackage(path)) return logbook.merge(path, trial);
+    if (!isPackage(path)) return mergeLogbook(logbook, path, trial);
     const QTemporaryDir folder;
     const QString unpacked =
         folder.filePath(QFileInfo(packageAt(path)).completeBaseName() + QStringLiteral(".rollcall"));
     if (const auto made = importPackage(unpacked, packageAt(path)); !made) return made.error();
-    return logbook.merge(unpacked, trial);
+    return mergeLogbook(logbook, unpacked, trial);
 }
 
 QStringList linesOf(const MergeReport& report) {
@@ -144,8 +146,8 @@ void ExchangeActions::importText(const QString& name, const QByteArray& bytes) {
 void ExchangeActions::take(const QString& name, const QByteArray& bytes) {
     auto report = std::make_shared<ImportReport>();
     m_document.perform(
-        [&document = m_document, bytes, report, name](Logbook& logbook) -> Result<Done> {
-            auto imported = logbook.importReadings(document.tables(), name, bytes);
+        [tables = m_document.sharedTables(), bytes, report, name](Logbook& logbook) -> Result<Done> {
+            auto imported = importReadings(logbook, *tables, name, bytes);
             if (!imported) return imported.error();
             *report = std::move(imported).value();
             return Done{};
@@ -164,8 +166,8 @@ void ExchangeActions::tellImport(const ImportReport& report) {
     if (report.already_there > 0) lines << tr("There already and not taken again: %1.").arg(report.already_there);
     for (const auto& bad : report.rejected)
         lines << tr("Line %1 left out: %2").arg(bad.line).arg(QString::fromStdString(bad.reason));
-    if (report.batches > 0 && !m_document.state().batches.empty())
-        m_document.selectBatch(m_document.state().batches.back().id);
+    if (report.batches > 0 && !m_document.state().batches().empty())
+        m_document.selectBatch(m_document.state().batches().back().id);
     if (report.id.empty()) return notice(tr("Nothing imported"), lines);
     (new ChoiceDialog(tr("Readings imported"), lines,
                       {{QStringLiteral("1"), tr("Good"), {}},
@@ -177,16 +179,10 @@ void ExchangeActions::tellImport(const ImportReport& report) {
 }
 
 void ExchangeActions::takeBack() {
-    auto last = std::make_shared<std::optional<PastImport>>();
-    m_document.perform(
-        [last](Logbook& logbook) -> Result<Done> {
-            const auto found = logbook.lastImport();
-            if (!found) return found.error();
-            *last = *found;
-            return Done{};
-        },
-        [this, last](const Result<Done>& done) {
-            if (!done) return;
+    m_document.query<std::optional<PastImport>>(
+        [](Logbook& logbook) { return lastImport(logbook); },
+        [this](const Result<std::optional<PastImport>>& last) {
+            if (!last) return emit said(words::errorText(last.error()), true);
             if (!*last) return emit said(tr("There is no import to take back."), true);
             const PastImport& import = **last;
             (new ChoiceDialog(
@@ -198,7 +194,7 @@ void ExchangeActions::takeBack() {
                  m_window))
                 ->ask([this, id = import.id](int i) {
                     if (i == 0)
-                        performAndSay([id](Logbook& logbook) { return logbook.takeBackImport(id); },
+                        performAndSay([id](Logbook& logbook) { return takeBackImport(logbook, id); },
                                       tr("The import is taken back."));
                 });
         });
@@ -220,21 +216,17 @@ void ExchangeActions::mergeFromFile() {
 void ExchangeActions::merge(const QString& path) {
     if (QFileInfo(path) == QFileInfo(m_document.path()))
         return emit said(tr("This is the logbook that is open."), true);
-    auto report = std::make_shared<MergeReport>();
-    m_document.perform(
-        [report, path](Logbook& logbook) -> Result<Done> {
-            auto tried = mergeWith(logbook, path, true);
-            if (!tried) return tried.error();
-            *report = std::move(tried).value();
-            return Done{};
-        },
-        [this, report, path](const Result<Done>& done) {
-            const QString name = QFileInfo(path).fileName();
-            if (!done) return notice(tr("Nothing taken in"), {words::errorText(done.error())});
-            if (report->nothing() && report->conflicts.empty())
-                return notice(tr("All of it is here already"), {tr("%1 holds nothing that is not here.").arg(name)});
-            tellMerge(path, report);
-        });
+    m_document.query<MergeReport>([path](Logbook& logbook) { return mergeWith(logbook, path, true); },
+                                  [this, path](const Result<MergeReport>& tried) {
+                                      const QString name = QFileInfo(path).fileName();
+                                      if (!tried)
+                                          return notice(tr("Nothing taken in"), {words::errorText(tried.error())});
+                                      const auto report = std::make_shared<MergeReport>(*tried);
+                                      if (report->nothing() && report->conflicts.empty())
+                                          return notice(tr("All of it is here already"),
+                                                        {tr("%1 holds nothing that is not here.").arg(name)});
+                                      tellMerge(path, report);
+                                  });
 }
 
 void ExchangeActions::tellMerge(const QString& path, const std::shared_ptr<MergeReport>& report) {
@@ -296,7 +288,7 @@ void ExchangeActions::writePackage() {
     if (path.isEmpty()) return;
     performAndSay(
         [path](Logbook& logbook) -> Result<Done> {
-            const auto counts = logbook.exportTo(path);
+            const auto counts = exportTo(logbook, path);
             if (!counts) return counts.error();
             return Done{};
         },
@@ -309,10 +301,10 @@ void ExchangeActions::copyWithoutNames() {
     if (path.isEmpty()) return;
     performAndSay(
         [path](Logbook& logbook) -> Result<Done> {
-            if (!isPackage(path)) return logbook.copyWithoutNames(path);
+            if (!isPackage(path)) return rollcall::copyWithoutNames(logbook, path);
             const QTemporaryDir folder;
             const QString copy = folder.filePath(QStringLiteral("copy.rollcall"));
-            if (auto made = logbook.copyWithoutNames(copy); !made) return made;
+            if (auto made = rollcall::copyWithoutNames(logbook, copy); !made) return made;
             const auto counts = exportPackage(copy, path);
             if (!counts) return counts.error();
             return Done{};

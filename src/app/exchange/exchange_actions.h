@@ -2,8 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/document.h"
 #include "app/shared/seams.h"
+#include "app/store/document.h"
+#include "logbook/transfer/import.h"
+#include "logbook/transfer/merge.h"
 #include "plot/look.h"
 #include "report/batch_table.h"
 

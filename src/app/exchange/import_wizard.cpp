@@ -3,6 +3,8 @@
 #include "app/exchange/import_wizard.h"
 
 #include "app/shared/buttons.h"
+#include "logbook/transfer/column_map.h"
+#include "logbook/transfer/import.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -240,9 +242,9 @@ QLayout* ImportWizard::buildFixed() {
         return made;
     };
     QStringList batches;
-    for (const BatchSummary& batch : m_document.state().batches) batches.prepend(QString::fromStdString(batch.name));
+    for (const BatchSummary& batch : m_document.state().batches()) batches.prepend(QString::fromStdString(batch.name));
     QStringList testers{QString()};
-    for (const Tester& tester : m_document.state().shop.testers) testers << QString::fromStdString(tester.name);
+    for (const Tester& tester : m_document.state().shop().testers) testers << QString::fromStdString(tester.name);
     add("batch", box(batches), tr("Batch"), 200);
     auto* gate = new QComboBox;
     gate->addItems({QString(), QStringLiteral("quench"), QStringLiteral("temper"), QStringLiteral("block")});
@@ -313,17 +315,15 @@ void ImportWizard::tryIt() {
         return tell(Error{ErrorKind::argument, "",
                           tr("Say which column is the %1.").arg(missing.join(tr(" and the "))).toStdString()});
     }
-    auto tried = std::make_shared<Result<ImportReport>>(ImportReport{});
-    m_document.perform(
-        [&document = m_document, tried, said, name = m_name, bytes = m_bytes](Logbook& logbook) -> Result<Done> {
-            *tried = logbook.importReadings(document.tables(), name, bytes, said, true);
-            return Done{};
+    m_document.query<ImportReport>(
+        [tables = m_document.sharedTables(), said, name = m_name, bytes = m_bytes](Logbook& logbook) {
+            return importReadings(logbook, *tables, name, bytes, said, true);
         },
-        [guard = QPointer<ImportWizard>(this), tried](const Result<Done>&) {
+        [guard = QPointer<ImportWizard>(this)](const Result<ImportReport>& tried) {
             if (guard == nullptr) return;
             guard->m_trying = false;
             if (std::exchange(guard->m_again, false)) return guard->tryIt();
-            guard->tell(*tried);
+            guard->tell(tried);
         });
 }
 
@@ -380,8 +380,9 @@ void ImportWizard::take() {
     auto report = std::make_shared<ImportReport>();
     m_accept->setEnabled(false);
     m_document.perform(
-        [&document = m_document, report, said, name = m_name, bytes = m_bytes](Logbook& logbook) -> Result<Done> {
-            auto taken = logbook.importReadings(document.tables(), name, bytes, said);
+        [tables = m_document.sharedTables(), report, said, name = m_name,
+         bytes = m_bytes](Logbook& logbook) -> Result<Done> {
+            auto taken = importReadings(logbook, *tables, name, bytes, said);
             if (!taken) return taken.error();
             *report = std::move(taken).value();
             return Done{};

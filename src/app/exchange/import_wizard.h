@@ -2,8 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "core/base/csv.h"
+#include "logbook/transfer/column_map.h"
+#include "logbook/transfer/import.h"
 #include "plot/look.h"
 
 #include <functional>

@@ -10,6 +10,8 @@
 #include "core/heat/next_temper.h"
 #include "core/judge/second_opinion.h"
 #include "core/measure/indent.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
 #include "plot/differences.h"
 #include "words/words.h"
 
@@ -58,7 +60,7 @@ void ShopActions::excuse() {
                tr("cannot be read: no flat left")},
               [this, what, id = blade->id, gate = m_document.gate()](const std::string& reason) {
                   m_document.perform(
-                      [id, gate, reason](Logbook& logbook) { return logbook.excuse(id, gate, reason); },
+                      [id, gate, reason](Logbook& logbook) { return rollcall::excuse(logbook, id, gate, reason); },
                       [this, what](const Result<Done>& done) { afterWork(tr("%1 excused").arg(what), done); });
               });
 }
@@ -154,7 +156,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             m_document.perform(
                 [temper](Logbook& logbook) mutable -> Result<Done> {
                     temper.time = logbook.now();
-                    const auto id = logbook.logTemper(temper);
+                    const auto id = rollcall::logTemper(logbook, temper);
                     if (!id) return id.error();
                     return Done{};
                 },
@@ -170,8 +172,9 @@ void ShopActions::strikeTemper() {
     askReason(tr("Strike out temper %1, for all its blades").arg(blade->tempers.back().number), tr("Strike it out"),
               {QString(), tr("logged by mistake"), tr("wrong temperature typed"), tr("wrong blades")},
               [this, id = blade->tempers.back().id](const std::string& reason) {
-                  m_document.perform([id, reason](Logbook& logbook) { return logbook.strikeTemper(id, reason); },
-                                     [this](const Result<Done>& done) { afterWork(tr("temper struck out"), done); });
+                  m_document.perform(
+                      [id, reason](Logbook& logbook) { return rollcall::strikeTemper(logbook, id, reason); },
+                      [this](const Result<Done>& done) { afterWork(tr("temper struck out"), done); });
               });
 }
 
@@ -203,9 +206,9 @@ void ShopActions::reharden() {
                 [id, reason = v["reason"].toStdString(), off = v["marks"] == gone](Logbook& logbook) -> Result<Done> {
                     return logbook.inOneTransaction([&]() -> Result<Done> {
                         if (off) {
-                            if (auto done = logbook.grindOff(id); !done) return done;
+                            if (auto done = rollcall::grindOff(logbook, id); !done) return done;
                         }
-                        const auto round = logbook.reharden(id, reason, logbook.now());
+                        const auto round = rollcall::reharden(logbook, id, reason, logbook.now());
                         if (!round) return round.error();
                         return Done{};
                     });
@@ -228,7 +231,7 @@ void ShopActions::grindOff() {
         ->ask([this, mark, id = blade->id](int i) {
             if (i != 0) return;
             m_document.perform(
-                [id](Logbook& logbook) { return logbook.grindOff(id); },
+                [id](Logbook& logbook) { return rollcall::grindOff(logbook, id); },
                 [this, mark](const Result<Done>& done) { afterWork(tr("The marks on %1 are gone.").arg(mark), done); });
         });
 }
@@ -247,7 +250,7 @@ void ShopActions::takeOut() {
             const std::string reason = choices[static_cast<std::size_t>(i)].text.toLower().toStdString();
             m_document.perform(
                 [id, gate, reason, i](Logbook& logbook) {
-                    return logbook.takeOut(id, static_cast<Fate>(i), gate, reason);
+                    return rollcall::takeOut(logbook, id, static_cast<Fate>(i), gate, reason);
                 },
                 [this](const Result<Done>& done) { afterWork(tr("taken out"), done); });
         });
@@ -268,8 +271,9 @@ void ShopActions::renameBlade() {
                        : FormFault{};
         },
         [this, id = blade->id](const FormValues& v) {
-            m_document.perform(
-                [id, mark = v["mark"].toStdString()](Logbook& logbook) { return logbook.renameBlade(id, mark); });
+            m_document.perform([id, mark = v["mark"].toStdString()](Logbook& logbook) {
+                return rollcall::renameBlade(logbook, id, mark);
+            });
         });
 }
 
@@ -303,8 +307,8 @@ void ShopActions::changeLimits() {
                                        : std::optional<double>(parseNumber(v["minimum"].toStdString()).value());
             m_document.perform(
                 [id, v, minimum](Logbook& logbook) {
-                    return logbook.changeLimits(id, windowFromText(v["window"]).window, v["window"].toStdString(),
-                                                minimum);
+                    return rollcall::changeLimits(logbook, id, windowFromText(v["window"]).window,
+                                                  v["window"].toStdString(), minimum);
                 },
                 [this](const Result<Done>& done) { afterWork(tr("limits changed, everything judged anew"), done); });
         });
@@ -332,7 +336,7 @@ void ShopActions::changePlanned() {
         },
         [this, gate, id = m_document.batch().id](const FormValues& v) {
             m_document.perform([id, gate, planned = GatePlan{v["asked"] == tr("yes"), v["planned"].toInt()}](
-                                   Logbook& logbook) { return logbook.changePlan(id, gate, planned); });
+                                   Logbook& logbook) { return changePlan(logbook, id, gate, planned); });
         });
 }
 
@@ -343,7 +347,7 @@ void ShopActions::acceptLeftOut() {
     askReason(tr("Count the reading that breaks a rule"), tr("Accept it"),
               {QString(), tr("distance measured, it is enough"), tr("place logged wrong")},
               [this, id = verdict->left_out.back()](const std::string& reason) {
-                  m_document.perform([id, reason](Logbook& logbook) { return logbook.acceptReading(id, reason); },
+                  m_document.perform([id, reason](Logbook& logbook) { return acceptReading(logbook, id, reason); },
                                      [this](const Result<Done>& done) { afterWork(tr("reading accepted"), done); });
               });
 }
@@ -352,7 +356,7 @@ void ShopActions::tryFiles(const RuleData& rule) {
     const Blade* blade = nullptr;
     if (!needsBlade(blade)) return;
     std::vector<Tester> sets;
-    for (const Tester& tester : m_document.state().shop.testers) {
+    for (const Tester& tester : m_document.state().shop().testers) {
         if (tester.kind == TesterKind::files && !tester.files.empty()) sets.push_back(tester);
     }
     if (sets.empty()) return emit said(tr("No set of files yet: R, then N adds one."), true);
@@ -372,7 +376,7 @@ void ShopActions::tryFiles(const RuleData& rule) {
                 test.surface = surface;
                 m_document.perform(
                     [id, set, test](Logbook& logbook) -> Result<Done> {
-                        const auto logged = logbook.logFileTest(id, set, test);
+                        const auto logged = logFileTest(logbook, id, set, test);
                         if (!logged) return logged.error();
                         return Done{};
                     },
@@ -529,7 +533,7 @@ void ShopActions::secondOpinions() {
             [this, stands, out = i == 0 ? second : first](const std::string& reason) {
                 const std::string why = (tr("%1 stands").arg(stands) + QStringLiteral(": ")).toStdString() + reason;
                 m_document.perform(
-                    [out, why](Logbook& logbook) { return logbook.supersedeReadings(out, why); },
+                    [out, why](Logbook& logbook) { return supersedeReadings(logbook, out, why); },
                     [this, stands](const Result<Done>& done) { afterWork(tr("%1 stands").arg(stands), done); });
             });
     });

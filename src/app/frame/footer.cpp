@@ -22,62 +22,27 @@ Footer::Footer(const Document& document, const DayClock& day, const Look& look, 
 
 QString Footer::nowText() const {
     if (!m_document.isOpen()) return tr("No logbook is open. F10, O: open one");
+    if (!m_document.trouble().isEmpty()) return tr("What is shown is old: %1").arg(m_document.trouble());
     if (!m_document.readOnlyReason().isEmpty()) return tr("For reading only: %1").arg(m_document.readOnlyReason());
     if (!m_document.hasBatch()) return tr("Now: press N for the first batch");
     QStringList parts;
     const Batch& batch = m_document.batch();
-    const std::vector<Task> tasks = agenda(batch, m_document.state().verdicts);
-    const auto describe = [](const QString& mark, Act act) {
-        switch (act) {
-        case Act::takeReadings:
-            return QObject::tr("read %1").arg(mark);
-        case Act::readAgain:
-            return QObject::tr("read %1 again").arg(mark);
-        case Act::mapReadings:
-            return QObject::tr("map %1").arg(mark);
-        case Act::verifyTester:
-        case Act::verifyOnHarderBlock:
-            return QObject::tr("verify the tester for %1").arg(mark);
-        case Act::logTemper:
-        case Act::temperAgain:
-            return QObject::tr("temper %1 again").arg(mark);
-        case Act::falseSoftness:
-            return QObject::tr("%1 is soft: read on clean metal").arg(mark);
-        case Act::backToSteel:
-            return QObject::tr("%1: back to Steel").arg(mark);
-        case Act::setWindow:
-            return QObject::tr("%1: set the limits").arg(mark);
-        case Act::takeShot:
-            return QObject::tr("shoot the steel of %1").arg(mark);
-        case Act::reassign:
-            return QObject::tr("%1 is not its grade: decide").arg(mark);
-        case Act::startHeat:
-            return QObject::tr("start the heat of %1").arg(mark);
-        case Act::markBlade:
-            return QObject::tr("%1 through the heat").arg(mark);
-        case Act::breakCoupon:
-            return QObject::tr("%1 soaked long: break a coupon").arg(mark);
-        default:
-            return QObject::tr("%1: you decide").arg(mark);
-        }
-    };
+    const std::vector<Task> tasks = m_document.tasks();
     // What is due in an oven comes before everything: it does not wait.
     bool due = false;
     const QString oven = m_day.nextText(&due);
     if (due) parts << tr("Now: %1").arg(oven);
     if (!tasks.empty()) {
         parts << (due ? tr("then %1") : tr("Now: %1"))
-                     .arg(describe(QString::fromStdString(batch.blades[tasks.front().blade].mark),
-                                   tasks.front().next.act));
+                     .arg(words::taskText(QString::fromStdString(batch.blades[tasks.front().blade].mark),
+                                          tasks.front().next));
     } else if (!due) {
         parts << tr("Now: %1 has answered").arg(QString::fromStdString(batch.name));
     }
     if (!due && !oven.isEmpty()) parts << oven;
-    for (const auto& [name, task] : m_document.state().elsewhere) {
-        parts << tr("%1: %2").arg(
-            QString::fromStdString(name),
-            describe(QString::fromStdString(m_document.state().elsewhere_marks.at(name)), task.next.act));
-    }
+    for (const Elsewhere& other : m_document.state().elsewhere())
+        parts << tr("%1: %2").arg(QString::fromStdString(other.batch),
+                                  words::taskText(QString::fromStdString(other.mark), other.task.next));
     return parts.join(QStringLiteral("   ·   "));
 }
 

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "app/heat/day_clock.h"
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "plot/look.h"
 
 #include <QAbstractButton>

@@ -11,15 +11,14 @@
 namespace rollcall {
 
 std::vector<ReportTable> MainWindow::tablesInView() const {
-    const Snapshot& state = m_document.state();
-    if (m_place == Place::testers) return {runTable(state.verifications, state.shop.testers)};
+    if (m_place == Place::testers) return {runTable(m_document.state().runs(), m_document.state().shop().testers)};
     if (!m_document.hasBatch()) return {};
     const Batch& batch = m_document.batch();
-    std::vector<ReportTable> tables = allTables(batch, state.verdicts, m_document.tables());
+    std::vector<ReportTable> tables = allTables(batch, m_document.verdicts(), m_document.tables());
     if (m_place == Place::grain)
         tables.insert(tables.begin(), fractureTable(batch));
     else if (m_place == Place::call || (gateBench() != nullptr && m_place != Place::release))
-        tables.insert(tables.begin(), gateTable(batch, state.verdicts, m_document.tables(), m_document.gate()));
+        tables.insert(tables.begin(), gateTable(batch, m_document.verdicts(), m_document.tables(), m_document.gate()));
     return tables;
 }
 
@@ -56,7 +55,7 @@ void MainWindow::goToPiece(const QString& code) {
     if (piece->batch.isEmpty() ||
         (m_document.hasBatch() && QString::fromStdString(m_document.batch().name) == piece->batch))
         return choose();
-    for (const BatchSummary& batch : m_document.state().batches) {
+    for (const BatchSummary& batch : m_document.state().batches()) {
         if (QString::fromStdString(batch.name) != piece->batch) continue;
         return m_document.selectBatch(batch.id, [choose](const Result<Done>& done) {
             if (done) choose();

@@ -74,7 +74,8 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     makeCommands();
     build();
     connect(&m_document, &Document::changed, this, &MainWindow::refresh);
-    connect(&m_station, &ReadingStation::changed, this, &MainWindow::refresh);
+    connect(&m_document, &Document::learnt, this, [this] { m_footer->refresh(); });
+    connect(&m_station, &ReadingStation::changed, &m_document, &Document::tell);
     connect(&m_station, &ReadingStation::logged, this, [this](const QString& what) { m_footer->say(what, false); });
     connect(&m_document, &Document::failed, this, [this](const QString& message) { m_footer->say(message, true); });
     connect(m_actions, &ShopActions::said, this,
@@ -83,7 +84,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
         if (m_place != Place::call && m_document.hasBatch()) openGate(m_readingGate);
         m_station.receive(line.value, line.text, line.scale);
     });
-    connect(&m_link, &DeviceLink::changed, this, &MainWindow::refresh);
+    connect(&m_link, &DeviceLink::changed, &m_document, &Document::tell);
     connect(m_testerActions, &TesterActions::said, this,
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_exchange, &ExchangeActions::said, this,
@@ -347,7 +348,7 @@ void MainWindow::stepBlade(int by) {
 }
 
 void MainWindow::callNext() {
-    const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
+    const std::vector<Task> tasks = m_document.tasks();
     for (const Task& task : tasks) {
         const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
                               task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
@@ -368,7 +369,7 @@ void MainWindow::act() {
     }
     if (m_place == Place::overview) {
         if (!m_document.hasBatch()) return m_actions->newBatch(false);
-        const std::vector<Task> tasks = agenda(m_document.batch(), m_document.state().verdicts);
+        const std::vector<Task> tasks = m_document.tasks();
         if (tasks.empty()) return m_actions->newBatch(true);
         m_document.selectBlade(static_cast<int>(tasks.front().blade));
         if (tasks.front().gate == Gate::heat) return openHeat(HeatBench::Page::soak);

@@ -9,8 +9,8 @@
 #include "app/heat/oven_link.h"
 #include "app/shared/command.h"
 #include "app/shared/device_link.h"
-#include "app/shared/document.h"
 #include "app/shared/watched_folder.h"
+#include "app/store/document.h"
 #include "plot/look.h"
 #include "report/batch_table.h"
 

@@ -5,6 +5,8 @@
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/instruments.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -34,20 +36,20 @@ bool ShopActions::needsBlade(const Blade*& blade) {
 
 void ShopActions::newBatch(bool sameAgain) {
     if (!m_document.isOpen()) return;
-    if (m_document.state().shop.testers.empty()) return addTester([this, sameAgain] { newBatch(sameAgain); });
+    if (m_document.state().shop().testers.empty()) return addTester([this, sameAgain] { newBatch(sameAgain); });
     const Batch* like = sameAgain && m_document.hasBatch() ? &m_document.batch() : nullptr;
     auto* form = new FormDialog(like != nullptr ? tr("Same again") : tr("New batch"), tr("Make the batch"),
-                                batchFields(m_document.tables(), like, m_document.state().batches), m_look, m_window);
+                                batchFields(m_document.tables(), like, m_document.state().batches()), m_look, m_window);
     form->ask(
         [this](const FormValues& values) {
-            return batchFromForm(values, m_document.tables(), m_document.state().batches).fault;
+            return batchFromForm(values, m_document.tables(), m_document.state().batches()).fault;
         },
         [this](const FormValues& values) {
-            const BatchDraft draft = batchFromForm(values, m_document.tables(), m_document.state().batches).draft;
+            const BatchDraft draft = batchFromForm(values, m_document.tables(), m_document.state().batches()).draft;
             auto id = std::make_shared<std::string>();
             m_document.perform(
                 [draft, id](Logbook& logbook) -> Result<Done> {
-                    const auto made = logbook.addBatch(draft);
+                    const auto made = addBatch(logbook, draft);
                     if (!made) return made.error();
                     *id = *made;
                     return Done{};
@@ -64,7 +66,7 @@ void ShopActions::newBatch(bool sameAgain) {
 void ShopActions::chooseBatch() {
     std::vector<Choice> choices;
     std::vector<std::string> ids;
-    const auto& batches = m_document.state().batches;
+    const auto& batches = m_document.state().batches();
     for (auto batch = batches.rbegin(); batch != batches.rend(); ++batch) {
         const QString key = choices.size() < 9 ? QString::number(choices.size() + 1) : QString();
         choices.push_back(
@@ -104,7 +106,7 @@ void ShopActions::newLogbook() {
 void ShopActions::choosePerson() {
     std::vector<Choice> choices;
     std::vector<QString> initials;
-    for (const Person& person : m_document.state().shop.people) {
+    for (const Person& person : m_document.state().shop().people) {
         choices.push_back({QString::number(choices.size() + 1), QString::fromStdString(person.initials),
                            QString::fromStdString(person.name)});
         initials.push_back(QString::fromStdString(person.initials));
@@ -126,7 +128,7 @@ void ShopActions::choosePerson() {
                 [this](const FormValues& v) {
                     m_document.perform(
                         [v](Logbook& logbook) -> Result<Done> {
-                            const auto id = logbook.addPerson(v["initials"].toStdString(), v["name"].toStdString());
+                            const auto id = addPerson(logbook, v["initials"].toStdString(), v["name"].toStdString());
                             if (!id) return id.error();
                             return Done{};
                         },
@@ -157,7 +159,7 @@ void ShopActions::addTester(std::function<void()> then) {
         [this, number](const FormValues& v) -> FormFault {
             if (v["initials"].isEmpty()) return {QStringLiteral("initials"), tr("Type your initials.")};
             if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the tester a name.")};
-            for (const Tester& t : m_document.state().shop.testers) {
+            for (const Tester& t : m_document.state().shop().testers) {
                 if (QString::fromStdString(t.name) == v["name"])
                     return {QStringLiteral("name"), tr("There is a tester of that name.")};
             }
@@ -183,7 +185,7 @@ void ShopActions::addTester(std::function<void()> then) {
                 block->certified = number(v["block"]).value();
                 block->uncertainty = number(v["uncertainty"]).value();
             }
-            const auto& people = m_document.state().shop.people;
+            const auto& people = m_document.state().shop().people;
             const bool known = std::any_of(people.begin(), people.end(), [&](const Person& p) {
                 return QString::fromStdString(p.initials) == v["initials"];
             });
@@ -193,14 +195,14 @@ void ShopActions::addTester(std::function<void()> then) {
                 [tester, block, known, v, id](Logbook& logbook) -> Result<Done> {
                     return logbook.inOneTransaction([&]() -> Result<Done> {
                         if (!known) {
-                            if (const auto person = logbook.addPerson(v["initials"].toStdString(), {}); !person)
+                            if (const auto person = addPerson(logbook, v["initials"].toStdString(), {}); !person)
                                 return person.error();
                         }
-                        const auto made = logbook.addTester(tester);
+                        const auto made = rollcall::addTester(logbook, tester);
                         if (!made) return made.error();
                         *id = *made;
                         if (block) {
-                            if (const auto b = logbook.addBlock(*block); !b) return b.error();
+                            if (const auto b = addBlock(logbook, *block); !b) return b.error();
                         }
                         return Done{};
                     });
@@ -216,7 +218,7 @@ void ShopActions::addTester(std::function<void()> then) {
 void ShopActions::verify() {
     if (!m_document.hasBatch()) return emit said(tr("Make or open a batch first."), true);
     if (m_document.tester() == nullptr) return addTester([this] { verify(); });
-    std::vector<Block> blocks = m_document.state().shop.blocks;
+    std::vector<Block> blocks = m_document.state().shop().blocks;
     if (blocks.empty()) return emit said(tr("No test block yet. F10: a new tester and block."), true);
     const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
     const double work = window.low && window.high ? (*window.low + *window.high) / 2 : window.low.value_or(60);

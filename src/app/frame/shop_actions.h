@@ -3,8 +3,8 @@
 #pragma once
 
 #include "app/call/reading_station.h"
-#include "app/shared/document.h"
 #include "app/shared/seams.h"
+#include "app/store/document.h"
 #include "plot/rule.h"
 
 #include <functional>

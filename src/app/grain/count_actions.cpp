@@ -7,6 +7,7 @@
 #include "core/base/number.h"
 #include "core/judge/gates.h"
 #include "core/judge/proof_judge.h"
+#include "logbook/actions/grain.h"
 #include "report/export_picture.h"
 
 #include <cmath>
@@ -46,7 +47,7 @@ void CountPage::takePhoto(const QString& name, const QByteArray& bytes) {
         FractureDraft draft{id, round, after, {name, bytes}, photo->grey.width, photo->grey.height};
         m_document.perform(
             [draft](Logbook& logbook) -> Result<Done> {
-                if (auto added = logbook.addFracture(draft); !added) return added.error();
+                if (auto added = addFracture(logbook, draft); !added) return added.error();
                 return Done{};
             },
             [this, name](const Result<Done>& done) {
@@ -109,7 +110,7 @@ void CountPage::keepScale(double px_per_mm, const QString& text) {
     const FracturePhoto* own = photo();
     if (own == nullptr) return;
     m_document.perform([id = own->id, px_per_mm, text = text.toStdString()](Logbook& logbook) {
-        return logbook.scaleFracture(id, px_per_mm, text);
+        return scaleFracture(logbook, id, px_per_mm, text);
     });
 }
 
@@ -152,7 +153,7 @@ void CountPage::countDraft() {
     line.crossings = m_draft->crossings;
     m_draft.reset();
     m_document.perform([id = own->id, line](Logbook& logbook) -> Result<Done> {
-        if (auto counted = logbook.countLine(id, line); !counted) return counted.error();
+        if (auto counted = countLine(logbook, id, line); !counted) return counted.error();
         return Done{};
     });
 }
@@ -173,7 +174,7 @@ void CountPage::strike() {
                       {tr("It stays in the record, with the reason.")}, choices, m_look, window()))
         ->ask([this, last, photoId = own->id, reasons](int i) {
             m_document.perform([last, photoId, reason = reasons[i].toStdString()](Logbook& logbook) {
-                return last.empty() ? logbook.strikeFracture(photoId, reason) : logbook.strikeLine(last, reason);
+                return last.empty() ? strikeFracture(logbook, photoId, reason) : strikeLine(logbook, last, reason);
             });
         });
 }
@@ -203,7 +204,7 @@ void CountPage::askLeast() {
         },
         [this](const FormValues& v) {
             m_document.perform([id = m_document.batch().id, least = *parseNumber(v["least"].toStdString())](
-                                   Logbook& logbook) { return logbook.askGrain(id, least); });
+                                   Logbook& logbook) { return askGrain(logbook, id, least); });
         });
 }
 

@@ -73,19 +73,13 @@ std::shared_ptr<const LoadedPhoto> PhotoStore::photo(const std::string& sha256) 
 
 void PhotoStore::fetch(const std::string& sha256, std::function<void(const QByteArray&, const QString&)> then) {
     ++m_working;
-    auto bytes = std::make_shared<QByteArray>();
-    m_document.perform(
-        [sha256, bytes](Logbook& logbook) -> Result<Done> {
-            auto file = logbook.fileOf(sha256);
-            if (!file) return file.error();
-            *bytes = *file;
-            return Done{};
-        },
-        [this, bytes, then = std::move(then)](const Result<Done>& done) {
-            --m_working;
-            then(*bytes, done ? QString() : QString::fromStdString(done.error().text));
-            emit ready();
-        });
+    m_document.query<QByteArray>([sha256](Logbook& logbook) { return logbook.fileOf(sha256); },
+                                 [this, then = std::move(then)](const Result<QByteArray>& file) {
+                                     --m_working;
+                                     then(file ? *file : QByteArray(),
+                                          file ? QString() : QString::fromStdString(file.error().text));
+                                     emit ready();
+                                 });
 }
 
 QImage PhotoStore::thumbnail(const std::string& sha256) {

@@ -3,6 +3,7 @@
 #include "app/grain/rate_page.h"
 
 #include "core/judge/proof_judge.h"
+#include "logbook/actions/grain.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -59,7 +60,7 @@ void RatePage::answer(BlindRating::Nearer nearer) {
         const FractureRating rating{*m_look1->rating(), *m_look2->rating(), {}};
         m_look1.reset();
         m_look2.reset();
-        m_document.perform([id = m_photo, rating](Logbook& logbook) { return logbook.rateFracture(id, rating); },
+        m_document.perform([id = m_photo, rating](Logbook& logbook) { return rateFracture(logbook, id, rating); },
                            [this, rating](const Result<Done>& done) {
                                if (done)
                                    emit said(tr("Rated %1, then %2.").arg(rating.first).arg(rating.second), false);

@@ -3,6 +3,7 @@
 #include "app/heat/colour_page.h"
 
 #include "core/base/number.h"
+#include "logbook/actions/heat.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -219,7 +220,7 @@ void ColourPage::act() {
     const QString what =
         tr("%1: %2 on the %3")
             .arg(QString::fromStdString(blade->mark), QString::fromStdString(note.colour), zoneName(note.zone));
-    m_document.perform([note, id = blade->id](Logbook& logbook) { return logbook.logColour(id, note); },
+    m_document.perform([note, id = blade->id](Logbook& logbook) { return logColour(logbook, id, note); },
                        [this, what](const Result<Done>& done) {
                            if (done) emit said(what, false);
                        });

@@ -23,7 +23,7 @@ DayClock::DayClock(const Document& document, QObject* parent) : QObject(parent),
 }
 
 std::vector<DayEvent> DayClock::events() const {
-    return dayEvents(m_document.state().shop.day, LogbookSeams::real().now().utc_ms);
+    return dayEvents(m_document.state().shop().day, LogbookSeams::real().now().utc_ms);
 }
 
 QString DayClock::clockText(std::int64_t utc_ms) {
@@ -31,7 +31,7 @@ QString DayClock::clockText(std::int64_t utc_ms) {
 }
 
 QString DayClock::textOf(const DayEvent& event) const {
-    const PlannedRun& run = m_document.state().shop.day[event.run];
+    const PlannedRun& run = m_document.state().shop().day[event.run];
     const QString oven = QString::fromStdString(run.oven_name);
     const QString what = tr("%1, %2").arg(QString::fromStdString(run.batch_name), QString::fromStdString(run.what));
     switch (event.kind) {
@@ -56,13 +56,13 @@ QString DayClock::nextText(bool* due) const {
 bool DayClock::ringing() const {
     const std::vector<DayEvent> next = events();
     if (next.empty() || !next.front().due) return false;
-    return nameOf(next.front(), m_document.state().shop.day[next.front().run]) != m_hushed;
+    return nameOf(next.front(), m_document.state().shop().day[next.front().run]) != m_hushed;
 }
 
 void DayClock::hush() {
     const std::vector<DayEvent> next = events();
     if (next.empty()) return;
-    m_hushed = nameOf(next.front(), m_document.state().shop.day[next.front().run]);
+    m_hushed = nameOf(next.front(), m_document.state().shop().day[next.front().run]);
     emit changed();
 }
 
@@ -70,7 +70,8 @@ void DayClock::tick() {
     constexpr int secondsBetween = 10; // of the sound
     const std::vector<DayEvent> next = events();
     const bool due = !next.empty() && next.front().due;
-    const std::string name = due ? nameOf(next.front(), m_document.state().shop.day[next.front().run]) : std::string();
+    const std::string name =
+        due ? nameOf(next.front(), m_document.state().shop().day[next.front().run]) : std::string();
     if (name != m_rung) {
         m_rung = name;
         m_ticks = 0;

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/heat.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -50,7 +51,7 @@ void DayPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
-    if (m_document.state().shop.ovens.empty()) {
+    if (m_document.state().shop().ovens.empty()) {
         drawText(painter, 0, px(60), tr("No oven yet"), m_look.font(28, true), p.ink);
         drawText(painter, 0, px(104), tr("K   the shop's ovens: name, and the steps they are set in"), m_look.font(18),
                  p.ink);
@@ -58,7 +59,7 @@ void DayPage::paintEvent(QPaintEvent*) {
     }
     DayChart chart;
     chart.runs = runs();
-    for (const Oven& oven : m_document.state().shop.ovens) {
+    for (const Oven& oven : m_document.state().shop().ovens) {
         chart.ovens.push_back(QString::fromStdString(oven.name));
         chart.oven_ids.push_back(oven.id);
     }
@@ -128,7 +129,7 @@ ColumnContent DayPage::content() const {
                                  {},
                                  false});
     }
-    for (const Oven& oven : m_document.state().shop.ovens) {
+    for (const Oven& oven : m_document.state().shop().ovens) {
         content.lines.push_back(
             {oven.checked ? Tone::good : Tone::caution,
              oven.checked
@@ -148,7 +149,7 @@ void DayPage::mark(const PlannedRun& run, const char* kind) {
     const bool out = std::string_view(kind) == "out";
     const bool ours =
         m_document.hasBatch() && run.batch == m_document.batch().id && run.what.find("temper") != std::string::npos;
-    m_document.perform([id = run.id, kind](Logbook& logbook) { return logbook.markPlanned(id, kind); },
+    m_document.perform([id = run.id, kind](Logbook& logbook) { return markPlanned(logbook, id, kind); },
                        [this, out, ours, c = run.temperature_c, h = run.hours](const Result<Done>& done) {
                            if (done && out && ours) emit temperWanted(c, h);
                        });
@@ -171,7 +172,7 @@ void DayPage::rightAct() {
 
 void DayPage::plan(double temperature_c, double hours) {
     if (!m_document.hasBatch()) return emit said(tr("Make a batch first: an oven run belongs to one."), true);
-    const std::vector<Oven>& shop = m_document.state().shop.ovens;
+    const std::vector<Oven>& shop = m_document.state().shop().ovens;
     if (shop.empty()) return ovens();
     const Batch& batch = m_document.batch();
     const std::int64_t now = LogbookSeams::real().now().utc_ms;
@@ -222,7 +223,7 @@ void DayPage::plan(double temperature_c, double hours) {
         if (!cool || *cool < 0 || *cool > 1440)
             return *fault = {QStringLiteral("cool"), tr("Type minutes.")}, std::nullopt;
         if (!at) return *fault = {QStringLiteral("start"), tr("Type a time of day, such as 14:20.")}, std::nullopt;
-        for (const Oven& oven : m_document.state().shop.ovens) {
+        for (const Oven& oven : m_document.state().shop().ovens) {
             if (QString::fromStdString(oven.name) == v["oven"]) typed.oven = oven.id;
         }
         typed.what = v["what"].toStdString();
@@ -254,7 +255,7 @@ void DayPage::plan(double temperature_c, double hours) {
             m_document.perform(
                 [planned = *planned, text = (v["temperature"] + QLatin1Char(' ') + v["hours"]).toStdString()](
                     Logbook& logbook) -> Result<Done> {
-                    const auto id = logbook.planRun(planned, text);
+                    const auto id = planRun(logbook, planned, text);
                     if (!id) return id.error();
                     return Done{};
                 });
@@ -263,7 +264,7 @@ void DayPage::plan(double temperature_c, double hours) {
 
 // The shop's ovens: one to change, or a new one.
 void DayPage::ovens() {
-    const std::vector<Oven>& shop = m_document.state().shop.ovens;
+    const std::vector<Oven>& shop = m_document.state().shop().ovens;
     std::vector<Choice> choices;
     for (std::size_t i = 0; i < shop.size(); ++i)
         choices.push_back(
@@ -296,8 +297,8 @@ void DayPage::ovens() {
                 const bool today = v["checked"] == tr("today");
                 m_document.perform([kept, today](Logbook& logbook) mutable -> Result<Done> {
                     if (today) kept.checked = logbook.now();
-                    if (!kept.id.empty()) return logbook.changeOven(kept);
-                    const auto id = logbook.addOven(kept);
+                    if (!kept.id.empty()) return changeOven(logbook, kept);
+                    const auto id = addOven(logbook, kept);
                     if (!id) return id.error();
                     return Done{};
                 });

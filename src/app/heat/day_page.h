@@ -33,7 +33,7 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    const std::vector<PlannedRun>& runs() const { return m_document.state().shop.day; }
+    const std::vector<PlannedRun>& runs() const { return m_document.state().shop().day; }
     const PlannedRun* chosen() const;
     void ovens();
     void mark(const PlannedRun& run, const char* kind);

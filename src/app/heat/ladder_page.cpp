@@ -18,7 +18,7 @@ LadderPage::LadderPage(Document& document, const Look& look) : Bench(document, l
 }
 
 double LadderPage::step() const {
-    const std::vector<Oven>& ovens = m_document.state().shop.ovens;
+    const std::vector<Oven>& ovens = m_document.state().shop().ovens;
     return ovens.empty() ? 5 : ovens.front().step_c;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/heat/oven_link.h"
+#include "logbook/actions/heat.h"
 
 namespace rollcall {
 
@@ -55,7 +56,7 @@ void OvenLink::flush() {
     // The last sample goes on in the next part, so that the line between two parts is kept.
     m_fresh.erase(m_fresh.begin(), m_fresh.end() - 1);
     m_begun = true;
-    m_document.perform([draft](Logbook& logbook) { return logbook.addTrace(draft); });
+    m_document.perform([draft](Logbook& logbook) { return addTrace(logbook, draft); });
 }
 
 } // namespace rollcall

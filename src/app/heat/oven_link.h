@@ -2,8 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/document.h"
 #include "app/shared/wire.h"
+#include "app/store/document.h"
 
 #include <QObject>
 #include <QTimer>

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/heat.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -203,9 +204,9 @@ void RecipePage::fromTemplate() {
 void RecipePage::keep(Recipe changed) {
     m_document.perform([changed, batch = m_document.batch().id](Logbook& logbook) {
         return logbook.inOneTransaction([&]() -> Result<Done> {
-            const auto id = logbook.addRecipe(changed);
+            const auto id = addRecipe(logbook, changed);
             if (!id) return id.error();
-            return logbook.useRecipe(batch, *id);
+            return useRecipe(logbook, batch, *id);
         });
     });
 }
@@ -280,16 +281,10 @@ void RecipePage::editStage(bool added) {
 // Recipes are the shop's: they are read when they are asked for.
 void RecipePage::choose() {
     if (!m_document.hasBatch()) return;
-    auto found = std::make_shared<std::vector<Recipe>>();
-    m_document.perform(
-        [found](Logbook& logbook) -> Result<Done> {
-            auto all = logbook.recipes();
-            if (!all) return all.error();
-            *found = std::move(all).value();
-            return Done{};
-        },
-        [this, found](const Result<Done>& done) {
-            if (!done) return;
+    m_document.query<std::vector<Recipe>>(
+        [](Logbook& logbook) { return logbook.recipes(); },
+        [this](const Result<std::vector<Recipe>>& found) {
+            if (!found) return emit said(words::errorText(found.error()), true);
             if (found->empty()) return emit said(tr("The shop has no recipe yet. Enter makes one."), true);
             std::vector<Choice> choices;
             for (std::size_t i = 0; i < found->size() && i < 30; ++i) {
@@ -302,9 +297,9 @@ void RecipePage::choose() {
                                    stages.join(QStringLiteral(", "))});
             }
             (new ChoiceDialog(tr("Which recipe does the batch run?"), {}, choices, m_look, window()))
-                ->ask([this, found](int i) {
-                    m_document.perform([batch = m_document.batch().id, id = (*found)[static_cast<std::size_t>(i)].id](
-                                           Logbook& logbook) { return logbook.useRecipe(batch, id); });
+                ->ask([this, recipes = *found](int i) {
+                    m_document.perform([batch = m_document.batch().id, id = recipes[static_cast<std::size_t>(i)].id](
+                                           Logbook& logbook) { return useRecipe(logbook, batch, id); });
                 });
         });
 }

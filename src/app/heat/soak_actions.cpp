@@ -7,6 +7,8 @@
 #include "app/shared/picture.h"
 #include "core/base/number.h"
 #include "core/heat/heat_study.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -130,18 +132,18 @@ void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<
                     if (known.name == oven) heat.oven = known.id;
                 }
                 if (heat.oven.empty()) {
-                    const auto added = logbook.addOven({"", oven, 5, {}});
+                    const auto added = addOven(logbook, {"", oven, 5, {}});
                     if (!added) return added.error();
                     heat.oven = *added;
                 }
                 if (!required) {
-                    if (auto done = logbook.changePlan(heat.batch, Gate::heat, {true, 1}); !done) return done;
+                    if (auto done = changePlan(logbook, heat.batch, Gate::heat, {true, 1}); !done) return done;
                 }
-                const auto run = logbook.startHeat(heat);
+                const auto run = rollcall::startHeat(logbook, heat);
                 if (!run) return run.error();
                 if (!trace) return Done{};
                 trace->run = *run;
-                return logbook.addTrace(*trace);
+                return addTrace(logbook, *trace);
             });
         },
         [this, what, listens](const Result<Done>& done) {
@@ -154,7 +156,7 @@ void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<
 void SoakPage::startHeat() {
     const Batch& batch = m_document.batch();
     const HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
-    std::vector<FormField> fields = heatFields(usual, m_document.state().shop);
+    std::vector<FormField> fields = heatFields(usual, m_document.state().shop());
     fields.push_back({"surface",
                       tr("Surface"),
                       tr("how it takes up heat"),
@@ -223,7 +225,7 @@ void SoakPage::importTrace(const QString& path) {
         if (draft.shift_s > farOff_s || draft.shift_s + read->trace.end() < -farOff_s)
             what += tr("; its dates lie far from this heat's clock");
         m_shownRun.clear();
-        return m_document.perform([draft](Logbook& logbook) { return logbook.addTrace(draft); },
+        return m_document.perform([draft](Logbook& logbook) { return addTrace(logbook, draft); },
                                   [this, what](const Result<Done>& done) {
                                       if (done) emit said(what, false);
                                   });
@@ -233,7 +235,7 @@ void SoakPage::importTrace(const QString& path) {
     HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
     usual.zero = traceBegan(*read, LogbookSeams::real().now());
     auto* form = new FormDialog(tr("A heat from %1").arg(name), tr("Take it"),
-                                heatFields(usual, m_document.state().shop), m_look, window());
+                                heatFields(usual, m_document.state().shop()), m_look, window());
     form->ask(heatFault, [this, usual, draft, what](const FormValues& v) {
         beginHeat(heatTyped(usual, v), v["oven"].toStdString(), draft, what);
     });
@@ -318,7 +320,7 @@ void SoakPage::note() {
             m_document.perform([notes](Logbook& logbook) {
                 return logbook.inOneTransaction([&]() -> Result<Done> {
                     for (const HeatNoteDraft& one : notes) {
-                        if (auto done = logbook.noteHeat(one); !done) return done;
+                        if (auto done = noteHeat(logbook, one); !done) return done;
                     }
                     return Done{};
                 });
@@ -445,8 +447,9 @@ void SoakPage::strikeHeat() {
         },
         [this, id = r->id](const FormValues& v) {
             m_oven.record({}, {});
-            m_document.perform(
-                [id, reason = v["reason"].toStdString()](Logbook& logbook) { return logbook.strikeHeat(id, reason); });
+            m_document.perform([id, reason = v["reason"].toStdString()](Logbook& logbook) {
+                return rollcall::strikeHeat(logbook, id, reason);
+            });
         });
 }
 

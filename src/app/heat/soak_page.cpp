@@ -4,6 +4,7 @@
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/heat.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -318,7 +319,7 @@ void SoakPage::mark(HeatMoment what, const std::vector<int>& blades) {
         [marked, run = r.id, what, at](Logbook& logbook) {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 for (const Marked& one : marked) {
-                    if (auto done = logbook.markHeat(run, one.blade, one.round, what, at); !done) return done;
+                    if (auto done = markHeat(logbook, run, one.blade, one.round, what, at); !done) return done;
                 }
                 return Done{};
             });

@@ -6,6 +6,7 @@
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/judge/heat_book.h"
+#include "logbook/actions/heat.h"
 #include "plot/heat_chart.h"
 
 #include <memory>

@@ -4,6 +4,7 @@
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/heat.h"
 #include "report/export_picture.h"
 #include "words/words.h"
 
@@ -174,7 +175,7 @@ void WarpPage::measure() {
         },
         [this, read, id = blade.id, round = blade.round, temper = lastTemper(blade)](const FormValues& v) {
             m_document.perform([id, round, temper, warp = read(v)->front(), text = v["warp"].toStdString()](
-                                   Logbook& logbook) { return logbook.logWarp(id, round, temper, warp, text); },
+                                   Logbook& logbook) { return logWarp(logbook, id, round, temper, warp, text); },
                                [this](const Result<Done>& done) {
                                    if (done) leftAct();
                                });

@@ -165,7 +165,7 @@ ColumnContent OverviewBench::content() const {
         return content;
     }
     const Batch& batch = m_document.batch();
-    const std::vector<Task> tasks = agenda(batch, m_document.state().verdicts);
+    const std::vector<Task> tasks = m_document.tasks();
     content.caption = tr("%1 so far").arg(QString::fromStdString(batch.name));
     int inWindow = 0;
     int asked = 0;

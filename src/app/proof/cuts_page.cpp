@@ -42,8 +42,7 @@ void CutsPage::refresh() {
     m_facts.clear();
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
-        const ProofBook book(batch, HeatBook(batch, m_document.tables()),
-                             readMeans(batch, m_document.state().verdicts));
+        const ProofBook book(batch, HeatBook(batch, m_document.tables()), readMeans(batch, m_document.verdicts()));
         for (std::size_t b = 0; b < batch.blades.size(); ++b) {
             m_facts.push_back(book.factsOf(b));
             for (const Trial& trial : batch.blades[b].trials) {

@@ -4,6 +4,7 @@
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/proof.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -50,7 +51,7 @@ ProtocolPage::ProtocolPage(Document& document, Seams seams, const Look& look)
 
 void ProtocolPage::refresh() {
     m_protocols.clear();
-    for (const Protocol& own : m_document.state().shop.own_protocols) m_protocols.push_back({own, true});
+    for (const Protocol& own : m_document.state().shop().own_protocols) m_protocols.push_back({own, true});
     for (const Protocol& shipped : m_document.tables().protocols()) m_protocols.push_back({shipped, false});
     m_index = std::clamp(m_index, 0, static_cast<int>(m_protocols.size()) - 1);
     m_step = std::clamp(m_step, 0, chosen() != nullptr ? static_cast<int>(chosen()->protocol.steps.size()) - 1 : 0);
@@ -138,7 +139,7 @@ void ProtocolPage::keep(Protocol protocol) {
                                      [&](const Protocol& p) { return p.name == protocol.name; });
     if (one != nullptr && !one->own && shipped)
         protocol.name = tr("%1, own").arg(QString::fromStdString(protocol.name)).toStdString();
-    m_document.perform([protocol](Logbook& logbook) { return logbook.keepProtocol(protocol); },
+    m_document.perform([protocol](Logbook& logbook) { return keepProtocol(logbook, protocol); },
                        [this, name = protocol.name](const Result<Done>& done) {
                            if (!done) return;
                            refresh();

@@ -3,6 +3,7 @@
 #include "app/proof/speaks_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "logbook/actions/blades.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -16,7 +17,7 @@ void SpeaksPage::refresh() {
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
         m_book = std::make_unique<ProofBook>(batch, HeatBook(batch, m_document.tables()),
-                                             readMeans(batch, m_document.state().verdicts));
+                                             readMeans(batch, m_document.verdicts()));
         m_piece = std::clamp(m_piece, 0, std::max(0, static_cast<int>(m_book->ended().size()) - 1));
     }
     setAccessibleName(content().sub);
@@ -142,7 +143,7 @@ void SpeaksPage::act() {
         },
         [this, id = blade->id](const FormValues& v) {
             m_document.perform([id, reason = v["reason"].toStdString()](Logbook& logbook) {
-                return logbook.excuse(id, Gate::proof, reason);
+                return rollcall::excuse(logbook, id, Gate::proof, reason);
             });
         });
 }

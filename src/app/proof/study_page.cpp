@@ -3,6 +3,7 @@
 #include "app/proof/study_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "logbook/actions/proof.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -30,13 +31,13 @@ QString shown(const std::string& text) {
 } // namespace
 
 const Study* StudyPage::study() const {
-    const std::vector<Study>& all = m_document.state().shop.studies;
+    const std::vector<Study>& all = m_document.state().shop().studies;
     return all.empty() ? nullptr
                        : &all[static_cast<std::size_t>(std::clamp<int>(m_index, 0, static_cast<int>(all.size()) - 1))];
 }
 
 void StudyPage::step(int by) {
-    const int count = static_cast<int>(m_document.state().shop.studies.size());
+    const int count = static_cast<int>(m_document.state().shop().studies.size());
     if (count == 0) return;
     m_index = (m_index + by + count) % count;
     refresh();
@@ -227,7 +228,7 @@ void StudyPage::paintEvent(QPaintEvent*) {
         }
         return;
     }
-    const int count = static_cast<int>(m_document.state().shop.studies.size());
+    const int count = static_cast<int>(m_document.state().shop().studies.size());
     drawText(painter, 0, px(26), elided(QString::fromStdString(one->name), m_look.font(24, true), width() - px(160)),
              m_look.font(24, true), p.ink);
     drawText(painter, width(), px(26), tr("study %1 of %2").arg(std::clamp(m_index, 0, count - 1) + 1).arg(count),
@@ -357,12 +358,12 @@ void StudyPage::act() {
                         if (std::find(made.blades.begin(), made.blades.end(), id) == made.blades.end())
                             made.blades.push_back(id);
                     }
-                    if (auto added = logbook.addStudy(made); !added) return added.error();
+                    if (auto added = addStudy(logbook, made); !added) return added.error();
                     return Done{};
                 },
                 [this](const Result<Done>& done) {
                     if (!done) return;
-                    m_index = static_cast<int>(m_document.state().shop.studies.size()) - 1;
+                    m_index = static_cast<int>(m_document.state().shop().studies.size()) - 1;
                     refresh();
                     emit changed();
                 });

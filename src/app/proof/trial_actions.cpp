@@ -4,6 +4,8 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/proof.h"
 #include "words/words.h"
 
 #include <QFile>
@@ -14,7 +16,7 @@ namespace rollcall {
 
 void TrialPage::begin() {
     if (trial() != nullptr) return emit said(tr("A trial runs on this blade: go on with it, or give it up."), true);
-    std::vector<Protocol> protocols = m_document.state().shop.own_protocols;
+    std::vector<Protocol> protocols = m_document.state().shop().own_protocols;
     for (const Protocol& shipped : m_document.tables().protocols()) {
         const bool own = std::any_of(protocols.begin(), protocols.end(),
                                      [&](const Protocol& one) { return one.name == shipped.name; });
@@ -40,7 +42,7 @@ void TrialPage::beginWith(const Protocol& protocol) {
     const Blade& blade = *m_document.blade();
     m_document.perform(
         [id = blade.id, round = blade.round, after = lastTemper(blade), protocol](Logbook& logbook) -> Result<Done> {
-            if (auto begun = logbook.beginTrial(id, round, after, protocol); !begun) return begun.error();
+            if (auto begun = beginTrial(logbook, id, round, after, protocol); !begun) return begun.error();
             return Done{};
         },
         [this](const Result<Done>& done) {
@@ -67,8 +69,8 @@ void TrialPage::log(TrialAct act, double value, const std::string& text, double 
     m_document.perform(
         [id = running->id, event, photo, gone, bladeId = blade.id, why](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
-                auto done = logbook.trialEvent(id, event, photo);
-                if (done && gone) done = logbook.takeOut(bladeId, Fate::coupon, Gate::proof, why);
+                auto done = trialEvent(logbook, id, event, photo);
+                if (done && gone) done = rollcall::takeOut(logbook, bladeId, Fate::coupon, Gate::proof, why);
                 return done;
             });
         },

@@ -137,7 +137,7 @@ ColumnContent TrialPage::content() const {
     if (blade == nullptr) return {};
     const Batch& batch = m_document.batch();
     const HeatBook heats(batch, m_document.tables());
-    const ProofBook book(batch, heats, readMeans(batch, m_document.state().verdicts));
+    const ProofBook book(batch, heats, readMeans(batch, m_document.verdicts()));
     const Verdict verdict = judgeProof(batch, static_cast<std::size_t>(m_document.bladeIndex()), book);
     ColumnContent content = columnOf(verdict, blade->mark);
     const Trial* running = trial();

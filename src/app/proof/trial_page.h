@@ -5,6 +5,7 @@
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/proof/trial.h"
+#include "logbook/actions/proof.h"
 
 #include <QTimer>
 

@@ -5,6 +5,8 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/release.h"
 #include "report/batch_card.h"
 #include "report/certificate.h"
 #include "report/page_picture.h"
@@ -86,27 +88,23 @@ void ReleaseBench::askReason(std::size_t blade, Disposition disposition) {
 
 void ReleaseBench::sign(std::vector<std::size_t> blades, Disposition disposition, const QString& reason) {
     if (!m_document.hasBatch()) return;
-    std::vector<Logbook::Decision> decisions;
+    std::vector<Decision> decisions;
     std::vector<std::string> scrapped;
     for (const std::size_t i : blades) {
         if (i >= m_document.batch().blades.size()) continue;
         const Blade& blade = m_document.batch().blades[i];
         // What it rests on is what is on screen now; if that changed meanwhile, the signature is stale at once.
-        decisions.push_back({blade.id,
-                             {disposition,
-                              blade.round,
-                              releaseBasis(m_document.state().verdicts.blades[i]),
-                              reason.toStdString(),
-                              {},
-                              {}}});
+        decisions.push_back(
+            {blade.id,
+             {disposition, blade.round, releaseBasis(m_document.verdicts().blades[i]), reason.toStdString(), {}, {}}});
         if (disposition == Disposition::scrap) scrapped.push_back(blade.id);
     }
     m_document.perform(
         [decisions, scrapped, why = reason.toStdString()](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
-                auto done = logbook.sign(decisions);
+                auto done = rollcall::sign(logbook, decisions);
                 for (const std::string& blade : scrapped) {
-                    if (done) done = logbook.takeOut(blade, Fate::scrapped, Gate::release, why);
+                    if (done) done = rollcall::takeOut(logbook, blade, Fate::scrapped, Gate::release, why);
                 }
                 return done;
             });
@@ -142,18 +140,18 @@ void ReleaseBench::askSample() {
         [this, id = batch.id](const FormValues& v) {
             std::optional<double> chance;
             if (!v["chance"].isEmpty()) chance = *parseNumber(v["chance"].toStdString()) / 100;
-            m_document.perform([id, chance](Logbook& logbook) { return logbook.askSample(id, chance); });
+            m_document.perform([id, chance](Logbook& logbook) { return rollcall::askSample(logbook, id, chance); });
         });
 }
 
 void ReleaseBench::certificate() {
     if (!m_document.hasBatch()) return;
-    onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)), [this](Paper& paper,
-                                                                                                 const FormValues& v) {
-        const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
-                                         v["paper"] == QLatin1String("Letter"), LogbookSeams::real().now()};
-        return drawCertificate(paper, m_document.batch(), m_document.state().verdicts, m_document.tables(), options);
-    });
+    onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
+            [this](Paper& paper, const FormValues& v) {
+                const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
+                                                 v["paper"] == QLatin1String("Letter"), LogbookSeams::real().now()};
+                return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(), options);
+            });
 }
 
 void ReleaseBench::otherPapers() {
@@ -171,7 +169,7 @@ void ReleaseBench::otherPapers() {
                              : tr("Small cards of %1").arg(name),
                     [this, i](Paper& paper, const FormValues& v) {
                         const Batch& batch = m_document.batch();
-                        const BatchVerdicts& verdicts = m_document.state().verdicts;
+                        const BatchVerdicts& verdicts = m_document.verdicts();
                         const Instant now = LogbookSeams::real().now();
                         return i == 0   ? drawBatchCard(paper, batch, m_document.tables(), now)
                                : i == 1 ? drawPile(paper, batch, verdicts, v["shop"], now)

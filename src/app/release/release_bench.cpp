@@ -34,7 +34,7 @@ void ReleaseBench::refresh() {
     m_sample = {};
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
-        const BatchVerdicts& verdicts = m_document.state().verdicts;
+        const BatchVerdicts& verdicts = m_document.verdicts();
         std::vector<std::optional<Verdict>> temper;
         for (std::size_t i = 0; i < batch.blades.size(); ++i) {
             m_answers.push_back(releaseAnswer(batch, i, verdicts.blades[i], m_document.tables()));
@@ -202,7 +202,7 @@ ColumnContent ReleaseBench::content() const {
     if (blade == nullptr || m_answers.empty()) return {};
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
     const Verdict verdict =
-        judgeRelease(m_document.batch(), index, m_document.state().verdicts.blades[index], m_document.tables());
+        judgeRelease(m_document.batch(), index, m_document.verdicts().blades[index], m_document.tables());
     const QString mark = QString::fromStdString(blade->mark);
     ColumnContent content = columnOf(verdict, blade->mark);
     int in = 0;

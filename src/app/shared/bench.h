@@ -3,7 +3,7 @@
 #pragma once
 
 #include "app/shared/column_content.h"
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "plot/look.h"
 
 #include <QWidget>

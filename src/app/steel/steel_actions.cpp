@@ -6,6 +6,8 @@
 #include "app/steel/steel_bench.h"
 #include "core/base/csv.h"
 #include "core/base/number.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/steel.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -64,9 +66,9 @@ void SteelBench::keepShot(ShotDraft draft, const QString& what) {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 // Whoever takes in a shot asks the Steel gate.
                 if (!plan.required) {
-                    if (auto done = logbook.changePlan(draft.batch, Gate::steel, {true, 1}); !done) return done;
+                    if (auto done = changePlan(logbook, draft.batch, Gate::steel, {true, 1}); !done) return done;
                 }
-                const auto id = logbook.addShot(draft);
+                const auto id = addShot(logbook, draft);
                 if (!id) return id.error();
                 return Done{};
             });
@@ -143,8 +145,9 @@ void SteelBench::strikeShot() {
     (new ChoiceDialog(tr("Strike out the last shot. Why?"), {tr("It stays in the log, with the reason.")}, choices,
                       m_look, window()))
         ->ask([this, id, reasons](int i) {
-            m_document.perform(
-                [id, reason = reasons[i].toStdString()](Logbook& logbook) { return logbook.strikeShot(id, reason); });
+            m_document.perform([id, reason = reasons[i].toStdString()](Logbook& logbook) {
+                return rollcall::strikeShot(logbook, id, reason);
+            });
         });
 }
 
@@ -198,7 +201,7 @@ void SteelBench::assign(const std::string& grade) {
         [this, grade](const FormValues& v) {
             m_document.perform(
                 [batch = m_document.batch().id, grade, reason = v["reason"].toStdString()](Logbook& logbook) {
-                    return logbook.assignGrade(batch, grade, reason);
+                    return assignGrade(logbook, batch, grade, reason);
                 },
                 [this, grade](const Result<Done>& done) {
                     if (done)
@@ -211,7 +214,7 @@ void SteelBench::assign(const std::string& grade) {
 void SteelBench::lot() {
     const Batch& batch = m_document.batch();
     QStringList others;
-    for (const BatchSummary& other : m_document.state().batches) {
+    for (const BatchSummary& other : m_document.state().batches()) {
         if (!batch.lot.empty() && other.lot == batch.lot && other.id != batch.id && others.size() < 6)
             others << QString::fromStdString(other.name);
     }
@@ -229,8 +232,8 @@ void SteelBench::lot() {
     form->ask([](const FormValues&) { return FormFault{}; },
               [this, id = batch.id](const FormValues& v) {
                   m_document.perform([id, v](Logbook& logbook) {
-                      return logbook.changeLot(id, v["name"].toStdString(), v["supplier"].toStdString(),
-                                               v["heat"].toStdString());
+                      return changeLot(logbook, id, v["name"].toStdString(), v["supplier"].toStdString(),
+                                       v["heat"].toStdString());
                   });
               });
 }
@@ -261,7 +264,7 @@ void SteelBench::certificate() {
             }
             m_document.perform([id, values = typedShot(v["values"].toStdString())->elements,
                                 name = QFileInfo(v["file"]).fileName(),
-                                bytes](Logbook& logbook) { return logbook.addCertificate(id, values, name, bytes); });
+                                bytes](Logbook& logbook) { return addCertificate(logbook, id, values, name, bytes); });
         });
 }
 
@@ -295,7 +298,7 @@ void SteelBench::noteSpark() {
                   QStringList parts{v["bursts"], v["colour"]};
                   parts.removeAll(QString());
                   note.text = parts.join(QStringLiteral(", ")).toStdString();
-                  m_document.perform([id, note](Logbook& logbook) { return logbook.addSteelNote(id, note); });
+                  m_document.perform([id, note](Logbook& logbook) { return addSteelNote(logbook, id, note); });
               });
 }
 
@@ -315,7 +318,7 @@ void SteelBench::noteCoupon() {
             note.kind = SteelNoteKind::coupon;
             note.hrc = parseNumber(v["hrc"].toStdString()).value();
             note.text = v["text"].toStdString();
-            m_document.perform([id, note](Logbook& logbook) { return logbook.addSteelNote(id, note); });
+            m_document.perform([id, note](Logbook& logbook) { return addSteelNote(logbook, id, note); });
         });
 }
 
@@ -351,7 +354,7 @@ void SteelBench::noteChanged() {
             for (const QString& mark : v["marks"].split(QLatin1Char(','), Qt::SkipEmptyParts))
                 note.marks.push_back(mark.trimmed().toStdString());
             note.text = v["text"].toStdString();
-            m_document.perform([id, note](Logbook& logbook) { return logbook.addSteelNote(id, note); });
+            m_document.perform([id, note](Logbook& logbook) { return addSteelNote(logbook, id, note); });
         });
 }
 
@@ -421,7 +424,7 @@ void SteelBench::editGrade(const GradeSheet& sheet) {
                                      QString::fromStdString(grade.error().text)};
         },
         [this, typed](const FormValues& v) {
-            m_document.perform([sheet = typed(v)](Logbook& logbook) { return logbook.keepOwnGrade(sheet); },
+            m_document.perform([sheet = typed(v)](Logbook& logbook) { return keepOwnGrade(logbook, sheet); },
                                [this, name = v["name"]](const Result<Done>& done) {
                                    if (done)
                                        emit said(tr("%1 kept as the shop's own; everything is judged anew").arg(name),
@@ -431,7 +434,7 @@ void SteelBench::editGrade(const GradeSheet& sheet) {
 }
 
 void SteelBench::exportGrades() {
-    const std::vector<GradeSheet>& sheets = m_document.state().shop.own_grades;
+    const std::vector<GradeSheet>& sheets = m_document.state().shop().own_grades;
     if (sheets.empty()) return emit said(tr("The shop has no grades of its own yet."), true);
     const QString path =
         m_seams.chooseFile(window(), tr("Export the shop's grades"), tr("Tables (*.csv *.json)"), true);
@@ -510,7 +513,7 @@ void SteelBench::importGrades() {
         [good](Logbook& logbook) {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 for (const GradeSheet& sheet : good) {
-                    if (auto done = logbook.keepOwnGrade(sheet); !done) return done;
+                    if (auto done = keepOwnGrade(logbook, sheet); !done) return done;
                 }
                 return Done{};
             });

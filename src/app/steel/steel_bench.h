@@ -6,6 +6,7 @@
 #include "app/shared/seams.h"
 #include "app/shared/watched_folder.h"
 #include "core/judge/steel_book.h"
+#include "logbook/actions/steel.h"
 
 #include <memory>
 

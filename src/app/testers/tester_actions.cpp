@@ -7,6 +7,7 @@
 #include "app/shared/line_form.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
+#include "logbook/actions/instruments.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -56,7 +57,7 @@ void TesterActions::edit(const Tester* tester) {
     form->ask(
         [this, id = old.id, kinds, filesIn](const FormValues& v) -> FormFault {
             if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the tester a name.")};
-            for (const Tester& t : m_document.state().shop.testers) {
+            for (const Tester& t : m_document.state().shop().testers) {
                 if (t.id != id && QString::fromStdString(t.name) == v["name"])
                     return {QStringLiteral("name"), tr("There is a tester of that name.")};
             }
@@ -84,8 +85,8 @@ void TesterActions::edit(const Tester* tester) {
             std::sort(changed.files.begin(), changed.files.end());
             m_document.perform(
                 [changed, isNew](Logbook& logbook) -> Result<Done> {
-                    if (!isNew) return logbook.changeTester(changed);
-                    const auto id = logbook.addTester(changed);
+                    if (!isNew) return changeTester(logbook, changed);
+                    const auto id = rollcall::addTester(logbook, changed);
                     if (!id) return id.error();
                     return Done{};
                 },
@@ -96,7 +97,7 @@ void TesterActions::edit(const Tester* tester) {
 }
 
 void TesterActions::chooseBlockToEdit() {
-    const std::vector<Block> blocks = m_document.state().shop.blocks;
+    const std::vector<Block> blocks = m_document.state().shop().blocks;
     std::vector<Choice> choices;
     for (const Block& block : blocks)
         choices.push_back({QString::number(choices.size() + 1), tr("Block %1").arg(QString::fromStdString(block.name)),
@@ -129,7 +130,7 @@ void TesterActions::editBlock(const Block* block) {
     form->ask(
         [this, id = old.id](const FormValues& v) -> FormFault {
             if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the block a name.")};
-            for (const Block& b : m_document.state().shop.blocks) {
+            for (const Block& b : m_document.state().shop().blocks) {
                 if (b.id != id && QString::fromStdString(b.name) == v["name"])
                     return {QStringLiteral("name"), tr("There is a block of that name.")};
             }
@@ -162,8 +163,8 @@ void TesterActions::editBlock(const Block* block) {
             changed.used_before = v["used"].toInt();
             m_document.perform(
                 [changed, isNew](Logbook& logbook) -> Result<Done> {
-                    if (!isNew) return logbook.changeBlock(changed);
-                    const auto id = logbook.addBlock(changed);
+                    if (!isNew) return changeBlock(logbook, changed);
+                    const auto id = addBlock(logbook, changed);
                     if (!id) return id.error();
                     return Done{};
                 },
@@ -185,23 +186,20 @@ void TesterActions::exportChart(const std::optional<ControlChart>& chart) {
 void TesterActions::listSuspect(const Tester& tester) {
     std::optional<Instant> lastGood;
     int failed = 0;
-    for (const Verification& run : m_document.state().verifications) {
+    for (const Verification& run : m_document.state().runs()) {
         if (run.tester != tester.id || !run.time) continue;
         const auto answer = verifyTester(m_document.tables(), run.scale, run.certified, run.readings);
         if (!answer) continue;
         failed = answer->ok ? 0 : failed + 1;
         if (answer->ok) lastGood = run.time;
     }
-    auto found = std::make_shared<std::vector<PlacedReading>>();
-    m_document.perform(
-        [found, id = tester.id, since = lastGood.value_or(Instant{})](Logbook& logbook) -> Result<Done> {
-            auto readings = logbook.readingsSince(id, since);
-            if (!readings) return readings.error();
-            *found = std::move(readings).value();
-            return Done{};
+    m_document.query<std::vector<PlacedReading>>(
+        [id = tester.id, since = lastGood.value_or(Instant{})](Logbook& logbook) {
+            return logbook.readingsSince(id, since);
         },
-        [this, found, failed, lastGood, name = QString::fromStdString(tester.name)](const Result<Done>& done) {
-            if (!done) return;
+        [this, failed, lastGood,
+         name = QString::fromStdString(tester.name)](const Result<std::vector<PlacedReading>>& found) {
+            if (!found) return emit said(words::errorText(found.error()), true);
             QStringList lines{
                 failed >= 2
                     ? tr("Failed %1 times in a row: these readings are suspect and Borderline at best.").arg(failed)

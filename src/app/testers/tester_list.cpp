@@ -77,9 +77,9 @@ void TesterListModel::refresh() {
     beginResetModel();
     m_health.clear();
     const Instant now = LogbookSeams::real().now();
-    for (const Tester& tester : m_document.state().shop.testers)
+    for (const Tester& tester : m_document.state().shop().testers)
         m_health.push_back(
-            testerHealth(tester, m_document.state().verifications, m_document.tables(), now, m_blocks[tester.id]));
+            testerHealth(tester, m_document.state().runs(), m_document.tables(), now, m_blocks[tester.id]));
     endResetModel();
 }
 
@@ -88,7 +88,7 @@ int TesterListModel::rowCount(const QModelIndex& parent) const {
 }
 
 const Tester& TesterListModel::tester(int row) const {
-    return m_document.state().shop.testers[static_cast<std::size_t>(row)];
+    return m_document.state().shop().testers[static_cast<std::size_t>(row)];
 }
 
 QString TesterListModel::word(int row) const {
@@ -106,7 +106,7 @@ QString TesterListModel::word(int row) const {
 
 void TesterListModel::nextBlock(int row) {
     std::vector<std::string> blocks;
-    for (const Verification& run : m_document.state().verifications) {
+    for (const Verification& run : m_document.state().runs()) {
         if (run.tester == tester(row).id && std::find(blocks.begin(), blocks.end(), run.block) == blocks.end())
             blocks.push_back(run.block);
     }

@@ -51,7 +51,7 @@ bool TestersBench::verifiable() const {
 
 // The block most often read with it; before any run the shop's first.
 const Block* TestersBench::block() const {
-    const std::vector<Block>& blocks = m_document.state().shop.blocks;
+    const std::vector<Block>& blocks = m_document.state().shop().blocks;
     if (const TesterHealth* h = health(); h != nullptr && h->last != nullptr) {
         for (const Block& block : blocks) {
             if (block.name == h->block) return &block;
@@ -72,7 +72,7 @@ void TestersBench::refresh() {
     if (const Block* b = block()) {
         const auto d = indentDiameter(m_document.tables(), b->scale, b->certified);
         std::vector<Verification> runs;
-        for (const Verification& run : m_document.state().verifications) {
+        for (const Verification& run : m_document.state().runs()) {
             if (run.block == b->name) runs.push_back(run);
         }
         if (d) {
@@ -195,11 +195,11 @@ ColumnContent TestersBench::content() const {
         if (errorOk && spreadOk) content.lines.push_back({Tone::good, table, QStringLiteral("M6"), false});
     }
     std::vector<double> certified;
-    for (const Block& b : m_document.state().shop.blocks) certified.push_back(b.certified);
+    for (const Block& b : m_document.state().shop().blocks) certified.push_back(b.certified);
     if (const auto at = work()) {
         const BlockAdvice advice = adviseBlocks(certified, *at);
         const auto blockName = [&](std::size_t i) {
-            return QString::fromStdString(m_document.state().shop.blocks[advice.blocks[i]].name);
+            return QString::fromStdString(m_document.state().shop().blocks[advice.blocks[i]].name);
         };
         const QString target = words::hardness(*at);
         if (advice.kind == BlockAdvice::Kind::near)

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "app/frame/verdict_column.h"
-#include "app/shared/document.h"
+#include "app/store/document.h"
 #include "app/testers/tester_list.h"
 #include "plot/control_chart.h"
 

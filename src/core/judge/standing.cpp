@@ -14,6 +14,21 @@
 
 namespace rollcall {
 
+std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all) {
+    std::int64_t first_ms = batch.created ? batch.created->utc_ms : 0;
+    for (const Blade& blade : batch.blades) {
+        for (const Reading& reading : blade.readings) {
+            if (reading.time) first_ms = std::min(first_ms, reading.time->utc_ms);
+        }
+    }
+    // A local day begins at most 36 hours before any moment of it, wherever its clock stood.
+    constexpr std::int64_t day_ms = std::int64_t{36} * 3600000;
+    const auto from = std::find_if(all.begin(), all.end(), [&](const Verification& run) {
+        return run.time && run.time->utc_ms >= first_ms - day_ms;
+    });
+    return {from, all.end()};
+}
+
 VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m_tables(tables) {
     for (const Verification& run : batch.verifications) {
         if (!run.time) continue;

@@ -12,6 +12,10 @@
 
 namespace rollcall {
 
+/// The runs on blocks that can bear on a batch: those of the day its first reading was made and all later ones, which
+/// may make earlier readings suspect (M6). all in the order they were made.
+std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all);
+
 /// Answers of all runs on blocks in a batch's reach, computed once and asked for every reading.
 class VerificationBook {
 public:

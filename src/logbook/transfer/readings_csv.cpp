@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/readings_csv.h"
+#include "logbook/transfer/readings_csv.h"
 
 #include "core/base/csv.h"
 #include "core/base/number.h"

@@ -1,8 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/transfer/merge.h"
+
 #include "core/base/protocol.h"
-#include "logbook/chain_rows.h"
-#include "logbook/schema.h"
+#include "logbook/actions/rows.h"
+#include "logbook/kinds.h"
+#include "logbook/rows.h"
 
 #include <algorithm>
 #include <functional>
@@ -10,70 +13,10 @@
 #include <QHash>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QSet>
 
 namespace rollcall {
 
 namespace {
-
-// Texts that are codes or numbers, by table; all others are a maker's own words and stay behind, so that a column that
-// comes later gives nothing away until it is named here.
-const QHash<QString, QSet<QString>>& codes() {
-    static const QHash<QString, QSet<QString>> list{
-        {"tester", {"kind", "files"}},
-        {"block", {"scale"}},
-        {"grade", {"designation"}},
-        {"purpose", {"window_text"}},
-        {"batch", {"rule"}},
-        {"gate_plan", {"gate", "extent"}},
-        {"blade", {"outline", "thickness_text"}},
-        {"verification", {"scale"}},
-        {"reading", {"gate", "scale", "as_entered"}},
-        {"reading_mark", {"kind"}},
-        {"excuse", {"gate"}},
-        {"blade_fate", {"fate", "gate"}},
-        {"signature", {"gate", "decision", "verdict", "basis"}},
-        {"file_test", {"gate", "skates", "bites", "touches", "surface"}},
-        {"recipe", {"grade"}},
-        {"recipe_stage", {"kind", "cooling"}},
-        {"heat_run", {"surface"}},
-        {"heat_mark", {"kind"}},
-        {"planned_mark", {"kind"}},
-        {"warp", {"high"}},
-        {"temper_colour", {"zone", "colour", "surface"}},
-        {"lot_value", {"element"}},
-        {"steel_shot", {"method"}},
-        {"steel_value", {"element"}},
-        {"steel_note", {"kind"}},
-        {"own_grade", {"name"}}, // what the grade is, not whose
-        {"edge_geometry", {"grind"}},
-        {"edge_rung", {"outcome"}},
-        {"edge_ask", {"purpose", "school"}},
-        {"damage", {"kind"}},
-        {"own_protocol", {"name"}}, // how it is done: numbers mean nothing without it
-        {"trial_event", {"act"}},
-        {"study", {"factor"}},
-        {"fracture_line", {"zone", "crossings"}},
-        {"disposition", {"decision", "basis"}},
-        {"ground_off", {"grinding"}},
-    };
-    return list;
-}
-
-// Names that tell things apart: each gets a number of its own instead. Parts of a tester are told apart too: another
-// one ends its verification.
-const QHash<QString, QHash<QString, QString>>& numbered() {
-    static const QHash<QString, QString> parts{{"indenter", "Indenter"}, {"anvil", "Anvil"}};
-    static const QHash<QString, QHash<QString, QString>> list{
-        {"person", {{"initials", "P"}}}, {"tester", {{"name", "Tester"}, {"indenter", "Indenter"}, {"anvil", "Anvil"}}},
-        {"verification", parts},         {"reading", parts},
-        {"block", {{"name", "Block"}}},  {"lot", {{"name", "Lot"}}},
-        {"batch", {{"name", "Batch"}}},  {"blade", {{"mark", "Piece"}}},
-        {"oven", {{"name", "Oven"}}},    {"recipe", {{"name", "Recipe"}}},
-        {"study", {{"name", "Study"}}},
-    };
-    return list;
-}
 
 constexpr const char* leftOutText = "left out";
 
@@ -98,13 +41,10 @@ public:
 
     Result<Done> copy() {
         if (auto begun = placeholder(); !begun) return begun;
-        for (const char* table : schema::recordedTables()) {
-            const QString name = QLatin1String(table);
+        for (const Kind& kind : kinds()) {
             // Settings may hold anything; files are photos, certificates and imported tables; both logs name people.
-            if (name == QLatin1String("setting") || name == QLatin1String("attachment") ||
-                name == QLatin1String("merge"))
-                continue;
-            if (auto done = copyTable(table); !done) return done;
+            if (!kind.copied) continue;
+            if (auto done = copyTable(kind); !done) return done;
         }
         return Done{};
     }
@@ -123,8 +63,8 @@ private:
         return done;
     }
 
-    Result<Done> copyTable(const char* table) {
-        const QString name = QLatin1String(table);
+    Result<Done> copyTable(const Kind& kind) {
+        const QString name = QLatin1String(kind.table);
         const auto columns =
             m_from.select(QStringLiteral("SELECT i.name, i.type, (SELECT f.\"table\" FROM pragma_foreign_key_list(?) f "
                                          "WHERE f.\"from\"=i.name) FROM pragma_table_info(?) i"),
@@ -149,41 +89,47 @@ private:
                 else if (target == QLatin1String("attachment_blob"))
                     keepSamples(value.toString());
                 else if (!pointer && column[1].toString() == QLatin1String("TEXT"))
-                    value = shared(name, names[static_cast<qsizetype>(i)], value);
+                    value = shared(kind, held[i], value);
                 fields.emplace_back(held[i].constData(), value);
             }
             if (m_failed) return *m_failed;
-            if (auto done = m_to.insert(table, fields); !done) return done;
+            if (auto done = m_to.insert(kind.table, fields); !done) return done;
         }
         return Done{};
     }
 
-    QVariant shared(const QString& table, const QString& column, const QVariant& value) {
-        if (value.isNull() || value.toString().isEmpty() || codes().value(table).contains(column)) return value;
-        if (column == QLatin1String("person")) return numberedName(QStringLiteral("P"), value.toString());
-        if (const QString kind = numbered().value(table).value(column); !kind.isEmpty())
-            return numberedName(kind, value.toString());
-        if (table == QLatin1String("steel_note") && column == QLatin1String("marks")) {
+    QVariant shared(const Kind& kind, const QByteArray& column, const QVariant& value) {
+        if (value.isNull() || value.toString().isEmpty()) return value;
+        const auto words = std::find_if(kind.words.begin(), kind.words.end(),
+                                        [&](const ColumnWords& one) { return column == one.column; });
+        if (words == kind.words.end()) return QString(QLatin1String(""));
+        switch (words->are) {
+        case ColumnWords::Are::code:
+            return value;
+        case ColumnWords::Are::numbered:
+            return numberedName(QLatin1String(words->as), value.toString());
+        case ColumnWords::Are::marks: {
             QStringList marks;
             for (const QString& mark : value.toString().split(QLatin1Char(','), Qt::SkipEmptyParts))
                 marks << numberedName(QStringLiteral("Piece"), mark.trimmed());
             return marks.join(QLatin1Char(','));
         }
-        // That a hazard was read is part of the trial.
-        const auto& hazards = cautionWords();
-        if (table == QLatin1String("trial_event") &&
-            std::find(hazards.begin(), hazards.end(), s(value)) != hazards.end())
-            return value;
-        if (column == QLatin1String("sheet") || column == QLatin1String("protocol"))
-            return withoutNotes(column, value.toString());
-        // Why a reading was struck out is one of a few words; other reasons are told to be there, not what they are.
-        static const QSet<QString> strikes{"same spot", "edge", "scale", "seating", "overshoot", "other", "superseded"};
-        if (column == QLatin1String("reason"))
-            return table == QLatin1String("reading_mark") && strikes.contains(value.toString())
-                       ? value.toString()
-                       : QString::fromLatin1(leftOutText);
-        return QString(QLatin1String(""));
+        case ColumnWords::Are::hazard: { // that it was read is part of the trial
+            const auto& hazards = cautionWords();
+            const bool hazard = std::find(hazards.begin(), hazards.end(), s(value)) != hazards.end();
+            return hazard ? value : QVariant(QString(QLatin1String("")));
+        }
+        case ColumnWords::Are::reason: // others are told to be there, not what they are
+            return named<StrikeReason>(s(value)) && column == "reason" && kindIsStrikes(kind)
+                       ? value
+                       : QVariant(QString::fromLatin1(leftOutText));
+        case ColumnWords::Are::sheet:
+            return withoutNotes(QString::fromLatin1(column), value.toString());
+        }
+        return {};
     }
+
+    static bool kindIsStrikes(const Kind& kind) { return std::string_view(kind.table) == "reading_mark"; }
 
     QString numberedName(const QString& kind, const QString& name) {
         QHash<QString, int>& known = m_numbers[kind];
@@ -213,16 +159,16 @@ private:
 
 } // namespace
 
-Result<Done> Logbook::copyWithoutNames(const QString& path) {
+Result<Done> copyWithoutNames(Logbook& logbook, const QString& path) {
     Result<Done> done = Done{};
     {
-        const auto made = create(path, m_seams);
+        const auto made = Logbook::create(path, logbook.seams());
         if (!made) return made.error();
         Logbook& copy = **made;
         done = copy.transact("copy without names", [&]() -> Result<Done> {
-            auto begun = copy.m_database->run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
+            auto begun = copy.database().run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
             if (!begun) return begun;
-            return Anonymous(*m_database, *copy.m_database, m_seams.newId).copy();
+            return Anonymous(logbook.database(), copy.database(), logbook.seams().newId).copy();
         });
     }
     if (!done) QFile::remove(path); // nothing half made stays

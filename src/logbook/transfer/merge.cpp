@@ -1,9 +1,12 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/transfer/merge.h"
+
 #include "core/base/csv.h"
-#include "logbook/chain_rows.h"
+#include "logbook/actions/rows.h"
 #include "logbook/change_log.h"
-#include "logbook/schema.h"
+#include "logbook/kinds.h"
+#include "logbook/rows.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -17,7 +20,7 @@ namespace rollcall {
 class LogbookMerge {
 public:
     LogbookMerge(Logbook& ours, Logbook& theirs, const QString& file)
-        : m_logbook(ours), m_ours(*ours.m_database), m_theirs(*theirs.m_database),
+        : m_logbook(ours), m_ours(ours.database()), m_theirs(theirs.database()),
           m_name(QFileInfo(file).completeBaseName()) {}
 
     Result<MergeReport> run(bool trial) {
@@ -32,7 +35,8 @@ public:
             // Rows come table by table, not in the order in which they point at each other.
             met = m_ours.run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
             if (met) met = takeFiles();
-            for (const char* table : schema::recordedTables()) {
+            for (const Kind& kind : kinds()) {
+                const char* table = kind.table;
                 if (met) met = takeTable(table);
             }
             if (met) met = tellDoubleTempers();
@@ -90,7 +94,7 @@ private:
             if (known->toInt() > 0) continue;
             const auto bytes = m_theirs.single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), row);
             if (!bytes) return bytes.error();
-            if (auto kept = m_logbook.keepBytes(row[0].toString(), bytes->toByteArray()); !kept) return kept;
+            if (auto kept = keepBytes(m_logbook, row[0].toString(), bytes->toByteArray()); !kept) return kept;
         }
         return Done{};
     }
@@ -272,9 +276,9 @@ private:
             text += e.stored_hash.toLatin1() + '\n';
         }
         const auto attachment =
-            m_logbook.insertAttachment(QStringLiteral("change log of %1.csv").arg(m_name), "text/csv", text);
+            insertAttachment(m_logbook, QStringLiteral("change log of %1.csv").arg(m_name), "text/csv", text);
         if (!attachment) return attachment.error();
-        return m_ours.insert("merge", stamped({{"id", q(m_logbook.m_seams.newId())},
+        return m_ours.insert("merge", stamped({{"id", q(m_logbook.newId())},
                                                {"name", m_name},
                                                {"attachment", q(*attachment)},
                                                {"last_hash", theirs.back().stored_hash}},
@@ -314,19 +318,18 @@ private:
     std::map<QString, QString> m_renamed; ///< table and name -> name here
 };
 
-Result<MergeReport> Logbook::merge(const QString& other, bool trial) {
-    if (m_readOnly) return refused("logbook", "this logbook is open for reading only: " + m_readOnlyReason);
-    auto opened = open(other, Access::read, m_seams);
+Result<MergeReport> mergeLogbook(Logbook& logbook, const QString& other, bool trial) {
+    if (logbook.readOnly())
+        return refused("logbook", "this logbook is open for reading only: " + logbook.readOnlyReason());
+    auto opened = Logbook::open(other, Logbook::Access::read, logbook.seams());
     if (!opened) return opened.error();
-    if ((*opened)->schemaVersion() != m_schema)
+    if ((*opened)->schemaVersion() != logbook.schemaVersion())
         return refused(other.toStdString(), "it was written by a newer Rollcall");
     const auto problems = (*opened)->check();
     if (!problems) return problems.error();
     if (!problems->empty()) return refused(other.toStdString(), "it does not pass its own check: " + problems->front());
-    auto report = LogbookMerge(*this, **opened, other).run(trial);
-    m_learned.clear();
-    m_learnedDay = -1;
-    m_traces.clear();
+    auto report = LogbookMerge(logbook, **opened, other).run(trial);
+    logbook.forgetLearned();
     return report;
 }
 

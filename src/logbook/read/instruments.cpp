@@ -1,8 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
-#include "logbook/chain_rows.h"
-
+#include "logbook/rows.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -14,39 +13,12 @@ namespace rollcall {
 
 namespace {
 
-std::string joined(const std::vector<double>& values) {
-    std::string text;
-    for (const double value : values) text += (text.empty() ? "" : " ") + fmt::format("{}", value);
-    return text;
-}
-
 std::vector<double> numbersIn(const QVariant& text) {
     const std::string stored = s(text);
     return stored.empty() ? std::vector<double>() : parseNumbers(stored).value();
 }
 
 } // namespace
-
-Fields fieldsOf(const Tester& tester) {
-    return {{"id", q(tester.id)},
-            {"name", q(tester.name)},
-            {"kind", nameOf(tester.kind)},
-            {"resolution", tester.resolution},
-            {"indenter", q(tester.indenter)},
-            {"anvil", q(tester.anvil)},
-            {"files", q(joined(tester.files))}};
-}
-
-Fields fieldsOf(const Block& block) {
-    return {{"id", q(block.id)},
-            {"name", q(block.name)},
-            {"scale", q(block.scale)},
-            {"certified", block.certified},
-            {"uncertainty", block.uncertainty},
-            {"diameter_mm", block.diameter_mm},
-            {"spacing_mm", block.spacing_mm},
-            {"used_before", block.used_before}};
-}
 
 FileTest fileTestOf(const Row& row) {
     FileTest test;
@@ -62,28 +34,6 @@ FileTest fileTestOf(const Row& row) {
     test.person = s(row[9]);
     test.at = instantOf(row[10], row[11]);
     return test;
-}
-
-Result<std::string> Logbook::addTester(const Tester& tester) {
-    if (trimmed(tester.name).empty()) return refused("name", "a tester needs a name");
-    Tester added = tester;
-    added.id = m_seams.newId();
-    return idOr(transact("tester added", [&] { return m_database->insert("tester", fieldsOf(added)); }), added.id);
-}
-
-Result<Done> Logbook::changeTester(const Tester& tester) {
-    return transact("tester changed", [&] { return m_database->update("tester", q(tester.id), fieldsOf(tester)); });
-}
-
-Result<std::string> Logbook::addBlock(const Block& block) {
-    if (trimmed(block.name).empty()) return refused("name", "a block needs a name");
-    Block added = block;
-    added.id = m_seams.newId();
-    return idOr(transact("block added", [&] { return m_database->insert("block", fieldsOf(added)); }), added.id);
-}
-
-Result<Done> Logbook::changeBlock(const Block& block) {
-    return transact("block changed", [&] { return m_database->update("block", q(block.id), fieldsOf(block)); });
 }
 
 Result<Done> Logbook::learnScatter() {
@@ -139,19 +89,6 @@ Result<std::vector<Tester>> Logbook::testers() {
         testers.push_back(std::move(tester));
     }
     return testers;
-}
-
-Result<Tester> Logbook::testerById(const std::string& id) {
-    const auto row =
-        m_database->select(QStringLiteral("SELECT resolution, indenter, anvil FROM tester WHERE id=?"), {q(id)});
-    if (!row) return row.error();
-    if (row->empty()) return refused("tester", "no tester is chosen");
-    Tester tester;
-    tester.id = id;
-    tester.resolution = row->front()[0].toDouble();
-    tester.indenter = s(row->front()[1]);
-    tester.anvil = s(row->front()[2]);
-    return tester;
 }
 
 Result<std::vector<Block>> Logbook::blocks() {
@@ -212,72 +149,6 @@ Result<std::vector<PlacedReading>> Logbook::readingsSince(const std::string& tes
         readings.push_back({s(row[0]), s(row[1]), gateNamed(s(row[2])).value_or(Gate::temper), s(row[3]),
                             row[4].toDouble(), instantOrNone(row[5], row[6])});
     return readings;
-}
-
-Result<std::string> Logbook::startVerification(const std::string& testerId, const std::string& block) {
-    const Result<Tester> tester = testerById(testerId);
-    if (!tester) return tester.error();
-    const Result<QVariant> scale = m_database->single(QStringLiteral("SELECT scale FROM block WHERE id=?"), {q(block)});
-    if (!scale) return scale.error();
-    if (scale->isNull()) return refused("block", "no block is chosen");
-    const std::string id = m_seams.newId();
-    return idOr(transact("verification begun",
-                         [&] {
-                             return m_database->insert("verification", {{"id", q(id)},
-                                                                        {"tester", q(tester->id)},
-                                                                        {"indenter", q(tester->indenter)},
-                                                                        {"anvil", q(tester->anvil)},
-                                                                        {"scale", *scale},
-                                                                        {"block", q(block)},
-                                                                        {"person", q(m_person)}});
-                         }),
-                id);
-}
-
-Result<std::string> Logbook::logBlockReading(const std::string& verification, double value,
-                                             const std::string& as_entered) {
-    const Result<std::vector<Row>> rows =
-        m_database->select(QStringLiteral("SELECT tester, scale FROM verification WHERE id=?"), {q(verification)});
-    if (!rows) return rows.error();
-    if (rows->empty()) return refused("verification", "this run on a block is not in the logbook");
-    const Result<Tester> tester = testerById(s(rows->front()[0]));
-    if (!tester) return tester.error();
-    ReadingDraft draft;
-    draft.scale = s(rows->front()[1]);
-    draft.value = value;
-    draft.as_entered = as_entered;
-    draft.resolution = tester->resolution;
-    const std::string id = m_seams.newId();
-    return idOr(transact("block reading logged",
-                         [&] { return insertReading(id, draft, *tester, m_seams.now(), verification, {}, {}); }),
-                id);
-}
-
-Result<std::string> Logbook::logFileTest(const std::string& blade, const std::string& set, const FileTest& test) {
-    if (test.trials.empty()) return refused("files", "no file was tried");
-    const auto with = [&](FileTouch touch) {
-        std::vector<double> files;
-        for (const FileTrial& trial : test.trials) {
-            if (trial.touch == touch) files.push_back(trial.file_hrc);
-        }
-        return q(joined(files));
-    };
-    const std::string id = m_seams.newId();
-    return idOr(transact("files tried",
-                         [&] {
-                             return m_database->insert("file_test", stamped({{"id", q(id)},
-                                                                             {"blade", q(blade)},
-                                                                             {"tester", q(set)},
-                                                                             {"gate", storedName(test.gate)},
-                                                                             {"round", test.round},
-                                                                             {"after_cycle", test.after_temper},
-                                                                             {"skates", with(FileTouch::skates)},
-                                                                             {"bites", with(FileTouch::bites)},
-                                                                             {"touches", with(FileTouch::touches)},
-                                                                             {"surface", nameOf(test.surface)}},
-                                                                            m_seams.now(), m_person));
-                         }),
-                id);
 }
 
 } // namespace rollcall

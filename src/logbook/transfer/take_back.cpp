@@ -1,6 +1,9 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/chain_rows.h"
+#include "logbook/transfer/import.h"
+
+#include "logbook/actions/rows.h"
+#include "logbook/rows.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -39,8 +42,8 @@ bool names(const QString& payload, const QSet<QString>& ids) {
 
 } // namespace
 
-Result<std::optional<PastImport>> Logbook::lastImport() {
-    const auto rows = m_database->select(
+Result<std::optional<PastImport>> lastImport(Logbook& logbook) {
+    const auto rows = logbook.database().select(
         QStringLiteral("SELECT i.id, a.name, i.taken, i.at_ms, i.at_offset FROM import i JOIN attachment a ON "
                        "a.id=i.attachment WHERE NOT EXISTS (SELECT 1 FROM import_mark m WHERE m.import=i.id) AND "
                        "EXISTS (SELECT 1 FROM "
@@ -52,8 +55,9 @@ Result<std::optional<PastImport>> Logbook::lastImport() {
     return std::optional<PastImport>(PastImport{s(row[0]), s(row[1]), row[2].toInt(), instantOf(row[3], row[4])});
 }
 
-Result<Done> Logbook::takeBackImport(const std::string& import) {
-    const auto entries = m_database->select(QStringLiteral("SELECT seq, action, payload FROM change ORDER BY seq"));
+Result<Done> takeBackImport(Logbook& logbook, const std::string& import) {
+    const auto entries =
+        logbook.database().select(QStringLiteral("SELECT seq, action, payload FROM change ORDER BY seq"));
     if (!entries) return entries.error();
     const auto own = std::find_if(entries->begin(), entries->end(), [&](const Row& row) {
         return row[1].toString() == QLatin1String("readings imported") && row[2].toString().contains(q(import));
@@ -78,22 +82,22 @@ Result<Done> Logbook::takeBackImport(const std::string& import) {
     }
     // A name that is free: "K-1 (taken back)", then "K-1 (taken back 2)".
     const auto freed = [&](const char* table, const char* column, const QString& id) -> Result<Done> {
-        const auto name = m_database->single(
+        const auto name = logbook.database().single(
             QStringLiteral("SELECT %2 FROM %1 WHERE id=?").arg(QLatin1String(table), QLatin1String(column)), {id});
         if (!name) return name.error();
         for (int number = 1;; ++number) {
             const QString wanted =
                 QStringLiteral("%1 (taken back%2)")
                     .arg(name->toString(), number == 1 ? QString() : QStringLiteral(" %1").arg(number));
-            const auto used = m_database->single(
+            const auto used = logbook.database().single(
                 QStringLiteral("SELECT COUNT(*) FROM %1 WHERE %2=?").arg(QLatin1String(table), QLatin1String(column)),
                 {wanted});
             if (!used) return used.error();
-            if (used->toInt() == 0) return m_database->update(table, id, {{column, wanted}});
+            if (used->toInt() == 0) return logbook.database().update(table, id, {{column, wanted}});
         }
     };
     const std::string why = "the import was taken back";
-    return transact("import taken back", [&]() -> Result<Done> {
+    return logbook.transact("import taken back", [&]() -> Result<Done> {
         Result<Done> done = Done{};
         const auto each = [&](const char* table, const std::function<Result<Done>(const QString&)>& act) {
             for (const QString& id : of(table)) {
@@ -101,27 +105,27 @@ Result<Done> Logbook::takeBackImport(const std::string& import) {
             }
         };
         const auto stampedRow = [&](Fields fields) {
-            fields.emplace_back("id", q(m_seams.newId()));
-            return stamped(std::move(fields), m_seams.now(), m_person);
+            fields.emplace_back("id", q(logbook.newId()));
+            return stamped(std::move(fields), logbook.now(), logbook.person());
         };
         each("reading", [&](const QString& id) {
-            return m_database->insert(
+            return logbook.database().insert(
                 "reading_mark",
                 stampedRow(
                     {{"reading", id}, {"kind", "struck"}, {"reason", nameOf(StrikeReason::other)}, {"note", q(why)}}));
         });
         each("cycle", [&](const QString& id) {
-            return m_database->insert("cycle_mark", stampedRow({{"cycle", id}, {"reason", q(why)}}));
+            return logbook.database().insert("cycle_mark", stampedRow({{"cycle", id}, {"reason", q(why)}}));
         });
         each("blade", [&](const QString& id) {
-            const auto out = m_database->insert("blade_fate", stampedRow({{"blade", id},
-                                                                          {"fate", nameOf(Fate::removed)},
-                                                                          {"gate", storedName(Gate::temper)},
-                                                                          {"reason", q(why)}}));
+            const auto out = logbook.database().insert("blade_fate", stampedRow({{"blade", id},
+                                                                                 {"fate", nameOf(Fate::removed)},
+                                                                                 {"gate", storedName(Gate::temper)},
+                                                                                 {"reason", q(why)}}));
             return out ? freed("blade", "mark", id) : out;
         });
         each("batch", [&](const QString& id) { return freed("batch", "name", id); });
-        if (done) done = m_database->insert("import_mark", stampedRow({{"import", q(import)}}));
+        if (done) done = logbook.database().insert("import_mark", stampedRow({{"import", q(import)}}));
         return done;
     });
 }

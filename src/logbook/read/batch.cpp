@@ -1,10 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/chain_rows.h"
+#include "core/judge/standing.h"
 #include "logbook/change_log.h"
 #include "logbook/database.h"
+#include "logbook/kinds.h"
 #include "logbook/logbook.h"
-#include "logbook/schema.h"
+#include "logbook/rows.h"
 #include "logbook/shape_text.h"
 
 #include <algorithm>
@@ -55,6 +56,7 @@ Result<Shop> Logbook::shop() {
 
 Result<std::vector<BatchSummary>> Logbook::batches() {
     std::vector<BatchSummary> summaries;
+    std::map<std::string, std::size_t> place;
     const auto rows = m_database->select(QStringLiteral(
         "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
         "WHERE a.batch=b.id ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
@@ -63,19 +65,34 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
         "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
     if (!rows) return rows.error();
     for (const Row& row : *rows) {
-        BatchSummary summary{s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5]), s(row[6])};
-        const auto gates = m_database->select(
-            QStringLiteral("SELECT gate FROM gate_plan WHERE batch=? AND required=1 ORDER BY rowid"), {row[0]});
-        if (!gates) return gates.error();
-        for (const Row& gate : *gates) {
-            if (const auto named = gateNamed(s(gate[0]))) summary.gates.push_back(*named);
-        }
-        summaries.push_back(std::move(summary));
+        place[s(row[0])] = summaries.size();
+        summaries.push_back(
+            {s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5]), s(row[6])});
+    }
+    const auto gates =
+        m_database->select(QStringLiteral("SELECT batch, gate FROM gate_plan WHERE required=1 ORDER BY rowid"));
+    if (!gates) return gates.error();
+    for (const Row& row : *gates) {
+        const auto batch = place.find(s(row[0]));
+        const auto gate = gateNamed(s(row[1]));
+        if (batch != place.end() && gate) summaries[batch->second].gates.push_back(*gate);
     }
     return summaries;
 }
 
 Result<Batch> Logbook::batch(const std::string& id) {
+    Result<Batch> batch = batchAlone(id);
+    if (!batch) return batch;
+    const Result<std::vector<Verification>> runs = verifications();
+    if (!runs) return runs.error();
+    batch.value().verifications = runsInReach(*batch, *runs);
+    Result<std::vector<Tester>> testers = this->testers();
+    if (!testers) return testers.error();
+    batch.value().testers = std::move(testers).value();
+    return batch;
+}
+
+Result<Batch> Logbook::batchAlone(const std::string& id) {
     const auto found =
         m_database->select(QStringLiteral("SELECT b.name, COALESCE(g.designation, ''), p.name, p.window_low, "
                                           "p.window_high, b.quench_minimum, b.minimum_tempers, b.rule, b.allowance,"
@@ -245,20 +262,13 @@ Result<Batch> Logbook::batch(const std::string& id) {
     if (done) done = loadGrain(batch, index);
     if (done) done = loadRelease(batch, index);
     if (!done) return done.error();
-
-    // Runs on blocks belong to testers, not to batches; all are loaded, a reading finds its own.
-    Result<std::vector<Verification>> runs = verifications();
-    if (!runs) return runs.error();
-    batch.verifications = std::move(runs).value();
-    Result<Shop> around = shop();
-    if (!around) return around.error();
-    batch.testers = around->testers;
     return batch;
 }
 
 Result<std::map<std::string, int>> Logbook::counts() {
     std::map<std::string, int> counts;
-    for (const char* table : schema::recordedTables()) {
+    for (const Kind& kind : kinds()) {
+        const char* table = kind.table;
         const auto count = m_database->single(QStringLiteral("SELECT COUNT(*) FROM %1").arg(QLatin1String(table)));
         if (!count) return count.error();
         counts[table] = count->toInt();

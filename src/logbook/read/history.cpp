@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/history.h"
+#include "logbook/read/history.h"
 
 #include "core/base/number.h"
 #include "core/judge/expectation.h"

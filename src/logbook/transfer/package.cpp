@@ -1,11 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/package.h"
+#include "logbook/transfer/package.h"
 
 #include "core/base/csv.h"
 #include "logbook/database.h"
 #include "logbook/schema.h"
-#include "logbook/zip_folder.h"
+#include "logbook/transfer/zip_folder.h"
 
 #include <QCryptographicHash>
 #include <QDir>
@@ -209,15 +209,15 @@ Result<PackageCounts> filled(Database& database, const QString& folder) {
 Result<PackageCounts> exportPackage(const QString& logbook, const QString& folder) {
     const auto opened = Logbook::open(logbook, Logbook::Access::read);
     if (!opened) return opened.error();
-    return (*opened)->exportTo(folder);
+    return exportTo(**opened, folder);
 }
 
-Result<PackageCounts> Logbook::exportTo(const QString& folder) {
+Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
     if (isZip(folder)) {
         if (QFileInfo::exists(folder))
             return atFile(ErrorKind::exists, folder, QStringLiteral("this file exists already"));
         const QTemporaryDir packed;
-        const auto counts = exportTo(packed.path());
+        const auto counts = exportTo(logbook, packed.path());
         if (!counts) return counts;
         if (auto done = zipFolder(packed.path(), folder); !done) return done.error();
         return counts;
@@ -227,7 +227,7 @@ Result<PackageCounts> Logbook::exportTo(const QString& folder) {
         return atFile(ErrorKind::exists, folder, QStringLiteral("this folder is not empty"));
     if (!QDir().mkpath(at.filePath(QStringLiteral("files"))))
         return atFile(ErrorKind::disk, folder, QStringLiteral("this folder cannot be made"));
-    Database& database = *m_database;
+    Database& database = logbook.database();
     const auto tables = tablesOf(database);
     if (!tables) return tables.error();
     PackageCounts counts;

@@ -1,10 +1,13 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/transfer/import.h"
+
 #include "core/base/number.h"
-#include "logbook/chain_rows.h"
+#include "logbook/actions/rows.h"
 #include "logbook/database.h"
 #include "logbook/logbook.h"
-#include "logbook/readings_csv.h"
+#include "logbook/rows.h"
+#include "logbook/transfer/readings_csv.h"
 
 #include <algorithm>
 #include <cmath>
@@ -56,7 +59,7 @@ public:
                 met = work();
                 return tried;
             });
-            (void)m_logbook.m_database->takeNotes();
+            (void)m_logbook.database().takeNotes();
             if (!met) return met.error();
             return m_report;
         }
@@ -181,7 +184,7 @@ private:
         std::vector<ReadingLine> fresh;
         for (ReadingLine& line : m_lines) {
             const std::string identity = line.identity();
-            const Result<QVariant> count = m_logbook.m_database->single(
+            const Result<QVariant> count = m_logbook.database().single(
                 QStringLiteral("SELECT COUNT(*) FROM reading r WHERE r.identity=? AND r.identity<>'' AND NOT EXISTS "
                                "(SELECT 1 FROM import_mark m WHERE m.import=r.import)"),
                 {q(identity)});
@@ -210,10 +213,10 @@ private:
                 if (testerName(other) == name) decimals = std::max(decimals, other.decimals);
             }
             Tester tester;
-            tester.id = m_logbook.m_seams.newId();
+            tester.id = m_logbook.newId();
             tester.name = name;
             tester.resolution = std::pow(10.0, -decimals);
-            if (auto done = m_logbook.m_database->insert("tester", fieldsOf(tester)); !done) return done;
+            if (auto done = m_logbook.database().insert("tester", fieldsOf(tester)); !done) return done;
             m_shop.testers.push_back(tester);
         }
         return Done{};
@@ -244,19 +247,19 @@ private:
             if (line.block || m_known.count(line.batch)) continue;
             const ReadingLine& wishes = m_wishes.at(line.batch);
             KnownBatch known;
-            known.id = m_logbook.m_seams.newId();
+            known.id = m_logbook.newId();
             known.window = {wishes.window_low, wishes.window_high};
-            Database& database = *m_logbook.m_database;
+            Database& database = m_logbook.database();
             QVariant lot;
             if (!wishes.grade.empty()) {
-                const Result<std::string> grade = m_logbook.gradeId(wishes.grade);
+                const Result<std::string> grade = gradeId(m_logbook, wishes.grade);
                 if (!grade) return grade.error();
-                lot = q(m_logbook.m_seams.newId());
+                lot = q(m_logbook.newId());
                 auto done = database.insert(
                     "lot", {{"id", lot}, {"grade", q(*grade)}, {"name", ""}, {"supplier", ""}, {"heat_number", ""}});
                 if (!done) return done;
             }
-            const std::string purpose = m_logbook.m_seams.newId();
+            const std::string purpose = m_logbook.newId();
             auto done = database.insert("purpose", {{"id", q(purpose)},
                                                     {"name", ""},
                                                     {"window_low", orNull(wishes.window_low)},
@@ -278,7 +281,7 @@ private:
             for (const Gate gate : allGates) {
                 const int planned = plannedAt(line.batch, gate);
                 if (!done) return done;
-                done = database.insert("gate_plan", {{"id", q(m_logbook.m_seams.newId())},
+                done = database.insert("gate_plan", {{"id", q(m_logbook.newId())},
                                                      {"batch", q(known.id)},
                                                      {"gate", storedName(gate)},
                                                      {"required", planned > 0 ? 1 : 0},
@@ -306,8 +309,8 @@ private:
                 draft.thickness_text = other.thickness_text;
                 break;
             }
-            const std::string id = m_logbook.m_seams.newId();
-            if (auto done = m_logbook.insertBlade(batch.id, id, draft, static_cast<int>(batch.blades.size())); !done)
+            const std::string id = m_logbook.newId();
+            if (auto done = insertBlade(m_logbook, batch.id, id, draft, static_cast<int>(batch.blades.size())); !done)
                 return done;
             batch.blades[line.blade] = id;
             batch.rounds[line.blade] = 1;
@@ -345,7 +348,7 @@ private:
                     run.blades.push_back(batch.blades.at(mark));
                 }
                 for (const auto& [key, run] : runs) {
-                    if (auto done = m_logbook.insertTemper(m_logbook.m_seams.newId(), run); !done) return done;
+                    if (auto done = insertTemper(m_logbook, m_logbook.newId(), run); !done) return done;
                 }
             }
         }
@@ -354,19 +357,19 @@ private:
 
     Result<Done> keepFile(const QString& fileName, const QByteArray& bytes) {
         const QString sha = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
-        const Result<std::string> attachment = m_logbook.insertAttachment(fileName, "text/csv", bytes);
+        const Result<std::string> attachment = insertAttachment(m_logbook, fileName, "text/csv", bytes);
         if (!attachment) return attachment.error();
-        m_import = m_logbook.m_seams.newId();
+        m_import = m_logbook.newId();
         const Instant now = m_logbook.now();
-        return m_logbook.m_database->insert("import", {{"id", q(m_import)},
-                                                       {"attachment", q(*attachment)},
-                                                       {"sha256", sha},
-                                                       {"taken", m_report.readings},
-                                                       {"already_there", m_report.already_there},
-                                                       {"rejected", static_cast<int>(m_report.rejected.size())},
-                                                       {"person", q(m_logbook.person())},
-                                                       {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
-                                                       {"at_offset", now.offset_minutes}});
+        return m_logbook.database().insert("import", {{"id", q(m_import)},
+                                                      {"attachment", q(*attachment)},
+                                                      {"sha256", sha},
+                                                      {"taken", m_report.readings},
+                                                      {"already_there", m_report.already_there},
+                                                      {"rejected", static_cast<int>(m_report.rejected.size())},
+                                                      {"person", q(m_logbook.person())},
+                                                      {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                                      {"at_offset", now.offset_minutes}});
     }
 
     Result<Done> add(const ReadingLine& line, const std::string& blade, int round, const std::string& verification) {
@@ -381,8 +384,8 @@ private:
         draft.resolution = testerOf(line).resolution;
         draft.spot = line.spot;
         draft.note = line.note;
-        return m_logbook.insertReading(m_logbook.m_seams.newId(), draft, testerOf(line), line.time, verification,
-                                       m_import, line.identity());
+        return insertReading(m_logbook, m_logbook.newId(), draft, testerOf(line), line.time, verification, m_import,
+                             line.identity());
     }
 
     Result<Done> addBladeReadings() {
@@ -409,14 +412,14 @@ private:
             if (!sameRun) {
                 const Result<std::string> block = blockId(line);
                 if (!block) return block.error();
-                run = m_logbook.m_seams.newId();
-                auto done = m_logbook.m_database->insert("verification", {{"id", q(run)},
-                                                                          {"tester", q(testerOf(line).id)},
-                                                                          {"indenter", q(testerOf(line).indenter)},
-                                                                          {"anvil", q(testerOf(line).anvil)},
-                                                                          {"scale", q(line.scale)},
-                                                                          {"block", q(*block)},
-                                                                          {"person", q(m_logbook.person())}});
+                run = m_logbook.newId();
+                auto done = m_logbook.database().insert("verification", {{"id", q(run)},
+                                                                         {"tester", q(testerOf(line).id)},
+                                                                         {"indenter", q(testerOf(line).indenter)},
+                                                                         {"anvil", q(testerOf(line).anvil)},
+                                                                         {"scale", q(line.scale)},
+                                                                         {"block", q(*block)},
+                                                                         {"person", q(m_logbook.person())}});
                 if (!done) return done;
             }
             if (auto done = add(line, {}, 1, run); !done) return done;
@@ -430,12 +433,12 @@ private:
             if (block.name == line.blade) return block.id;
         }
         Block block;
-        block.id = m_logbook.m_seams.newId();
+        block.id = m_logbook.newId();
         block.name = line.blade;
         block.scale = line.scale;
         block.certified = *line.certified;
         block.uncertainty = line.block_uncertainty.value_or(block.uncertainty);
-        if (const auto done = m_logbook.m_database->insert("block", fieldsOf(block)); !done) return done.error();
+        if (const auto done = m_logbook.database().insert("block", fieldsOf(block)); !done) return done.error();
         m_shop.blocks.push_back(block);
         return block.id;
     }
@@ -449,8 +452,8 @@ private:
     std::string m_import;
 };
 
-Result<ImportReport> Logbook::importReadings(const Tables& tables, const QString& fileName, const QByteArray& bytes,
-                                             const std::optional<ColumnMap>& map, bool trial) {
+Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, const QString& fileName,
+                                    const QByteArray& bytes, const std::optional<ColumnMap>& map, bool trial) {
     const auto readings = [&]() -> Result<ReadingsCsv> {
         if (map) {
             const auto table = tableOfFile(bytes);
@@ -467,7 +470,7 @@ Result<ImportReport> Logbook::importReadings(const Tables& tables, const QString
         const Error& error = readings.error();
         return Error{error.kind, fileName.toStdString() + (error.place.empty() ? "" : " " + error.place), error.text};
     }
-    return ReadingsImport(*this, *readings).run(fileName, bytes, trial);
+    return ReadingsImport(logbook, *readings).run(fileName, bytes, trial);
 }
 
 } // namespace rollcall

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/zip_folder.h"
+#include "logbook/transfer/zip_folder.h"
 
 #include <memory>
 #include <QDir>

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/column_map.h"
+#include "logbook/transfer/column_map.h"
 
 #include "core/base/number.h"
 

@@ -1,0 +1,143 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/store/document.h"
+
+#include <algorithm>
+#include <QScopedValueRollback>
+
+namespace rollcall {
+
+Document::Document(Tables tables, LogbookSeams seams, QObject* parent)
+    : QObject(parent), m_store(std::move(tables), std::move(seams)) {
+    m_state = ShopKnowledge::nothing(m_store.shipped());
+    connect(&m_store, &Store::learnt, this, [this](const Snapshot& snapshot) {
+        m_state.takeElsewhere(snapshot);
+        emit learnt();
+    });
+}
+
+void Document::open(const QString& path, bool create, Then then) {
+    m_open = false;
+    m_store.open(path, create, m_person, [this, path, then = std::move(then)](Store::Opened opened) {
+        m_open = opened.done.ok();
+        m_path = path;
+        m_readOnlyReason = opened.read_only_reason;
+        m_trouble.clear();
+        if (opened.done) {
+            {
+                const QScopedValueRollback<bool> answering(m_answering, true);
+                m_tester.clear();
+                take(std::move(opened.snapshot), true);
+                if (m_person.isEmpty() && !m_state.shop().people.empty())
+                    m_person = QString::fromStdString(m_state.shop().people.front().initials);
+            }
+            m_untold = true;
+            answered();
+        }
+        if (then) then(opened.done);
+    });
+}
+
+void Document::perform(Work work, Then then) {
+    m_store.perform(std::move(work), m_person, {}, [this, then = std::move(then)](Store::Answer answer) {
+        {
+            const QScopedValueRollback<bool> answering(m_answering, true);
+            if (answer.changed) take(std::move(answer.snapshot), false);
+            m_trouble = answer.read ? QString() : QString::fromStdString(answer.read.error().message());
+            if (then) then(answer.done);
+        }
+        if (answer.changed || !answer.read) m_untold = true;
+        answered();
+        if (!answer.done) emit failed(QString::fromStdString(answer.done.error().message()));
+    });
+}
+
+void Document::selectBatch(const std::string& id, Then then) {
+    m_store.perform({}, m_person, id, [this, then = std::move(then)](Store::Answer answer) {
+        const Result<Done> done = answer.done ? answer.read : answer.done;
+        {
+            const QScopedValueRollback<bool> answering(m_answering, true);
+            take(std::move(answer.snapshot), done.ok());
+            if (then) then(done);
+        }
+        m_untold = true;
+        answered();
+        if (!done) emit failed(QString::fromStdString(done.error().message()));
+    });
+}
+
+// What an answer and those who waited for it have changed is told once, at its end.
+void Document::tell() {
+    m_untold = true;
+    if (!m_answering) answered();
+}
+
+void Document::answered() {
+    if (std::exchange(m_untold, false)) emit changed();
+}
+
+void Document::take(Snapshot snapshot, bool anotherBatch) {
+    const std::string mark = !anotherBatch && blade() != nullptr ? blade()->id : std::string();
+    m_state = std::move(snapshot);
+    if (anotherBatch) m_blade = 0;
+    if (!hasBatch()) return;
+    // The blade in hand stays in hand wherever it stands now.
+    for (std::size_t i = 0; i < batch().blades.size(); ++i) {
+        if (batch().blades[i].id == mark) m_blade = static_cast<int>(i);
+    }
+    m_blade = std::clamp(m_blade, 0, std::max(0, static_cast<int>(batch().blades.size()) - 1));
+}
+
+const Blade* Document::blade() const {
+    return hasBatch() && m_blade < static_cast<int>(batch().blades.size())
+               ? &batch().blades[static_cast<std::size_t>(m_blade)]
+               : nullptr;
+}
+
+const Verdict* Document::verdict(int blade, Gate gate) const {
+    if (!hasBatch() || blade < 0 || blade >= static_cast<int>(verdicts().blades.size())) return nullptr;
+    const std::optional<Verdict>& verdict = verdicts().at(static_cast<std::size_t>(blade), gate);
+    return verdict ? &*verdict : nullptr;
+}
+
+int Document::indexOfMark(const std::string& mark) const {
+    if (!hasBatch()) return -1;
+    for (std::size_t i = 0; i < batch().blades.size(); ++i) {
+        if (batch().blades[i].mark == mark) return static_cast<int>(i);
+    }
+    return -1;
+}
+
+void Document::selectBlade(int index) {
+    if (!hasBatch() || index < 0 || index >= static_cast<int>(batch().blades.size()) || index == m_blade) return;
+    m_blade = index;
+    tell();
+}
+
+void Document::selectGate(Gate gate) {
+    m_gate = gate;
+    tell();
+}
+
+const Tester* Document::tester() const {
+    for (const Tester& tester : m_state.shop().testers) {
+        if (tester.id == m_tester) return &tester;
+    }
+    const auto reads =
+        std::find_if(m_state.shop().testers.begin(), m_state.shop().testers.end(), [](const Tester& tester) {
+            return tester.kind == TesterKind::bench || tester.kind == TesterKind::rebound;
+        });
+    return reads == m_state.shop().testers.end() ? nullptr : &*reads;
+}
+
+void Document::chooseTester(const std::string& id) {
+    m_tester = id;
+    tell();
+}
+
+void Document::choosePerson(const QString& initials) {
+    m_person = initials;
+    tell();
+}
+
+} // namespace rollcall

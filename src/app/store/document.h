@@ -1,0 +1,104 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/store/store.h"
+
+#include <functional>
+#include <memory>
+#include <QObject>
+#include <QString>
+
+namespace rollcall {
+
+/// The open logbook as the window knows it: the last snapshot, and what of it is selected. Batch, blade and gate change
+/// only together with the snapshot that they are of, so that a number always lands on the blade in sight.
+class Document : public QObject {
+    Q_OBJECT
+
+public:
+    using Work = Store::Act;
+    using Then = std::function<void(const Result<Done>&)>;
+
+    explicit Document(Tables tables, LogbookSeams seams = LogbookSeams::real(), QObject* parent = nullptr);
+
+    /// Opens or makes a logbook; then tells whether it worked. Any logbook open before is closed first.
+    void open(const QString& path, bool create, Then then);
+    bool isOpen() const { return m_open; }
+    const QString& path() const { return m_path; }
+    const QString& readOnlyReason() const { return m_readOnlyReason; }
+    /// Why what is shown is older than what is stored; empty when it is not.
+    const QString& trouble() const { return m_trouble; }
+
+    /// Does the work on the storage thread in one transaction, takes the snapshot after it, then calls back here.
+    void perform(Work work, Then then = {});
+    /// Reads on the storage thread and calls back here; nothing is judged and nothing changes.
+    template<class T>
+    void query(std::function<Result<T>(Logbook&)> read, std::function<void(const Result<T>&)> then) {
+        m_store.query<T>(std::move(read), std::move(then));
+    }
+    /// Number of acts and reads that are not answered yet.
+    int pending() const { return m_store.pending(); }
+    /// True when nothing is asked and what is next in the other batches is known too.
+    bool quiet() const { return m_store.quiet(); }
+
+    /// The library, with the shop's own grades in front of it. Stays alive while it is held.
+    const std::shared_ptr<const Tables>& sharedTables() const { return m_state.tables(); }
+    const Tables& tables() const { return *m_state.tables(); }
+    const Snapshot& state() const { return m_state; }
+    bool hasBatch() const { return m_state.inHand() != nullptr; }
+    const Batch& batch() const { return m_state.inHand()->batch; }
+    const BatchVerdicts& verdicts() const { return m_state.inHand()->verdicts; }
+    /// What is left to do in the batch in hand.
+    const std::vector<Task>& tasks() const { return m_state.inHand()->tasks; }
+
+    int bladeIndex() const { return m_blade; }
+    const Blade* blade() const;
+    Gate gate() const { return m_gate; }
+    /// The verdict of a blade at a gate; null where there is none.
+    const Verdict* verdict(int blade, Gate gate) const;
+    const Verdict* verdict() const { return verdict(m_blade, m_gate); }
+    int indexOfMark(const std::string& mark) const;
+
+    /// Takes a batch in hand as soon as it is read and judged, its first blade selected; then calls back. Until then
+    /// the one before stays in hand.
+    void selectBatch(const std::string& id, Then then = {});
+    void selectBlade(int index);
+    void selectGate(Gate gate);
+
+    /// The tester in use: the chosen one, else the shop's first that gives numbers; null when there is none.
+    const Tester* tester() const;
+    void chooseTester(const std::string& id);
+    const QString& person() const { return m_person; }
+    void choosePerson(const QString& initials);
+
+    /// Tells those who show something that they must look again; while an answer is taken in, once at its end.
+    void tell();
+
+    /// The clock that everything in the window goes by.
+    Instant now() const { return m_store.now(); }
+
+signals:
+    void changed(); ///< another snapshot, or another selection
+    void learnt();  ///< what is next in other batches
+    void failed(const QString& message);
+
+private:
+    void take(Snapshot snapshot, bool anotherBatch);
+    void answered();
+
+    Store m_store;
+    Snapshot m_state;
+    QString m_path;
+    QString m_readOnlyReason;
+    QString m_trouble;
+    QString m_person;
+    std::string m_tester;
+    int m_blade = 0;
+    Gate m_gate = Gate::temper;
+    bool m_open = false;
+    bool m_answering = false;
+    bool m_untold = false;
+};
+
+} // namespace rollcall

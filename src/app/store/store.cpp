@@ -1,0 +1,121 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/store/store.h"
+
+#include <algorithm>
+
+namespace rollcall {
+
+Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
+    : QObject(parent), m_shipped(std::make_shared<const Tables>(std::move(shipped))), m_seams(std::move(seams)),
+      m_worker(new QObject) {
+    m_worker->moveToThread(&m_thread);
+    connect(&m_thread, &QThread::finished, m_worker, &QObject::deleteLater);
+    m_thread.start();
+}
+
+Store::~Store() {
+    // The logbook is closed on the thread that owns its connection, after everything sent there is done.
+    QMetaObject::invokeMethod(
+        m_worker,
+        [this] {
+            m_knowledge.reset();
+            m_logbook.reset();
+        },
+        Qt::BlockingQueuedConnection);
+    m_thread.quit();
+    m_thread.wait();
+}
+
+void Store::post(std::function<void()> work) {
+    QMetaObject::invokeMethod(m_worker, std::move(work));
+}
+
+void Store::reply(std::function<void()> answer) {
+    QMetaObject::invokeMethod(this, std::move(answer));
+}
+
+void Store::open(const QString& path, bool create, const QString& person, std::function<void(Opened)> then) {
+    ++m_pending;
+    post([this, path, create, person, then = std::move(then)] {
+        m_knowledge.reset();
+        m_logbook.reset();
+        auto answer = std::make_shared<Opened>();
+        answer->done = guarded<Done>([&]() -> Result<Done> {
+            auto opened =
+                create ? Logbook::create(path, m_seams) : Logbook::open(path, Logbook::Access::write, m_seams);
+            if (!opened) return opened.error();
+            auto logbook = std::move(opened).value();
+            logbook->setPerson(person.toStdString());
+            auto knowledge = std::make_unique<ShopKnowledge>(*logbook, m_shipped);
+            if (auto begun = knowledge->begin(); !begun) return begun;
+            const Snapshot& known = knowledge->snapshot();
+            const auto& settings = known.shop().settings;
+            const auto wish = settings.find("open_batch");
+            const auto wished =
+                std::find_if(known.batches().begin(), known.batches().end(), [&](const BatchSummary& batch) {
+                    return wish != settings.end() && batch.id == wish->second;
+                });
+            if (!known.batches().empty()) {
+                const std::string id = wished != known.batches().end() ? wished->id : known.batches().back().id;
+                if (auto taken = knowledge->takeInHand(id); !taken) return taken;
+            }
+            m_logbook = std::move(logbook);
+            m_knowledge = std::move(knowledge);
+            return Done{};
+        });
+        if (answer->done) {
+            answer->snapshot = m_knowledge->snapshot();
+            answer->read_only_reason = QString::fromStdString(m_logbook->readOnlyReason());
+        }
+        reply([this, then, answer] {
+            --m_pending;
+            m_around = true;
+            then(std::move(*answer));
+        });
+        lookAround();
+    });
+}
+
+void Store::perform(Act act, const QString& person, const std::optional<std::string>& batch,
+                    std::function<void(Answer)> then) {
+    ++m_pending;
+    post([this, act = std::move(act), person, batch, then = std::move(then)] {
+        auto answer = std::make_shared<Answer>();
+        if (!m_logbook) {
+            answer->done = Error{ErrorKind::refused, "", "no logbook is open"};
+        } else {
+            m_logbook->setPerson(person.toStdString());
+            if (act) answer->done = guarded<Done>([&] { return act(*m_logbook); });
+            // What was touched is touched even where the act says that it failed: an import may have begun.
+            const Touched touched = m_logbook->takeTouched();
+            answer->changed = !touched.nothing() || batch.has_value();
+            answer->read = guarded<Done>([&]() -> Result<Done> {
+                auto kept = m_knowledge->keepUp(touched);
+                return kept && batch ? m_knowledge->takeInHand(*batch) : kept;
+            });
+            answer->snapshot = m_knowledge->snapshot();
+        }
+        reply([this, then, answer] {
+            --m_pending;
+            m_around = true;
+            then(std::move(*answer));
+        });
+        lookAround();
+    });
+}
+
+// One batch at a time, so that no act waits for more than one of them.
+void Store::lookAround() {
+    if (std::exchange(m_looking, true)) return;
+    post([this] {
+        m_looking = false;
+        const Result<bool> more =
+            m_knowledge ? guarded<bool>([&] { return m_knowledge->lookAtOneMore(); }) : Result<bool>(false);
+        if (more && !*more) return reply([this] { m_around = false; });
+        reply([this, snapshot = m_knowledge->snapshot()] { emit learnt(snapshot); });
+        lookAround();
+    });
+}
+
+} // namespace rollcall

@@ -1,0 +1,103 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/store/shop_knowledge.h"
+#include "core/base/result.h"
+#include "logbook/logbook.h"
+
+#include <exception>
+#include <functional>
+#include <memory>
+#include <QObject>
+#include <QString>
+#include <QThread>
+
+namespace rollcall {
+
+/// The storage thread. It owns the only connection to the logbook; acts and reads go there as functions, in the order
+/// they are asked, and their answers come back to the thread that asked. No exception leaves it: one is told as an
+/// error.
+class Store : public QObject {
+    Q_OBJECT
+
+public:
+    using Act = std::function<Result<Done>(Logbook&)>;
+
+    /// What came of an act: whether it was stored, and what is known after it. read is an error where it was stored
+    /// but could not be read again; the snapshot is then the one before.
+    struct Answer {
+        Result<Done> done = Done{};
+        Result<Done> read = Done{};
+        Snapshot snapshot;
+        bool changed = false; ///< the snapshot is another than before
+    };
+    struct Opened {
+        Result<Done> done = Done{};
+        Snapshot snapshot;
+        QString read_only_reason;
+    };
+
+    Store(Tables shipped, LogbookSeams seams, QObject* parent = nullptr);
+    /// Everything asked before is done first, then the logbook is closed.
+    ~Store() override;
+
+    /// Opens or makes a logbook; any open before is closed first. The batch in hand is the one it was left with.
+    void open(const QString& path, bool create, const QString& person, std::function<void(Opened)> then);
+    /// Does the act in the name of a person, then takes the batch in hand when one is named.
+    void perform(Act act, const QString& person, const std::optional<std::string>& batch,
+                 std::function<void(Answer)> then);
+    /// Reads without judging and without another snapshot.
+    template<class T>
+    void query(std::function<Result<T>(Logbook&)> read, std::function<void(const Result<T>&)> then) {
+        ++m_pending;
+        post([this, read = std::move(read), then = std::move(then)] {
+            auto answer = std::make_shared<Result<T>>(guarded<T>([&]() -> Result<T> {
+                if (!m_logbook) return Error{ErrorKind::refused, "", "no logbook is open"};
+                return read(*m_logbook);
+            }));
+            reply([this, then, answer] {
+                --m_pending;
+                then(*answer);
+            });
+        });
+    }
+    /// Acts and reads not answered yet.
+    int pending() const { return m_pending; }
+    /// True when nothing is asked and what is next in every batch in work is known.
+    bool quiet() const { return m_pending == 0 && !m_around; }
+
+    const std::shared_ptr<const Tables>& shipped() const { return m_shipped; }
+    Instant now() const { return m_seams.now(); }
+    const LogbookSeams& seams() const { return m_seams; }
+
+signals:
+    /// What is next in other batches has become known meanwhile.
+    void learnt(const rollcall::Snapshot& snapshot);
+
+private:
+    template<class T>
+    static Result<T> guarded(const std::function<Result<T>()>& work) {
+        try {
+            return work();
+        } catch (const std::exception& trouble) {
+            return Error{ErrorKind::damaged, "",
+                         std::string("the logbook holds something that cannot be read (") + trouble.what() + ")"};
+        }
+    }
+    void post(std::function<void()> work);
+    void reply(std::function<void()> answer);
+    void lookAround();
+
+    std::shared_ptr<const Tables> m_shipped;
+    LogbookSeams m_seams;
+    QThread m_thread;
+    QObject* m_worker;                          ///< lives on the storage thread
+    std::unique_ptr<Logbook> m_logbook;         ///< storage thread only
+    std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
+    bool m_looking = false;                     ///< likewise
+    int m_pending = 0;
+    bool m_around = false; ///< the other batches in work are being looked at
+};
+
+} // namespace rollcall

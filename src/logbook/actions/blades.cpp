@@ -1,0 +1,390 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/blades.h"
+
+#include "core/base/number.h"
+#include "logbook/actions/rows.h"
+#include "logbook/database.h"
+#include "logbook/rows.h"
+#include "logbook/shape_text.h"
+
+#include <fmt/format.h>
+#include <set>
+
+// Batches, blades, their readings and tempers. Each act checks its facts first, then writes rows in one transaction.
+namespace rollcall {
+
+Result<std::string> addPerson(Logbook& logbook, const std::string& initials, const std::string& name) {
+    if (trimmed(initials).empty()) return refused("initials", "initials are needed");
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact("person added",
+                                 [&] {
+                                     return logbook.database().insert(
+                                         "person", {{"id", q(id)}, {"initials", q(initials)}, {"name", q(name)}});
+                                 }),
+                id);
+}
+
+Result<Done> changeSetting(Logbook& logbook, const std::string& key, const std::string& value) {
+    return logbook.transact("setting changed", [&]() -> Result<Done> {
+        const Result<QVariant> known =
+            logbook.database().single(QStringLiteral("SELECT id FROM setting WHERE id=?"), {q(key)});
+        if (!known) return known.error();
+        if (known->isNull()) return logbook.database().insert("setting", {{"id", q(key)}, {"value", q(value)}});
+        return logbook.database().update("setting", q(key), {{"value", q(value)}});
+    });
+}
+
+Result<std::string> gradeId(Logbook& logbook, const std::string& designation) {
+    const Result<QVariant> known =
+        logbook.database().single(QStringLiteral("SELECT id FROM grade WHERE designation=?"), {q(designation)});
+    if (!known) return known.error();
+    if (!known->isNull()) return s(*known);
+    const std::string id = logbook.newId();
+    return idOr(logbook.database().insert("grade", {{"id", q(id)}, {"designation", q(designation)}}), id);
+}
+
+Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::string& id, const BladeDraft& draft,
+                         int position) {
+    const double thickness = draft.shape.thickness_mm;
+    auto done = logbook.database().insert("blade", {{"id", q(id)},
+                                                    {"batch", q(batch)},
+                                                    {"mark", q(draft.mark)},
+                                                    {"position", position},
+                                                    {"outline", outlineText(draft.shape)},
+                                                    {"thickness_mm", thickness > 0 ? QVariant(thickness) : QVariant()},
+                                                    {"thickness_text", q(draft.thickness_text)},
+                                                    {"reading_line_mm", draft.shape.reading_line_mm}});
+    if (!done) return done;
+    return logbook.database().insert("hardening_round", {{"id", q(logbook.newId())},
+                                                         {"blade", q(id)},
+                                                         {"number", 1},
+                                                         {"quenched_ms", QVariant()},
+                                                         {"quenched_offset", QVariant()},
+                                                         {"reason", "first"},
+                                                         {"person", q(logbook.person())}});
+}
+
+Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
+    if (trimmed(draft.name).empty()) return refused("name", "a batch needs a name");
+    if (draft.blades.empty()) return refused("blades", "a batch needs at least one blade");
+    std::set<std::string> marks;
+    for (const BladeDraft& blade : draft.blades) {
+        if (trimmed(blade.mark).empty()) return refused("mark", "a blade needs a mark");
+        if (!marks.insert(blade.mark).second)
+            return refused("mark", fmt::format("two blades are marked {}", blade.mark));
+    }
+    const Window& window = draft.window;
+    if (window.low && window.high && *window.low > *window.high)
+        return refused("window", "the lower limit is above the upper one");
+    const Result<QVariant> known =
+        logbook.database().single(QStringLiteral("SELECT id FROM batch WHERE name=?"), {q(draft.name)});
+    if (!known) return known.error();
+    if (!known->isNull()) return refused("name", fmt::format("there is a batch {} already", draft.name));
+
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact("batch added",
+                                 [&]() -> Result<Done> {
+                                     QVariant lot;
+                                     if (!draft.grade.empty()) {
+                                         const Result<std::string> grade = gradeId(logbook, draft.grade);
+                                         if (!grade) return grade.error();
+                                         lot = q(logbook.newId());
+                                         auto done = logbook.database().insert("lot", {{"id", lot},
+                                                                                       {"grade", q(*grade)},
+                                                                                       {"name", q(draft.lot)},
+                                                                                       {"supplier", ""},
+                                                                                       {"heat_number", ""}});
+                                         if (!done) return done;
+                                     }
+                                     const std::string purpose = logbook.newId();
+                                     auto done =
+                                         logbook.database().insert("purpose", {{"id", q(purpose)},
+                                                                               {"name", q(draft.purpose)},
+                                                                               {"window_low", orNull(window.low)},
+                                                                               {"window_high", orNull(window.high)},
+                                                                               {"window_text", q(draft.window_text)}});
+                                     const Instant now = logbook.now();
+                                     if (done) {
+                                         done = logbook.database().insert(
+                                             "batch", {{"id", q(id)},
+                                                       {"name", q(draft.name)},
+                                                       {"lot", lot},
+                                                       {"purpose", q(purpose)},
+                                                       {"rule", nameOf(draft.rule)},
+                                                       {"allowance", orNull(draft.allowance)},
+                                                       {"uncorrected", draft.uncorrected ? 1 : 0},
+                                                       {"quench_minimum", orNull(draft.quench_minimum)},
+                                                       {"minimum_tempers", orNull(draft.minimum_tempers)},
+                                                       {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                                       {"created_offset", now.offset_minutes}});
+                                     }
+                                     for (const Gate gate : allGates) {
+                                         const GatePlan& plan = draft.plan[indexOf(gate)];
+                                         if (done) {
+                                             done = logbook.database().insert(
+                                                 "gate_plan", {{"id", q(logbook.newId())},
+                                                               {"batch", q(id)},
+                                                               {"gate", storedName(gate)},
+                                                               {"required", plan.required ? 1 : 0},
+                                                               {"extent", "all"},
+                                                               {"planned", std::max(1, plan.planned_readings)}});
+                                         }
+                                     }
+                                     int position = 0;
+                                     for (const BladeDraft& blade : draft.blades) {
+                                         if (done) done = insertBlade(logbook, id, logbook.newId(), blade, position++);
+                                     }
+                                     return done;
+                                 }),
+                id);
+}
+
+Result<Done> changePlan(Logbook& logbook, const std::string& batch, Gate gate, const GatePlan& plan) {
+    const Result<QVariant> id = logbook.database().single(
+        QStringLiteral("SELECT id FROM gate_plan WHERE batch=? AND gate=?"), {q(batch), storedName(gate)});
+    if (!id) return id.error();
+    return logbook.transact("plan changed", [&] {
+        return logbook.database().update("gate_plan", id->toString(),
+                                         {{"required", plan.required ? 1 : 0}, {"planned", plan.planned_readings}});
+    });
+}
+
+Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Window& window, const std::string& text,
+                          std::optional<double> quench_minimum) {
+    if (window.low && window.high && *window.low > *window.high)
+        return refused("window", "the lower limit is above the upper one");
+    const Result<QVariant> purpose =
+        logbook.database().single(QStringLiteral("SELECT purpose FROM batch WHERE id=?"), {q(batch)});
+    if (!purpose) return purpose.error();
+    return logbook.transact("limits changed", [&]() -> Result<Done> {
+        auto done = logbook.database().update(
+            "purpose", purpose->toString(),
+            {{"window_low", orNull(window.low)}, {"window_high", orNull(window.high)}, {"window_text", q(text)}});
+        return done ? logbook.database().update("batch", q(batch), {{"quench_minimum", orNull(quench_minimum)}}) : done;
+    });
+}
+
+Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark) {
+    if (trimmed(mark).empty()) return refused("mark", "a blade needs a mark");
+    const Result<QVariant> taken = logbook.database().single(
+        QStringLiteral("SELECT id FROM blade WHERE mark=? AND id<>? AND batch=(SELECT batch FROM blade WHERE id=?)"),
+        {q(mark), q(blade), q(blade)});
+    if (!taken) return taken.error();
+    if (!taken->isNull()) return refused("mark", fmt::format("another blade of this batch is marked {}", mark));
+    return logbook.transact("blade renamed", [&] {
+        return logbook.database().update("blade", q(blade), {{"mark", q(mark)}});
+    });
+}
+
+Result<Done> insertReading(Logbook& logbook, const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                           const std::optional<Instant>& time, const std::string& verification,
+                           const std::string& import, const std::string& identity) {
+    const auto text = [](const std::string& value) { return value.empty() ? QVariant() : QVariant(q(value)); };
+    return logbook.database().insert("reading",
+                                     {{"id", q(id)},
+                                      {"blade", text(draft.blade)},
+                                      {"verification", text(verification)},
+                                      {"gate", verification.empty() ? storedName(draft.gate) : "block"},
+                                      {"round", draft.round},
+                                      {"after_cycle", orNull(draft.after_temper)},
+                                      {"scale", q(draft.scale)},
+                                      {"value", draft.value},
+                                      {"as_entered", q(draft.as_entered)},
+                                      {"resolution", draft.resolution},
+                                      {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
+                                      {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
+                                      {"tester", q(tester.id)},
+                                      {"indenter", q(tester.indenter)},
+                                      {"anvil", q(tester.anvil)},
+                                      {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
+                                      {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+                                      {"convex_radius_mm", orNull(draft.convex_radius_mm)},
+                                      {"series", text(draft.series)},
+                                      {"import", text(import)},
+                                      {"identity", q(identity)},
+                                      {"note", q(draft.note)},
+                                      {"person", q(logbook.person())}});
+}
+
+Result<std::string> logReading(Logbook& logbook, const ReadingDraft& draft) {
+    const Result<Tester> tester = testerById(logbook, draft.tester);
+    if (!tester) return tester.error();
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact("reading logged",
+                                 [&] { return insertReading(logbook, id, draft, *tester, logbook.now(), {}, {}, {}); }),
+                id);
+}
+
+Result<Done> logSeries(Logbook& logbook, const SeriesDraft& series) {
+    if (series.strikes.empty()) return refused("strikes", "no strike was typed");
+    const Result<Tester> tester = testerById(logbook, series.strikes.front().tester);
+    if (!tester) return tester.error();
+    return logbook.transact("series of strikes logged", [&]() -> Result<Done> {
+        const std::string id = logbook.newId();
+        auto done =
+            logbook.database().insert("strike_series", stamped({{"id", q(id)},
+                                                                {"blade", q(series.strikes.front().blade)},
+                                                                {"instrument_mean", orNull(series.instrument_mean)},
+                                                                {"support", q(series.support)}},
+                                                               logbook.now(), logbook.person()));
+        for (ReadingDraft strike : series.strikes) {
+            if (!done) return done;
+            strike.series = id;
+            done = insertReading(logbook, logbook.newId(), strike, *tester, logbook.now(), {}, {}, {});
+        }
+        return done;
+    });
+}
+
+Result<Done> strikeReading(Logbook& logbook, const std::string& reading, StrikeReason reason, const std::string& note) {
+    return logbook.transact("reading struck out", [&] {
+        return logbook.database().insert("reading_mark", stamped({{"id", q(logbook.newId())},
+                                                                  {"reading", q(reading)},
+                                                                  {"kind", "struck"},
+                                                                  {"reason", nameOf(reason)},
+                                                                  {"note", q(note)},
+                                                                  {"replaced_by", QVariant()}},
+                                                                 logbook.now(), logbook.person()));
+    });
+}
+
+Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>& readings, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    return logbook.transact("readings superseded", [&]() -> Result<Done> {
+        for (const std::string& reading : readings) {
+            auto done = logbook.database().insert("reading_mark", stamped({{"id", q(logbook.newId())},
+                                                                           {"reading", q(reading)},
+                                                                           {"kind", "superseded"},
+                                                                           {"reason", nameOf(StrikeReason::superseded)},
+                                                                           {"note", q(reason)},
+                                                                           {"replaced_by", QVariant()}},
+                                                                          logbook.now(), logbook.person()));
+            if (!done) return done;
+        }
+        return Done{};
+    });
+}
+
+Result<Done> acceptReading(Logbook& logbook, const std::string& reading, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    return logbook.transact("reading accepted", [&] {
+        return logbook.database().insert("reading_mark", stamped({{"id", q(logbook.newId())},
+                                                                  {"reading", q(reading)},
+                                                                  {"kind", "accepted"},
+                                                                  {"reason", q(reason)},
+                                                                  {"note", ""},
+                                                                  {"replaced_by", QVariant()}},
+                                                                 logbook.now(), logbook.person()));
+    });
+}
+
+Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft) {
+    auto done = logbook.database().insert(
+        "cycle", {{"id", q(id)},
+                  {"batch", q(draft.batch)},
+                  {"temperature_c", orNull(draft.temperature_c)},
+                  {"hours", orNull(draft.hours)},
+                  {"as_entered", q(draft.as_entered)},
+                  {"at_ms", draft.time ? QVariant::fromValue<qint64>(draft.time->utc_ms) : QVariant()},
+                  {"at_offset", draft.time ? QVariant(draft.time->offset_minutes) : QVariant()},
+                  {"person", q(logbook.person())}});
+    for (const std::string& blade : draft.blades) {
+        if (!done) return done;
+        const Result<QVariant> round = logbook.database().single(
+            QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
+        if (!round) return round.error();
+        const Result<QVariant> last = logbook.database().single(
+            QStringLiteral("SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
+                           "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark)"),
+            {q(blade), *round});
+        if (!last) return last.error();
+        done = logbook.database().insert("cycle_blade", {{"id", q(logbook.newId())},
+                                                         {"cycle", q(id)},
+                                                         {"blade", q(blade)},
+                                                         {"round", round->toInt()},
+                                                         {"number", last->toInt() + 1}});
+    }
+    return done;
+}
+
+Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft) {
+    if (draft.blades.empty()) return refused("blades", "no blade went through this temper");
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact("temper cycle logged", [&] { return insertTemper(logbook, id, draft); }), id);
+}
+
+Result<Done> strikeTemper(Logbook& logbook, const std::string& temper, const std::string& reason) {
+    return logbook.transact("temper cycle struck out", [&] {
+        return logbook.database().insert(
+            "cycle_mark", stamped({{"id", q(logbook.newId())}, {"cycle", q(temper)}, {"reason", q(reason)}},
+                                  logbook.now(), logbook.person()));
+    });
+}
+
+Result<std::string> reharden(Logbook& logbook, const std::string& blade, const std::string& reason,
+                             const std::optional<Instant>& quenched) {
+    const Result<QVariant> last =
+        logbook.database().single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
+    if (!last) return last.error();
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact(
+                    "hardening round begun",
+                    [&] {
+                        return logbook.database().insert(
+                            "hardening_round",
+                            {{"id", q(id)},
+                             {"blade", q(blade)},
+                             {"number", last->toInt() + 1},
+                             {"quenched_ms", quenched ? QVariant::fromValue<qint64>(quenched->utc_ms) : QVariant()},
+                             {"quenched_offset", quenched ? QVariant(quenched->offset_minutes) : QVariant()},
+                             {"reason", q(reason)},
+                             {"person", q(logbook.person())}});
+                    }),
+                id);
+}
+
+Result<Done> grindOff(Logbook& logbook, const std::string& blade) {
+    const auto readings = logbook.database().select(
+        QStringLiteral("SELECT id FROM reading WHERE blade=? AND x_mm IS NOT NULL AND id NOT IN (SELECT reading FROM "
+                       "ground_off) ORDER BY rowid"),
+        {q(blade)});
+    if (!readings) return readings.error();
+    if (readings->empty()) return refused("blade", "there is no mark on it that is known");
+    const std::string grinding = logbook.newId();
+    const Instant at = logbook.now();
+    return logbook.transact("marks ground off", [&]() -> Result<Done> {
+        for (const Row& reading : *readings) {
+            auto done = logbook.database().insert(
+                "ground_off", stamped({{"id", q(logbook.newId())}, {"reading", reading[0]}, {"grinding", q(grinding)}},
+                                      at, logbook.person()));
+            if (!done) return done;
+        }
+        return Done{};
+    });
+}
+
+Result<Done> excuse(Logbook& logbook, const std::string& blade, Gate gate, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    return logbook.transact("blade excused", [&] {
+        return logbook.database().insert("excuse", stamped({{"id", q(logbook.newId())},
+                                                            {"blade", q(blade)},
+                                                            {"gate", storedName(gate)},
+                                                            {"reason", q(reason)},
+                                                            {"stands_in", QVariant()}},
+                                                           logbook.now(), logbook.person()));
+    });
+}
+
+Result<Done> takeOut(Logbook& logbook, const std::string& blade, Fate fate, Gate gate, const std::string& reason) {
+    return logbook.transact("blade taken out", [&] {
+        return logbook.database().insert("blade_fate", stamped({{"id", q(logbook.newId())},
+                                                                {"blade", q(blade)},
+                                                                {"fate", nameOf(fate)},
+                                                                {"gate", storedName(gate)},
+                                                                {"reason", q(reason)}},
+                                                               logbook.now(), logbook.person()));
+    });
+}
+
+} // namespace rollcall

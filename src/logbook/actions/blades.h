@@ -1,0 +1,93 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "logbook/logbook.h"
+
+/// What can be done to batches and blades: made, planned, read, tempered, excused, taken out. Each act is one
+/// transaction with its entry in the change log, on disk when the call returns; what is refused leaves no trace.
+namespace rollcall {
+
+struct BladeDraft {
+    std::string mark;
+    BladeShape shape;
+    std::string thickness_text; ///< as typed
+};
+
+struct BatchDraft {
+    std::string name;
+    std::string grade; ///< empty when not known
+    std::string lot;
+    std::string purpose;
+    Window window;
+    std::string window_text; ///< as typed
+    std::optional<double> quench_minimum;
+    std::optional<int> minimum_tempers;
+    DecisionRule rule = DecisionRule::guarded;
+    std::optional<double> allowance;
+    bool uncorrected = false;
+    std::array<GatePlan, gateCount> plan;
+    std::vector<BladeDraft> blades;
+};
+
+struct ReadingDraft {
+    std::string blade; ///< id
+    Gate gate = Gate::temper;
+    int round = 1;
+    std::optional<int> after_temper;
+    std::string scale = "HRC";
+    double value = 0;
+    std::string as_entered;
+    double resolution = 0.1;
+    std::optional<Spot> spot;
+    std::optional<double> convex_radius_mm; ///< of the surface; none: flat
+    std::string tester;                     ///< id
+    std::string series;                     ///< id of the series it belongs to; empty for none
+    std::string note;
+};
+
+/// A series of rebound strikes as the instrument shows it.
+struct SeriesDraft {
+    std::vector<ReadingDraft> strikes;     ///< all on one blade, in the order they were struck
+    std::optional<double> instrument_mean; ///< its own average, HRC
+    std::string support;                   ///< how the blade lay and was coupled
+};
+
+struct TemperDraft {
+    std::string batch;
+    std::vector<std::string> blades; ///< ids
+    std::optional<double> temperature_c;
+    std::optional<double> hours;
+    std::string as_entered;
+    std::optional<Instant> time;
+};
+
+Result<std::string> addPerson(Logbook& logbook, const std::string& initials, const std::string& name);
+Result<Done> changeSetting(Logbook& logbook, const std::string& key, const std::string& value);
+/// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
+Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft);
+Result<Done> changePlan(Logbook& logbook, const std::string& batch, Gate gate, const GatePlan& plan);
+Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Window& window, const std::string& text,
+                          std::optional<double> quench_minimum);
+Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark);
+/// Logs one reading; it is on disk when this returns.
+Result<std::string> logReading(Logbook& logbook, const ReadingDraft& draft);
+/// Logs a series of strikes as one action. Errors (refused): no strikes.
+Result<Done> logSeries(Logbook& logbook, const SeriesDraft& series);
+Result<Done> strikeReading(Logbook& logbook, const std::string& reading, StrikeReason reason, const std::string& note);
+/// Takes readings out because another set stands instead of them; they stay visible. Errors (refused): no reason.
+Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>& readings, const std::string& reason);
+/// Lets a reading that breaks a rule count, with the reason.
+Result<Done> acceptReading(Logbook& logbook, const std::string& reading, const std::string& reason);
+Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft);
+Result<Done> strikeTemper(Logbook& logbook, const std::string& temper, const std::string& reason);
+/// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
+Result<std::string> reharden(Logbook& logbook, const std::string& blade, const std::string& reason,
+                             const std::optional<Instant>& quenched);
+/// The marks of all readings on a blade so far are ground off: they leave its map, the readings stay. Errors
+/// (refused): there is none.
+Result<Done> grindOff(Logbook& logbook, const std::string& blade);
+Result<Done> excuse(Logbook& logbook, const std::string& blade, Gate gate, const std::string& reason);
+Result<Done> takeOut(Logbook& logbook, const std::string& blade, Fate fate, Gate gate, const std::string& reason);
+
+} // namespace rollcall

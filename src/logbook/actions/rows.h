@@ -1,0 +1,28 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "logbook/actions/blades.h"
+#include "logbook/actions/proof.h"
+
+/// Rows that several acts write, each inside the transaction of its act.
+namespace rollcall {
+
+Result<std::string> gradeId(Logbook& logbook, const std::string& designation);
+Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::string& id, const BladeDraft& draft,
+                         int position);
+Result<Done> insertReading(Logbook& logbook, const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                           const std::optional<Instant>& time, const std::string& verification,
+                           const std::string& import, const std::string& identity);
+/// Logs a temper without a transaction of its own; numbers it for each blade.
+Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft);
+Result<Tester> testerById(Logbook& logbook, const std::string& id);
+Result<Done> keepBytes(Logbook& logbook, const QString& sha, const QByteArray& bytes);
+/// Keeps a file and gives the id of its attachment.
+Result<std::string> insertAttachment(Logbook& logbook, const QString& name, const char* mediaType,
+                                     const QByteArray& bytes);
+Result<std::string> lotOf(Logbook& logbook, const std::string& batch);
+/// Keeps a file where there is one and gives the id of its attachment; null for none.
+Result<QVariant> attached(Logbook& logbook, const AttachedFile& file);
+
+} // namespace rollcall
