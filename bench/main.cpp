@@ -3,13 +3,14 @@
 #include "app/frame/main_window.h"
 #include "app/grain/count_page.h"
 #include "app/grain/grain_bench.h"
+#include "bench/large_shop.h"
 #include "core/heat/next_temper.h"
 #include "core/heat/soak.h"
 #include "core/judge/gates.h"
 #include "core/steel/composition.h"
 #include "demo/demo.h"
-#include "logbook/logbook.h"
 #include "logbook/actions/blades.h"
+#include "logbook/logbook.h"
 
 #include <algorithm>
 #include <cstdio>
@@ -289,6 +290,36 @@ void largePhoto(const QString& folder, const Tables& tables) {
     std::printf("%-64s %9s %9.1f ms\n", "  longest gap while moving about (limit 100)", "", longest);
 }
 
+// A reading in a shop of a hundred thousand readings, and of a million, against the same in the demo.
+void shops(const QString& folder, const Tables& tables, bool million) {
+    struct Size {
+        int scale;
+        const char* name;
+    };
+    std::vector<Size> sizes{{1, "demo"}, {275, "100k"}};
+    if (million) sizes.push_back({2750, "1m"});
+    std::vector<bench::LargeShop> measured;
+    for (const Size& size : sizes) {
+        const bench::LargeShop shop =
+            bench::largeShop(folder + QStringLiteral("/%1.rollcall").arg(QLatin1String(size.name)), size.scale, tables);
+        std::printf("a shop of %d readings\n", shop.readings);
+        const Times entered = summed(shop.entered_ms);
+        std::vector<double> sorted = shop.entered_ms;
+        std::sort(sorted.begin(), sorted.end());
+        row("  Enter to painted result (limit 20 median)", entered);
+        std::printf("%-64s %9s %9.3f ms\n", "    of 95 in 100 (limit 50)", "", sorted[sorted.size() * 95 / 100]);
+        row("  another batch chosen to painted", summed(shop.chosen_ms));
+        std::printf("%-64s %9s %9.1f ms\n", "  opened to painted", "", shop.opened_ms);
+        if (!measured.empty()) {
+            std::printf("%-64s %9s %9.2f\n", "    Enter, times the demo's (limit 1.5)", "",
+                        entered.median / summed(measured.front().entered_ms).median);
+            std::printf("%-64s %9s %9.1f ms\n", "    opened, more than the demo (limit 300)", "",
+                        shop.opened_ms - measured.front().opened_ms);
+        }
+        measured.push_back(shop);
+    }
+}
+
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     const QTemporaryDir folder;
@@ -298,7 +329,14 @@ int main(int argc, char** argv) {
     try {
         const Tables tables = Tables::load(std::string(ROLLCALL_DATA_DIR) + "/tables").value();
         std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
+        const QStringList asked = QCoreApplication::arguments();
+        const int at = static_cast<int>(asked.indexOf(QStringLiteral("--shops")));
+        if (at > 0) { // these alone, in a folder that keeps them
+            shops(asked.value(at + 1, folder.path()), tables, asked.contains(QStringLiteral("--million")));
+            return 0;
+        }
         durableReading(folder.path(), tables);
+        shops(folder.path(), tables, asked.contains(QStringLiteral("--million")));
         judgeThousand(tables);
         heat(tables);
         firstPaint(folder.path(), tables);

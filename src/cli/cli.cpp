@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <QJsonArray>
 #include <QJsonDocument>
 
 namespace rollcall::cli {
@@ -19,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 28> commands{{
+constexpr std::array<Command, 30> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -45,12 +46,33 @@ constexpr std::array<Command, 28> commands{{
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},
+    {"ladder", ladder, 3, ""},
+    {"log", log, 2, "each"},
     {"export", exportTo, 2, "without-names"},
     {"merge", merge, 2, "trial"},
     {"import-package", importPackageInto, 2, ""},
     {"report", report, 2, "pdf= csv= xlsx= svg= card= pile= pieces= letter shop="},
     {"demo", demo, 1, "seed= today= scale="},
 }};
+
+// What a command takes, from the table that reads it; of log also its acts and their fields.
+QByteArray helpOf(const Command& command) {
+    QJsonArray options;
+    for (const QString& option : QString::fromLatin1(command.options).split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        const bool many = option.endsWith(QLatin1Char('*'));
+        const bool value = many || option.endsWith(QLatin1Char('='));
+        const QString name = value ? option.chopped(1) : option;
+        options.append(QStringLiteral("--%1%2%3")
+                           .arg(name, value ? QStringLiteral(" VALUE") : QString(),
+                                many ? QStringLiteral(", many times") : QString()));
+    }
+    QJsonObject help{{"command", command.name}, {"words", command.plainWords}, {"options", options}};
+    if (std::string_view(command.name) == "log") {
+        const QJsonObject acts = logHelp();
+        for (auto one = acts.begin(); one != acts.end(); ++one) help[one.key()] = one.value();
+    }
+    return QJsonDocument(help).toJson(QJsonDocument::Indented);
+}
 
 Answer failed(const Error& error) {
     const bool machine = error.kind == ErrorKind::exists || error.kind == ErrorKind::locked ||
@@ -73,6 +95,7 @@ Answer run(const QStringList& arguments, const QString& tablesFolder) {
         return failed({ErrorKind::argument, name.toStdString(),
                        "the commands are " + names.join(QStringLiteral(", ")).toStdString()});
     }
+    if (arguments.contains(QStringLiteral("--help"))) return {0, helpOf(*command), {}};
     const QStringList known = QString::fromLatin1(command->options).split(QLatin1Char(' '), Qt::SkipEmptyParts)
                               << QStringLiteral("pretty") << QStringLiteral("explain");
     const Result<Options> options = Options::parse(arguments.mid(1), known, command->plainWords);

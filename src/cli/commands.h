@@ -39,9 +39,14 @@ Result<QJsonObject> exportTo(const Options& options, const Tables& tables);
 Result<QJsonObject> merge(const Options& options, const Tables& tables);
 Result<QJsonObject> importPackageInto(const Options& options, const Tables& tables);
 Result<QJsonObject> report(const Options& options, const Tables& tables);
+Result<QJsonObject> log(const Options& options, const Tables& tables);
+Result<QJsonObject> ladder(const Options& options, const Tables& tables);
 Result<QJsonObject> demo(const Options& options, const Tables& tables);
 
 /// A reason as text with its rule, as it stands in answers: "Soft by 2.0: 59.0 ± 0.6 (M15)".
+/// The acts and fields that `log` knows, from the table that reads them.
+QJsonObject logHelp();
+
 QString reasonText(const Reason& reason);
 
 /// Adds the derivation to an answer when --explain was given.

@@ -2,12 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 #include "core/heat/trace.h"
-#include "core/judge/gates.h"
 #include "core/judge/heat_book.h"
 #include "demo/demo.h"
 #include "logbook/actions/heat.h"
 #include "logbook/logbook.h"
-#include "logbook/read/history.h"
 #include "logbook/transfer/import.h"
 #include "words/words.h"
 
@@ -31,44 +29,6 @@ Result<QJsonObject> infoOf(Logbook& logbook) {
     QJsonObject numbers;
     for (const auto& [table, count] : *counts) numbers[q(table)] = count;
     return QJsonObject{{"schema", logbook.schemaVersion()}, {"counts", numbers}};
-}
-
-QString codeOf(State state) {
-    switch (state) {
-    case State::pass:
-        return QStringLiteral("pass");
-    case State::borderline:
-        return QStringLiteral("borderline");
-    case State::fail:
-        return QStringLiteral("fail");
-    case State::notYet:
-        return QStringLiteral("not_yet");
-    case State::excused:
-        return QStringLiteral("excused");
-    }
-    return {};
-}
-
-QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDerivation) {
-    QJsonArray reasons;
-    for (const Reason& reason : verdict.reasons) reasons.append(reasonText(reason));
-    const words::NextWords next = words::nextStep(verdict);
-    QJsonObject object{{"gate", nameOf(verdict.gate)},
-                       {"verdict", codeOf(verdict.state)},
-                       {"n", verdict.taken},
-                       {"mean", QJsonValue()},
-                       {"corrected_mean", QJsonValue()},
-                       {"expanded_uncertainty", QJsonValue()},
-                       {"reasons", reasons},
-                       {"next", next.detail.isEmpty() ? next.act : next.act + QStringLiteral(": ") + next.detail}};
-    if (verdict.measurement) {
-        object["mean"] = verdict.measurement->mean;
-        object["corrected_mean"] = verdict.measurement->corrected_mean;
-        object["expanded_uncertainty"] = verdict.measurement->decided_uncertainty;
-        object["probability_inside"] = verdict.measurement->probability_inside;
-    }
-    if (withDerivation) object["derivation"] = QJsonArray::fromStringList(words::derivation(verdict, window));
-    return object;
 }
 
 } // namespace
@@ -210,39 +170,14 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
     return QJsonObject{{"batches", array}};
 }
 
-Result<QJsonObject> show(const Options& options, const Tables& shipped) {
-    auto logbook = openFor(options, Logbook::Access::read);
-    if (!logbook) return logbook.error();
-    const Result<Shop> shop = (*logbook)->shop();
-    if (!shop) return shop.error();
-    const Tables tables = withSheets(shipped, shop->own_grades);
-    Result<Batch> batch = batchNamed(**logbook, options.word(1).toStdString());
-    if (!batch) return batch.error();
-    std::map<std::string, std::vector<TemperObservation>> known;
-    auto history = temperHistory(**logbook, tables, *batch, known);
-    if (!history) return history.error();
-    batch.value().temper_history = std::move(history).value();
-    const BatchVerdicts verdicts = judgeBatch(*batch, tables, (*logbook)->now());
-    QJsonArray blades;
-    for (std::size_t i = 0; i < batch->blades.size(); ++i) {
-        QJsonArray gates;
-        for (const Gate gate : allGates) {
-            if (const auto& verdict = verdicts.at(i, gate))
-                gates.append(gateObject(*verdict, windowOf(*batch, gate, tables), options.has("explain")));
-        }
-        blades.append(QJsonObject{{"mark", q(batch->blades[i].mark)}, {"gates", gates}});
-    }
-    return QJsonObject{{"name", q(batch->name)}, {"blades", blades}};
-}
-
 Result<QJsonObject> demo(const Options& options, const Tables& tables) {
     DemoOptions wishes;
     const Result<double> seed = options.number("seed", 1);
     if (!seed) return seed.error();
     const Result<double> scale = options.number("scale", 1);
     if (!scale) return scale.error();
-    if (!(*scale >= 1 && *scale <= 1000))
-        return Error{ErrorKind::argument, "--scale", "a number from 1 to 1000 is needed"};
+    if (!(*scale >= 1 && *scale <= 10000))
+        return Error{ErrorKind::argument, "--scale", "a number from 1 to 10000 is needed"};
     if (!(*seed >= 0 && *seed <= 1e15)) return Error{ErrorKind::argument, "--seed", "a whole number is needed"};
     wishes.seed = static_cast<std::uint64_t>(*seed);
     wishes.scale = static_cast<int>(*scale);

@@ -40,7 +40,7 @@ std::vector<DemoShop::Piece> DemoShop::addBatch(BatchDraft draft, const std::str
     for (int i = 1; i <= count; ++i) draft.blades.push_back({fmt::format("{}-{}", prefix, i), shape, thickness});
     m_batch = must(rollcall::addBatch(*m_logbook, draft));
     std::vector<Piece> pieces;
-    for (const Blade& blade : must(m_logbook->batch(m_batch)).blades)
+    for (const Blade& blade : must(m_logbook->batchAlone(m_batch)).blades)
         pieces.push_back({blade.id, blade.mark, blade.shape});
     return pieces;
 }

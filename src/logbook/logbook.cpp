@@ -166,11 +166,15 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
 
 Result<Done> Logbook::transact(const char* action, const std::function<Result<Done>()>& work) {
     if (m_readOnly) return Error{ErrorKind::refused, "", "this logbook is open for reading only: " + m_readOnlyReason};
+    if (m_inEntry) return work(); // part of the entry that is being made
     const auto entry = [&]() -> Result<Done> {
         (void)m_database->takeNotes();
+        const auto leave = qScopeGuard([this] { m_inEntry = false; });
+        m_inEntry = true;
         if (auto done = work(); !done) return done;
         const QJsonArray notes = m_database->takeNotes();
         m_touched.add(touchedBy(notes, *m_database));
+        if (auto done = forgetScatter(notes); !done) return done;
         return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
     };
     return m_inTransaction ? entry() : inOneTransaction(entry);

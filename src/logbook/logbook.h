@@ -11,6 +11,7 @@
 #include "logbook/touched.h"
 
 #include <functional>
+#include <limits>
 #include <map>
 #include <memory>
 #include <optional>
@@ -21,6 +22,7 @@
 #include <utility>
 #include <vector>
 
+class QJsonArray;
 class QLockFile;
 
 namespace rollcall {
@@ -131,7 +133,8 @@ public:
     /// The one connection, for acts and transfers.
     Database& database() { return *m_database; }
 
-    /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace.
+    /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace. Acts inside
+    /// the work belong to its entry.
     Result<Done> transact(const char* action, const std::function<Result<Done>()>& work);
     /// What the acts since the last call have changed, for those who keep what they read.
     Touched takeTouched() { return std::exchange(m_touched, {}); }
@@ -174,7 +177,10 @@ private:
 
     /// Makes the schema, or brings an older one up to date after a copy of the file.
     Result<Done> prepare(const QString& path, bool fresh);
+    /// M9. Knows each tester's scatter by the days before today.
     Result<Done> learnScatter();
+    /// Throws the kept sums of scatter away where an entry changes the past.
+    Result<Done> forgetScatter(const QJsonArray& notes);
     Result<std::vector<Tester>> testers();
     Result<std::vector<Block>> blocks();
     Result<std::vector<Oven>> ovens();
@@ -193,11 +199,14 @@ private:
     LogbookSeams m_seams;
     std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
     std::int64_t m_learnedDay = -1;
+    /// Readings before this moment are in the kept sums; before it is known all are taken to be.
+    std::int64_t m_scatterBefore_ms = std::numeric_limits<std::int64_t>::max();
     std::map<std::string, std::shared_ptr<const Trace>> m_traces; ///< by their parts; decoded once
     std::string m_person;
     std::string m_readOnlyReason;
     bool m_readOnly = false;
     bool m_inTransaction = false;
+    bool m_inEntry = false; ///< an entry of the change log is being made; acts inside belong to it
     Touched m_touched;
     int m_schema = 0;
 };

@@ -322,6 +322,9 @@ const std::vector<const char*>& migration(int toVersion) {
         "CREATE INDEX grain_ask_by_batch ON grain_ask(batch)",
         "CREATE INDEX sample_ask_by_batch ON sample_ask(batch)",
         "CREATE INDEX verification_by_block ON verification(block)",
+        // What was worked out of the rows and costs much to work out anew. Nothing of it is in the change log; it can
+        // be emptied at any time.
+        "CREATE TABLE derived (what TEXT PRIMARY KEY, value TEXT NOT NULL)",
     };
     static const std::vector<const char*> none;
     return toVersion == 1   ? first

@@ -352,7 +352,7 @@ QString sentence(const Reason& r) {
     case Fact::excusedBecause:
         return text(r, 1).isEmpty() ? text(r, 0) : tr("%1 (%2)").arg(text(r, 0), text(r, 1));
     case Fact::outBecause:
-        return tr("Out of the batch: %1").arg(text(r, 0));
+        return tr("Out of the batch: %1").arg(recorded(r.texts.empty() ? std::string() : r.texts[0]));
     default:
         return proofSentence(r);
     }

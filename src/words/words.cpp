@@ -182,31 +182,32 @@ QString headline(const Verdict& v) {
 }
 
 NextWords nextStep(const Verdict& v) {
-    const auto n = [&](std::size_t i) {
-        return i < v.next.numbers.size() ? static_cast<int>(std::lround(v.next.numbers[i])) : 0;
-    };
+    const auto* read = v.next.as<ReadStep>();
+    const int more = read != nullptr ? read->readings : 0;
+    const auto* temper = v.next.as<TemperStep>();
     switch (v.next.act) {
     case Act::nothing:
         return {};
     case Act::takeReadings:
         return {tr("Take reading %1").arg(v.taken + 1), {}};
     case Act::readAgain:
-        return n(0) == 1   ? NextWords{tr("Read once more"), tr("on a new spot")}
-               : n(0) == 2 ? NextWords{tr("Read twice more"), tr("on new spots")}
-                           : NextWords{tr("Read %1 times more").arg(n(0)), tr("on new spots")};
+        return more == 1   ? NextWords{tr("Read once more"), tr("on a new spot")}
+               : more == 2 ? NextWords{tr("Read twice more"), tr("on new spots")}
+                           : NextWords{tr("Read %1 times more").arg(more), tr("on new spots")};
     case Act::mapReadings:
         return {tr("Map the blade"), tr("clean it, read heel to tip")};
     case Act::verifyTester:
         return {tr("Verify the tester"), tr("on a block near the work")};
     case Act::logTemper:
-        if (v.next.numbers.size() >= 5)
-            return {tr("Temper %1 at %2").arg(n(0) + 1).arg(degrees(v.next.numbers[2])),
-                    tr("for %1, expect %2").arg(hours(v.next.numbers[3]), hardness(v.next.numbers[4]))};
-        return {tr("Log temper %1").arg(n(0) + 1), tr("%1 needed before a Pass").arg(n(1))};
+        if (temper == nullptr) return {tr("Log a temper"), {}};
+        if (temper->advised)
+            return {tr("Temper %1 at %2").arg(temper->done + 1).arg(degrees(temper->advised->temperature_c)),
+                    tr("for %1, expect %2").arg(hours(temper->advised->hours), hardness(temper->advised->expect.hrc))};
+        return {tr("Log temper %1").arg(temper->done + 1), tr("%1 needed before a Pass").arg(temper->needed)};
     case Act::temperAgain:
-        if (v.next.numbers.size() >= 3)
-            return {tr("Temper again at %1").arg(degrees(v.next.numbers[0])),
-                    tr("for %1, expect %2").arg(hours(v.next.numbers[1]), hardness(v.next.numbers[2]))};
+        if (temper != nullptr && temper->advised)
+            return {tr("Temper again at %1").arg(degrees(temper->advised->temperature_c)),
+                    tr("for %1, expect %2").arg(hours(temper->advised->hours), hardness(temper->advised->expect.hrc))};
         return {tr("Temper again"), tr("a little hotter, then read")};
     case Act::takeShot:
         return {tr("Shoot the bar"), tr("on bare, clean metal; three shots")};
@@ -217,8 +218,9 @@ NextWords nextStep(const Verdict& v) {
     case Act::startHeat:
         return {tr("Start the heat"), tr("oven, set point, soak")};
     case Act::breakCoupon:
-        return {tr("Break a coupon"), tr("that soaked %1 min, before finishing")
-                                          .arg(v.next.numbers.empty() ? QString() : minutes(v.next.numbers[0]))};
+        return {tr("Break a coupon"),
+                tr("that soaked %1 min, before finishing")
+                    .arg(v.next.as<CouponStep>() != nullptr ? minutes(v.next.as<CouponStep>()->minutes) : QString())};
     case Act::falseSoftness:
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
@@ -234,8 +236,9 @@ NextWords nextStep(const Verdict& v) {
     case Act::clearConflict:
         return {tr("Clear the conflict"), tr("repeat on clean bare metal")};
     case Act::takeRung:
-        return v.next.numbers.size() >= 2 ? NextWords{tr("Take a rung"), rung({v.next.numbers[0], v.next.numbers[1]})}
-                                          : NextWords{tr("Flex it on the rod"), tr("by hand, at its sharpening angle")};
+        return v.next.as<EdgeLoadStep>() != nullptr
+                   ? NextWords{tr("Take a rung"), rung(*v.next.as<EdgeLoadStep>())}
+                   : NextWords{tr("Flex it on the rod"), tr("by hand, at its sharpening angle")};
     case Act::noteEdge:
         return {tr("Measure the edge"), tr("thickness behind it, angle per side")};
     case Act::measureDamage:
@@ -260,6 +263,10 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Nothing to do"), {}};
     }
     return {};
+}
+
+QString recorded(const std::string& text) {
+    return QCoreApplication::translate("record", text.c_str());
 }
 
 QString taskText(const QString& mark, const NextStep& next) {

@@ -48,6 +48,10 @@ QString windowText(const Window& window);
 /// A bracket of hardness: "60.0 to 61.5", "60.0 or harder"; infinite limits are open.
 QString bracketText(double lower, double upper);
 
+/// A text of the record in the interface language: one of the program's own words ("miscounted") translated, a maker's
+/// words as they are. What is stored is always the word, never its translation.
+QString recorded(const std::string& text);
+
 /// One reason as a sentence, without its rule.
 QString sentence(const Reason& reason);
 

@@ -139,7 +139,7 @@ private slots:
         d.type("652\n653\n");
         QCOMPARE(d.document().verdict()->taken, 3);
         d.type("7"); // the blade has its readings: the next blade's number must not land on it
-        QVERIFY(d.field().contains("Enter: next blade. *: one more."));
+        QVERIFY(d.field().contains("It has its readings. *: log it as one more. Esc: clear it."));
         QCOMPARE(d.word(), QStringLiteral("Borderline")); // not verified: Borderline at best
         QVERIFY(d.reasons().contains("is not verified"));
     }

@@ -49,6 +49,33 @@ class tst_Layers : public QObject {
         return parts[0] == "app" && parts.size() > 2 ? parts[0] + '/' + parts[1] : parts[0];
     }
 
+    static void forEachSource(const QStringList& names,
+                              const std::function<void(const QString&, const QString&)>& look) {
+        const QString src = QStringLiteral(ROLLCALL_SOURCE_DIR "/src/");
+        QDirIterator walk(src, names, QDir::Files, QDirIterator::Subdirectories);
+        while (walk.hasNext()) {
+            QFile file(walk.next());
+            if (!file.open(QIODevice::ReadOnly)) qFatal("%s", qPrintable(file.fileName()));
+            look(file.fileName().mid(src.size()), QString::fromUtf8(file.readAll()));
+        }
+    }
+    // Declarations in the public parts of a class, signals apart.
+    static int publicMethods(const QString& body) {
+        int methods = 0;
+        int depth = 0;
+        bool open = false;
+        for (const QString& line : body.split('\n')) {
+            const QString trimmed = line.trimmed();
+            if (depth == 0 && trimmed.endsWith(':') && !trimmed.startsWith("//"))
+                open = trimmed.startsWith("public");
+            else if (open && depth == 0 && line.startsWith("    ") && !line.startsWith("     ") &&
+                     !trimmed.startsWith("//") && !trimmed.startsWith("using ") && trimmed.contains('('))
+                ++methods;
+            depth += static_cast<int>(line.count('{') - line.count('}'));
+        }
+        return methods;
+    }
+
 private slots:
     void everyoneKnowsOnlyWhomTheyMay() {
         static const QRegularExpression include("^#include [<\"]([^>\"]+)[>\"]", QRegularExpression::MultilineOption);
@@ -85,6 +112,71 @@ private slots:
             }
         }
         QVERIFY2(files > 60 && own > 150, "nothing found to check");
+    }
+
+    // A class that everyone may ask forty things is several classes.
+    void noClassHasTooManyPublicMethods() {
+        int classes = 0;
+        QString widest;
+        int most = 0;
+        forEachSource({"*.h"}, [&](const QString& path, const QString& text) {
+            static const QRegularExpression head("^class (\\w+)[^;{]*\\{$", QRegularExpression::MultilineOption);
+            for (auto found = head.globalMatch(text); found.hasNext();) {
+                const auto match = found.next();
+                const qsizetype end = text.indexOf("\n};", match.capturedEnd());
+                const QString body = text.mid(match.capturedEnd(), end - match.capturedEnd());
+                const int methods = publicMethods(body);
+                ++classes;
+                if (methods > most) {
+                    most = methods;
+                    widest = match.captured(1);
+                }
+                QVERIFY2(methods <= 40, qPrintable(QString("%1: %2 has %3 public methods")
+                                                       .arg(path, match.captured(1), QString::number(methods))));
+            }
+        });
+        QVERIFY2(classes > 80, "nothing found to check");
+        QVERIFY2(most > 20, qPrintable("the counting has stopped counting: " + widest));
+    }
+
+    // What is judged is judged once, on the storage thread; the window reads. One what-if is listed: it shows what
+    // another error of a tester would change, and stores nothing.
+    void theWindowDoesNotJudge() {
+        static const QRegularExpression judging(
+            "judge(Batch|Steel|Heat|Edge|Proof|Release|Readings)\\(|"
+            "\\b(Steel|Heat|Proof|Temper|Verification)Book\\b|\\bconst Judged \\w+\\(");
+        int files = 0;
+        forEachSource({"*.h", "*.cpp"}, [&](const QString& path, const QString& text) {
+            if (!path.startsWith("app/")) return;
+            ++files;
+            if (path == "app/testers/tester_actions.cpp") return; // the what-if
+            const auto found = judging.match(text);
+            QVERIFY2(!found.hasMatch(), qPrintable(path + " judges: " + found.captured(0)));
+        });
+        QVERIFY2(files > 100, "nothing found to check");
+    }
+
+    // Text in the interface language is shown, never compared: the first translation would split the record.
+    void shownTextIsNoKey() {
+        static const QRegularExpression key("(==|!=|startsWith\\(|endsWith\\(|contains\\(|indexOf\\() *tr\\(");
+        forEachSource({"*.h", "*.cpp"}, [&](const QString& path, const QString& text) {
+            QVERIFY2(!key.match(text).hasMatch(), qPrintable(path + " compares shown text"));
+        });
+    }
+
+    // Everything in the window goes by the clock that was passed in.
+    void theWindowHasOneClock() {
+        static const QRegularExpression clock("LogbookSeams::real\\(\\)|currentDateTime|currentMSecsSinceEpoch|"
+                                              "QDate::currentDate|QTime::currentTime|system_clock::now");
+        int named = 0;
+        forEachSource({"*.h", "*.cpp"}, [&](const QString& path, const QString& text) {
+            if (!path.startsWith("app/")) return;
+            const bool found = clock.match(text).hasMatch();
+            named += found ? 1 : 0;
+            const bool door = path == "app/main.cpp" || path == "app/tour.cpp" || path == "app/store/document.h";
+            QVERIFY2(door || !found, qPrintable(path + " looks at a clock of its own"));
+        });
+        QVERIFY2(named >= 1, "nothing found to check");
     }
 };
 

@@ -27,6 +27,8 @@ public:
     LogbookSeams seams() {
         return {[this] { return Instant{m_clock += 1000, 60}; }, [this] { return "id-" + std::to_string(++m_ids); }};
     }
+    /// Moves the clock on, or back.
+    void passTime(std::int64_t ms) { m_clock += ms; }
     void close() { m_logbook.reset(); }
     Result<Done> reopen(Logbook::Access access = Logbook::Access::write) {
         m_logbook.reset();

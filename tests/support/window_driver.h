@@ -11,6 +11,7 @@
 #include "report/page.h"
 #include "tests/support/fixtures.h"
 
+#include <atomic>
 #include <QApplication>
 #include <QComboBox>
 #include <QDialog>
@@ -36,7 +37,14 @@ public:
     }
 
     void start() {
-        m_document = std::make_unique<Document>(Tables(tables()));
+        LogbookSeams clock = LogbookSeams::real();
+        clock.now = [this, real = clock.now] {
+            Instant now = real();
+            now.utc_ms += m_shift_ms;
+            now.offset_minutes += m_shift_offset;
+            return now;
+        };
+        m_document = std::make_unique<Document>(Tables(tables()), std::move(clock));
         Seams seams;
         seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) {
             return m_chosenFiles.size() > 1 ? m_chosenFiles.takeFirst() : m_chosenFiles.value(0);
@@ -64,6 +72,11 @@ public:
         start();
     }
 
+    /// Moves the computer's clock on, or back; and its zone, as summer time does.
+    void passTime(std::int64_t ms, int offsetMinutes = 0) {
+        m_shift_ms += ms;
+        m_shift_offset += offsetMinutes;
+    }
     MainWindow& window() { return *m_window; }
     Document& document() { return *m_document; }
     const QString& path() const { return m_path; }
@@ -204,6 +217,8 @@ private:
         return window->focusWidget() != nullptr ? window->focusWidget() : window;
     }
 
+    std::atomic<std::int64_t> m_shift_ms = 0; ///< of the clock; read by the storage thread too
+    std::atomic<int> m_shift_offset = 0;
     QTemporaryDir m_dir;
     QString m_path;
     QStringList m_chosenFiles;

@@ -26,17 +26,17 @@ struct Profile {
 const std::vector<Profile>& profiles() {
     using enum Gate;
     static const std::vector<Profile> all{
-        {QT_TRANSLATE_NOOP("batch form", "Quench and Temper"), {quench, temper}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Heat, Quench and Temper"), {temper, quench, temper}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Steel to Proof"), {steel, temper, quench, temper, edge, proof}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Steel to Release"),
-         {steel, temper, quench, temper, edge, proof, release},
+        {QT_TRANSLATE_NOOP("rollcall", "Quench and Temper"), {quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Heat, Quench and Temper"), {heat, quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Steel to Proof"), {steel, heat, quench, temper, edge, proof}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Steel to Release"),
+         {steel, heat, quench, temper, edge, proof, release},
          std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Temper only"), {temper}, std::nullopt},
-        {QT_TRANSLATE_NOOP("batch form", "Quench only"), {quench}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Temper only"), {temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Quench only"), {quench}, std::nullopt},
         // Finished knives come from elsewhere: nobody can log their tempers.
-        {QT_TRANSLATE_NOOP("batch form", "Finished knives: hardness only"), {temper}, 0},
-        {QT_TRANSLATE_NOOP("batch form", "Finished knives: steel and hardness"), {steel, temper}, 0}};
+        {QT_TRANSLATE_NOOP("rollcall", "Finished knives: hardness only"), {temper}, 0},
+        {QT_TRANSLATE_NOOP("rollcall", "Finished knives: steel and hardness"), {steel, temper}, 0}};
     return all;
 }
 
@@ -90,10 +90,10 @@ WindowAnswer windowFromText(const QString& text) {
 std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known) {
     QStringList grades{QString()};
     for (const Grade& grade : tables.grades()) grades << QString::fromStdString(grade.name);
-    QStringList names;
-    for (const Profile& profile : profiles()) names << tr(profile.name);
+    std::vector<FormChoice> asked;
+    for (const Profile& profile : profiles()) asked.emplace_back(profile.name, tr(profile.name));
     FormValues v{{"name", QString()},
-                 {"profile", names.front()},
+                 {"profile", asked.front().key},
                  {"count", QStringLiteral("6")},
                  {"marks", QStringLiteral("A-#")},
                  {"planned", QStringLiteral("3")}};
@@ -102,7 +102,8 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
         for (const Profile& profile : profiles()) {
             const bool same = std::all_of(allGates.begin(), allGates.end(),
                                           [&](Gate gate) { return profile.asks(gate) == like->planOf(gate).required; });
-            if (same && (profile.minimumTempers == 0) == (like->minimum_tempers == 0)) v["profile"] = tr(profile.name);
+            if (same && (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
+                v["profile"] = QString::fromLatin1(profile.name);
         }
         v["name"] = nextName(like->name, known);
         v["count"] = QString::number(like->blades.size());
@@ -121,10 +122,10 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
         }
     }
     return {{"name", tr("Name"), tr("as it is called in the shop"), v["name"], {}, false},
-            {"profile", tr("Asked"), tr("which gates it must pass"), v["profile"], names, false},
+            {"profile", tr("Asked"), tr("which gates it must pass"), v["profile"], asked, false},
             {"count", tr("Blades"), tr("how many"), v["count"], {}, false},
             {"marks", tr("Marks"), tr("# stands for the number"), v["marks"], {}, false},
-            {"grade", tr("Grade"), tr("AISI, EN or DIN; blank if not known"), v["grade"], grades, true},
+            {"grade", tr("Grade"), tr("AISI, EN or DIN; blank if not known"), v["grade"], namedChoices(grades), true},
             {"purpose", tr("Purpose"), tr("what it is for"), v["purpose"], {}, false},
             {"window", tr("Window"), tr("HRC after temper, like 61 to 63"), v["window"], {}, false},
             {"minimum", tr("Quench minimum"), tr("HRC; blank: the grade's own"), v["minimum"], {}, false},
@@ -147,7 +148,7 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     if (std::any_of(known.begin(), known.end(), [&](const auto& b) { return b.name == draft.name; }))
         return fault("name", tr("There is a batch of that name. Choose another."));
     const auto profile = std::find_if(profiles().begin(), profiles().end(),
-                                      [&](const Profile& p) { return text("profile") == tr(p.name); });
+                                      [&](const Profile& p) { return text("profile") == QLatin1String(p.name); });
     if (profile == profiles().end()) return fault("profile", tr("Choose what is asked."));
     bool isNumber = false;
     const int count = text("count").toInt(&isNumber);

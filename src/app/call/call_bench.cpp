@@ -5,6 +5,7 @@
 #include "app/call/blade_view.h"
 #include "app/call/reading_row.h"
 #include "app/call/rule_view.h"
+#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
@@ -98,8 +99,8 @@ void CallBench::paintTester(QPainter& painter) const {
     const int top = height() - px(testerHeight);
     painter.fillRect(0, top, width(), 1, p.hair);
     const Tester* tester = m_document.tester();
-    const VerificationBook::Found found = m_station.verification();
-    const bool good = found.standing == VerificationBook::Standing::good;
+    const StandingRun found = m_station.verification();
+    const bool good = found.standing == RunStanding::good;
     drawVerdictGlyph(painter, px(24), top + px(14), px(28),
                      good                   ? State::pass
                      : found.run != nullptr ? State::borderline
@@ -114,8 +115,7 @@ void CallBench::paintTester(QPainter& painter) const {
     QString state = tr("not verified today: V");
     QString numbers = tr("Borderline at best until then");
     if (found.run != nullptr) {
-        const QString when =
-            QLocale().toString(QDateTime::fromMSecsSinceEpoch(found.run->time->utc_ms), QStringLiteral("HH:mm"));
+        const QString when = QLocale().toString(localTime(*found.run->time), QStringLiteral("HH:mm"));
         state = good ? tr("verified today %1").arg(when) : tr("not good for this hardness: V");
         numbers = tr("error %1, spread %2")
                       .arg(words::hardness(found.answer.error), words::hardness(found.answer.repeatability));

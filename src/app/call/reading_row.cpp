@@ -15,13 +15,13 @@ namespace rollcall {
 ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
     connect(&m_tick, &QTimer::timeout, this, [this] {
-        const TestCycle& temper = m_document.tables().testCycle();
+        const TestCycle& limits = m_document.tables().testCycle();
         const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;
-        if (!m_sounded && seconds >= temper.dwell_min_s) {
+        if (!m_sounded && seconds >= limits.dwell_min_s) {
             m_sounded = true;
             if (QSettings().value(QStringLiteral("dwell-sound"), false).toBool()) QApplication::beep();
         }
-        if (!m_station.typed().isEmpty() || seconds > 3 * temper.dwell_max_s) { // the number is being typed
+        if (!m_station.typed().isEmpty() || seconds > 3 * limits.dwell_max_s) { // the number is being typed
             m_dwell.invalidate();
             m_tick.stop();
         }
@@ -48,16 +48,16 @@ void ReadingRow::startDwell() {
 void ReadingRow::paintDwell(QPainter& painter, const QRect& field) const {
     const Palette& p = m_look.palette;
     const auto px = [&](int v) { return m_look.px(v); };
-    const TestCycle& temper = m_document.tables().testCycle();
+    const TestCycle& limits = m_document.tables().testCycle();
     const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;
-    const bool early = seconds < temper.dwell_min_s;
-    const bool late = seconds > temper.dwell_max_s;
+    const bool early = seconds < limits.dwell_min_s;
+    const bool late = seconds > limits.dwell_max_s;
     const QColor color = late ? p.borderline : early ? p.muted : p.primary;
     drawText(painter, field.left() + px(20), field.top() + px(96), QString::number(seconds, 'f', 1),
              m_look.font(56, true), color);
     const QString what = early  ? tr("hold")
-                         : late ? tr("over %1 s: read again elsewhere").arg(temper.dwell_max_s)
-                                : tr("release: %1 to %2 s").arg(temper.dwell_min_s).arg(temper.dwell_max_s);
+                         : late ? tr("over %1 s: read again elsewhere").arg(limits.dwell_max_s)
+                                : tr("release: %1 to %2 s").arg(limits.dwell_min_s).arg(limits.dwell_max_s);
     drawText(painter, field.left() + px(20), field.top() + px(124),
              elided(what, m_look.font(16, true), field.width() - px(30)), m_look.font(16, true), color);
 }

@@ -18,7 +18,7 @@ class ReadingRow : public QWidget {
 public:
     ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent = nullptr);
     void refresh();
-    /// Counts the seconds the total force is held, against the limits of the test temper; again stops it.
+    /// Counts the seconds the total force is held, against the limits of the test cycle; again stops it.
     void startDwell();
 
 protected:

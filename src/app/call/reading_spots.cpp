@@ -38,10 +38,15 @@ std::optional<Spot> ReadingStation::nextSpot() const {
     const Blade* blade = m_document.blade();
     if (m_chosen) return m_chosen;
     if (blade == nullptr || blade->shape.outline.size() < 3) return std::nullopt;
+    if (m_suggested && m_suggested->revision == m_document.revision() && m_suggested->placed == m_placed.size() &&
+        m_suggested->scale == m_scale)
+        return m_suggested->spot;
     // A reading softer than expected leaves a larger mark: room is kept for it where the blade has it.
     constexpr double softer = 10;
-    const std::optional<Spot> roomy = freeSpot(*blade, spacing(softer));
-    return roomy ? roomy : freeSpot(*blade, spacing());
+    std::optional<Spot> spot = freeSpot(*blade, spacing(softer));
+    if (!spot) spot = freeSpot(*blade, spacing());
+    m_suggested = Suggested{m_document.revision(), m_placed.size(), m_scale, spot};
+    return spot;
 }
 
 std::optional<Spot> ReadingStation::freeSpot(const Blade& blade, const SpacingRule& rule) const {

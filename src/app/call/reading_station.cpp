@@ -45,6 +45,7 @@ std::optional<double> ReadingStation::inScale(std::optional<double> hrc) const {
 }
 
 void ReadingStation::forget() {
+    if (!m_typed.isEmpty()) emit logged(tr("%1 was typed for another blade and is not logged.").arg(m_typed));
     m_typed.clear();
     m_message.clear();
     m_refused = m_askedOnce = m_oneMore = false;
@@ -66,20 +67,21 @@ bool ReadingStation::type(QChar key) {
         m_message.clear();
         m_askedOnce = false;
     }
-    if (m_mode == Mode::blade && !expectsReading()) {
-        const Verdict* verdict = m_document.verdict();
-        if (verdict == nullptr) return true;
-        m_message = verdict->state == State::excused ? tr("This blade is excused at this gate.")
-                                                     : tr("It has its readings. Enter: next blade. *: one more.");
-        emit changed();
-        return true;
-    }
     m_message.clear();
     m_askedOnce = false;
     if (m_typed.size() < 5 && !(mark && (m_typed.contains(QLatin1Char('.')) || m_typed.isEmpty())))
         m_typed += mark ? QLatin1Char('.') : key;
+    if (m_mode == Mode::blade && !expectsReading()) m_message = whyNotExpected();
     emit changed();
     return true;
+}
+
+// Why the blade in hand takes no number, and what to do with one that is typed: it stays in sight until it is decided.
+QString ReadingStation::whyNotExpected() const {
+    const Verdict* verdict = m_document.verdict();
+    if (verdict == nullptr) return tr("This gate is not asked. Esc leaves it.");
+    return verdict->state == State::excused ? tr("This blade is excused at this gate. Esc clears the number.")
+                                            : tr("It has its readings. *: log it as one more. Esc: clear it.");
 }
 
 void ReadingStation::backspace() {
@@ -115,6 +117,11 @@ bool ReadingStation::enter() {
         return true;
     }
     if (m_typed.isEmpty()) return false;
+    if (m_mode == Mode::blade && !expectsReading()) {
+        m_message = tr("%1 is not logged. %2").arg(m_typed, whyNotExpected());
+        emit changed();
+        return true;
+    }
     const Tester* tester = m_document.tester();
     if (tester == nullptr) {
         emit testerNeeded();
@@ -218,11 +225,10 @@ void ReadingStation::logBlade(const std::vector<Number>& numbers) {
     }
     const QString what =
         tr("%1 logged on %2").arg(texts.join(QStringLiteral(", ")), QString::fromStdString(blade->mark));
-    m_logging = true;
+    m_logging = true; // what was typed stays in sight until the answer takes its place: one repaint for an act
     m_typed.clear();
     m_message.clear();
     m_askedOnce = m_oneMore = false;
-    emit changed();
     m_document.perform(
         [drafts](Logbook& logbook) -> Result<Done> {
             return logbook.inOneTransaction([&]() -> Result<Done> {
@@ -303,7 +309,6 @@ void ReadingStation::logBlock(const Number& number) {
     m_typed.clear();
     m_message.clear();
     m_askedOnce = false;
-    emit changed();
     auto run = std::make_shared<std::string>(m_run);
     m_document.perform(
         [run, number, tester = m_document.tester()->id, block = m_block.id](Logbook& logbook) -> Result<Done> {
@@ -347,7 +352,7 @@ bool ReadingStation::expectsReading() const {
 void ReadingStation::askOneMore() {
     const Verdict* verdict = m_document.verdict();
     if (m_mode == Mode::block || verdict == nullptr || verdict->state == State::excused) return;
-    m_oneMore = true;
+    m_oneMore = true; // a number that was typed too early is taken with the next Enter
     m_message.clear();
     takeIncoming();
     emit changed();
@@ -394,7 +399,7 @@ std::optional<double> ReadingStation::expected() const {
     return window.low ? window.low : window.high;
 }
 
-VerificationBook::Found ReadingStation::verification() const {
+StandingRun ReadingStation::verification() const {
     const Tester* tester = m_document.tester();
     if (tester == nullptr || !m_document.hasBatch()) return {};
     Reading probe;
@@ -403,8 +408,8 @@ VerificationBook::Found ReadingStation::verification() const {
     probe.anvil = tester->anvil;
     probe.scale = m_scale;
     probe.value = inScale(std::clamp(expected().value_or(60.0), 20.0, 68.0)).value_or(60.0);
-    probe.time = LogbookSeams::real().now();
-    return VerificationBook(m_document.batch(), m_document.tables()).standingFor(probe);
+    probe.time = m_document.now();
+    return m_document.judged().verification(probe);
 }
 
 void ReadingStation::beginVerification(const Block& block) {
@@ -433,7 +438,7 @@ const Verification* ReadingStation::run() const {
 int ReadingStation::failedRunsToday() const {
     const Tester* tester = m_document.tester();
     if (tester == nullptr || !m_document.hasBatch()) return 0;
-    const std::int64_t today = LogbookSeams::real().now().localDay();
+    const std::int64_t today = m_document.now().localDay();
     int failed = 0;
     const auto& runs = m_document.batch().verifications;
     for (auto run = runs.rbegin(); run != runs.rend(); ++run) {
@@ -459,7 +464,7 @@ StationAct ReadingStation::act() const {
     if (!m_typed.isEmpty()) return StationAct::typeReading;
     const bool reads = verdict->next.act == Act::takeReadings || verdict->next.act == Act::readAgain ||
                        verdict->next.act == Act::mapReadings;
-    if (reads && verification().standing != VerificationBook::Standing::good) return StationAct::verify;
+    if (reads && verification().standing != RunStanding::good) return StationAct::verify;
     switch (verdict->next.act) {
     case Act::takeReadings:
     case Act::readAgain:
@@ -467,7 +472,7 @@ StationAct ReadingStation::act() const {
         return StationAct::typeReading;
     case Act::verifyTester:
     case Act::verifyOnHarderBlock:
-        return verification().standing == VerificationBook::Standing::good ? StationAct::oneMore : StationAct::verify;
+        return verification().standing == RunStanding::good ? StationAct::oneMore : StationAct::verify;
     case Act::logTemper:
         return StationAct::logTemper;
     case Act::temperAgain:

@@ -92,7 +92,7 @@ public:
     void moveSpot(double dx_mm, double dy_mm);
 
     /// The tester's verification as it stands now for work at this hardness.
-    VerificationBook::Found verification() const;
+    StandingRun verification() const;
     void beginVerification(const Block& block);
     void leaveVerification();
     const Block& block() const { return m_block; }
@@ -110,6 +110,7 @@ signals:
 
 private:
     void refuse(const QString& message);
+    QString whyNotExpected() const;
     struct Number {
         double value = 0;
         QString text;
@@ -141,6 +142,14 @@ private:
     std::optional<Spot> m_chosen;
     std::deque<Number> m_incoming; ///< from a wire, in the order they came
     std::vector<Spot> m_placed;    ///< spots given to readings that are not on disk yet
+    /// The suggested spot and what it was worked out of; asked for many times between two changes.
+    struct Suggested {
+        int revision = 0;
+        std::size_t placed = 0;
+        std::string scale;
+        std::optional<Spot> spot;
+    };
+    mutable std::optional<Suggested> m_suggested;
     bool m_refused = false;
     bool m_askedOnce = false; ///< a number far off was asked for; the next Enter takes it
     bool m_oneMore = false;

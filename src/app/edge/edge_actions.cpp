@@ -67,7 +67,7 @@ void EdgeBench::askDamage(EdgeRung rung) {
           rung.place_mm ? fourDigits(*rung.place_mm) : QString(),
           {},
           false},
-         {"sound", tr("Heard"), tr("a tick or crack"), tr("no"), {tr("no"), tr("yes")}, false}},
+         {"sound", tr("Heard"), tr("a tick or crack"), QStringLiteral("no"), yesOrNo(), false}},
         m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
@@ -80,7 +80,7 @@ void EdgeBench::askDamage(EdgeRung rung) {
         [this, rung](const FormValues& v) mutable {
             rung.size_mm = lengthIn(v["size"]);
             rung.place_mm = lengthIn(v["place"]);
-            rung.sound = v["sound"] == tr("yes");
+            rung.sound = v["sound"] == QLatin1String("yes");
             keep(rung);
         });
 }
@@ -174,7 +174,7 @@ void EdgeBench::measure() {
     if (m_document.batch().edge_ask)
         profile =
             m_document.tables().purpose(m_document.batch().edge_ask->purpose, m_document.batch().edge_ask->school);
-    const QStringList grinds{tr("flat"), tr("convex"), tr("hollow")};
+    const std::vector<FormChoice> grinds{{"flat", tr("flat")}, {"convex", tr("convex")}, {"hollow", tr("hollow")}};
     const QString usual = profile != nullptr ? tr("; usual %1 mm").arg(profile->behind_edge_mm) : QString();
     auto* form =
         new FormDialog(tr("The edge of %1").arg(QString::fromStdString(m_document.blade()->mark)), tr("Note it"),
@@ -191,7 +191,7 @@ void EdgeBench::measure() {
                          {},
                          false},
                         {"grind", tr("Grind"), tr("of the blade above it"),
-                         grinds[now ? static_cast<int>(now->grind) : 0], grinds, false},
+                         QString::fromLatin1(nameOf(now ? now->grind : EdgeGrind::flat)), grinds, false},
                         {"finish",
                          tr("Finish"),
                          tr("stone or belt it was left from"),
@@ -217,11 +217,11 @@ void EdgeBench::measure() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("before"), tr("Type a thickness such as 0.75 mm.")};
         },
-        [this, grinds](const FormValues& v) {
+        [this](const FormValues& v) {
             EdgeGeometry edge;
             edge.behind_edge_mm = *lengthIn(v["behind"]);
             edge.angle_per_side_deg = *parseNumber(v["angle"].toStdString());
-            edge.grind = static_cast<EdgeGrind>(std::max<qsizetype>(0, grinds.indexOf(v["grind"])));
+            edge.grind = named<EdgeGrind>(v["grind"].toStdString()).value_or(EdgeGrind::flat);
             edge.finish = v["finish"].toStdString();
             edge.before_hardening_mm = lengthIn(v["before"]);
             m_document.perform([id = m_document.blade()->id, edge,
@@ -292,10 +292,12 @@ void EdgeBench::choosePurpose() {
 
 void EdgeBench::takeOwnAsk() {
     const EdgeAsk now = edgeAskOf(m_document.batch());
-    const QStringList schools{tr("by force, to a rung"), tr("by hand, flexed over the rod")};
+    const std::vector<FormChoice> schools{{"force", tr("by force, to a rung")},
+                                          {"hand", tr("by hand, flexed over the rod")}};
     auto* form =
         new FormDialog(tr("What the edges are asked for"), tr("Ask it"),
-                       {{"school", tr("Test"), tr("which school"), schools[now.by_hand ? 1 : 0], schools, false},
+                       {{"school", tr("Test"), tr("which school"),
+                         now.by_hand ? QStringLiteral("hand") : QStringLiteral("force"), schools, false},
                         {"force", tr("Force"), tr("on the scale: 90, 20 lbf"), fourDigits(now.rung.force_n), {}, false},
                         {"raise", tr("Raised"), tr("degrees from flat"), fourDigits(now.rung.raise_deg), {}, false}},
                        m_look, window());
@@ -309,9 +311,9 @@ void EdgeBench::takeOwnAsk() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("raise"), tr("Type an angle between 0 and 90 degrees.")};
         },
-        [this, now, schools](const FormValues& v) {
+        [this, now](const FormValues& v) {
             EdgeAsk ask = now;
-            ask.by_hand = v["school"] == schools[1];
+            ask.by_hand = v["school"] == QLatin1String("hand");
             ask.rung = {*parseQuantity(v["force"].toStdString(), Quantity::force),
                         *parseNumber(v["raise"].toStdString())};
             m_document.perform(
@@ -325,8 +327,14 @@ void EdgeBench::markDamage() {
                        {{"kind",
                          tr("What"),
                          {},
-                         tr("chip"),
-                         {tr("chip"), tr("roll"), tr("dent"), tr("bend"), tr("crack"), tr("tip broken"), tr("break")},
+                         QStringLiteral("chip"),
+                         {{"chip", tr("chip")},
+                          {"roll", tr("roll")},
+                          {"dent", tr("dent")},
+                          {"bend", tr("bend")},
+                          {"crack", tr("crack")},
+                          {"tip broken", tr("tip broken")},
+                          {"break", tr("break")}},
                          true},
                         {"place", tr("Where"), tr("mm from the heel"), fourDigits(std::round(m_place_mm)), {}, false},
                         {"size", tr("Size"), tr("mm; blank: not measured"), {}, {}, false},

@@ -269,8 +269,7 @@ ColumnContent EdgeBench::content() const {
     if (blade == nullptr || m_grid.forces_n.empty()) return content;
     const Batch& batch = m_document.batch();
     const EdgeAsk ask = edgeAskOf(batch);
-    const Verdict verdict =
-        judgeEdge(batch, static_cast<std::size_t>(m_document.bladeIndex()), hrc(), m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::edge);
     content.key = tr("Enter");
     content.caption = tr("%1 at Edge").arg(QString::fromStdString(blade->mark));
     content.state = verdict.state;
@@ -308,7 +307,7 @@ ColumnContent EdgeBench::content() const {
         break;
     }
     default:
-        content.act = ask.by_hand && verdict.next.act == Act::takeRung && verdict.next.numbers.empty()
+        content.act = ask.by_hand && verdict.next.act == Act::takeRung && verdict.next.as<EdgeLoadStep>() == nullptr
                           ? tr("Flex it on the rod")
                           : tr("Take %1").arg(words::rung(chosen()));
         content.detail = m_force.peak_n() ? tr("the scale's peak: %1 N").arg(std::lround(*m_force.peak_n()))
@@ -330,13 +329,13 @@ void EdgeBench::act() {
     const Blade* blade = m_document.blade();
     if (blade == nullptr || m_grid.forces_n.empty()) return;
     const EdgeAsk ask = edgeAskOf(m_document.batch());
-    const Verdict verdict =
-        judgeEdge(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), hrc(), m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::edge);
     if (verdict.next.act == Act::noteEdge) return measure();
     if (verdict.next.act == Act::fileEdge) return noteGrinding();
     if (verdict.next.act == Act::lookAtHeat) return lookAtHeat();
     if (verdict.next.act == Act::measureDamage) return strikeLast();
-    if (verdict.next.act == Act::takeRung && verdict.next.numbers.empty() && ask.by_hand) return flexByHand();
+    if (verdict.next.act == Act::takeRung && verdict.next.as<EdgeLoadStep>() == nullptr && ask.by_hand)
+        return flexByHand();
     EdgeRung rung;
     rung.round = blade->round;
     rung.after_temper = lastTemper(*blade);

@@ -4,6 +4,7 @@
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
+#include "app/shared/local_time.h"
 #include "app/shared/typed_reading.h"
 #include "core/base/csv.h"
 #include "report/batch_card.h"
@@ -63,7 +64,7 @@ void ExchangeActions::enterCardAt(Gate gate) {
     std::vector<FormField> fields{{"time",
                                    tr("Read at"),
                                    tr("such as %1; blank: not known")
-                                       .arg(QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH:mm"))),
+                                       .arg(localTime(m_document.now()).toString(QStringLiteral("yyyy-MM-dd HH:mm"))),
                                    {},
                                    {},
                                    false}};
@@ -88,7 +89,7 @@ void ExchangeActions::enterCardAt(Gate gate) {
                 QDateTime::fromString(QString(v["time"]).replace(QLatin1Char(' '), QLatin1Char('T')), Qt::ISODate);
             if (!v["time"].isEmpty() && !at.isValid())
                 return {QStringLiteral("time"), tr("Type day and time, such as 2026-11-25 14:30, or nothing.")};
-            if (at.isValid() && at > QDateTime::currentDateTime())
+            if (at.isValid() && at > localTime(m_document.now()))
                 return {QStringLiteral("time"), tr("This lies ahead of now.")};
             bool any = false;
             for (std::size_t i = 0; m_document.hasBatch() && i < m_document.batch().blades.size(); ++i) {

@@ -4,6 +4,7 @@
 
 #include "app/exchange/import_wizard.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/local_time.h"
 #include "logbook/transfer/import.h"
 #include "logbook/transfer/merge.h"
 #include "logbook/transfer/package.h"
@@ -336,9 +337,8 @@ void ExchangeActions::writeTables() {
 
 void ExchangeActions::dragPicture() {
     const QImage picture = m_view.bench()->grab().toImage();
-    const QString file =
-        m_dragged.filePath(QStringLiteral("rollcall-%1.png")
-                               .arg(QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-HHmmss"))));
+    const QString file = m_dragged.filePath(
+        QStringLiteral("rollcall-%1.png").arg(localTime(m_document.now()).toString(QStringLiteral("yyyyMMdd-HHmmss"))));
     if (!picture.save(file)) return emit said(tr("The picture could not be written."), true);
     auto* mime = new QMimeData;
     mime->setImageData(picture);

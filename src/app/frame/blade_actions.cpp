@@ -40,7 +40,7 @@ int marksOn(const Blade& blade) {
 
 } // namespace
 
-void ShopActions::askReason(const QString& title, const QString& act, const QStringList& usual,
+void ShopActions::askReason(const QString& title, const QString& act, const std::vector<FormChoice>& usual,
                             std::function<void(const std::string&)> then) {
     auto* form =
         new FormDialog(title, act, {{"reason", tr("Reason"), tr("choose or type"), {}, usual, true}}, m_look, m_window);
@@ -56,8 +56,10 @@ void ShopActions::excuse() {
     if (!needsBlade(blade)) return;
     const QString what = tr("%1 at %2").arg(QString::fromStdString(blade->mark), words::gateName(m_document.gate()));
     askReason(tr("Excuse %1").arg(what), tr("Excuse"),
-              {QString(), tr("a sibling stands for it"), tr("goes to a destructive test"),
-               tr("cannot be read: no flat left")},
+              {QString(),
+               {"a sibling stands for it", tr("a sibling stands for it")},
+               {"goes to a destructive test", tr("goes to a destructive test")},
+               {"cannot be read: no flat left", tr("cannot be read: no flat left")}},
               [this, what, id = blade->id, gate = m_document.gate()](const std::string& reason) {
                   m_document.perform(
                       [id, gate, reason](Logbook& logbook) { return rollcall::excuse(logbook, id, gate, reason); },
@@ -84,15 +86,11 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             temperature = QString::number(*current->tempers.back().temperature_c);
         if (current->tempers.back().hours) hours = QString::number(*current->tempers.back().hours);
     }
-    // Advised numbers stand last in what comes next: temperature, hours, expected hardness, chances.
-    if (verdict != nullptr && !start) {
-        const std::vector<double>& n = verdict->next.numbers;
-        const std::size_t at = verdict->next.act == Act::logTemper ? 2 : 0;
-        const bool advised = verdict->next.act == Act::logTemper || verdict->next.act == Act::temperAgain;
-        if (advised && n.size() >= at + 2) {
-            temperature = QString::number(n[at]);
-            hours = QString::number(n[at + 1]);
-        }
+    // The form begins with what is advised.
+    const auto* step = verdict != nullptr && !start ? verdict->next.as<TemperStep>() : nullptr;
+    if (step != nullptr && step->advised) {
+        temperature = QString::number(step->advised->temperature_c);
+        hours = QString::number(step->advised->hours);
     }
     if (start) {
         temperature = QString::number(start->temperature_c);
@@ -160,7 +158,10 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                     if (!id) return id.error();
                     return Done{};
                 },
-                [this](const Result<Done>& done) { afterWork(tr("temper logged: read the blades anew"), done); });
+                [this](const Result<Done>& done) {
+                    afterWork(tr("temper logged: read the blades anew"), done);
+                    if (done) emit temperLogged();
+                });
         });
 }
 
@@ -170,7 +171,10 @@ void ShopActions::strikeTemper() {
     if (blade->tempers.empty() || blade->tempers.back().round != blade->round)
         return emit said(tr("No temper is logged for this blade."), true);
     askReason(tr("Strike out temper %1, for all its blades").arg(blade->tempers.back().number), tr("Strike it out"),
-              {QString(), tr("logged by mistake"), tr("wrong temperature typed"), tr("wrong blades")},
+              {QString(),
+               {"logged by mistake", tr("logged by mistake")},
+               {"wrong temperature typed", tr("wrong temperature typed")},
+               {"wrong blades", tr("wrong blades")}},
               [this, id = blade->tempers.back().id](const std::string& reason) {
                   m_document.perform(
                       [id, reason](Logbook& logbook) { return rollcall::strikeTemper(logbook, id, reason); },
@@ -184,13 +188,16 @@ void ShopActions::reharden() {
     const QString mark = QString::fromStdString(blade->mark);
     const int again = blade->round;
     const QString gone = tr("ground off: they leave the map");
-    std::vector<FormField> fields{
-        {"reason",
-         tr("Reason"),
-         tr("choose or type"),
-         {},
-         {QString(), tr("soft after temper"), tr("soft from the quench"), tr("warped"), tr("coarse grain")},
-         true}};
+    std::vector<FormField> fields{{"reason",
+                                   tr("Reason"),
+                                   tr("choose or type"),
+                                   {},
+                                   {QString(),
+                                    {"soft after temper", tr("soft after temper")},
+                                    {"soft from the quench", tr("soft from the quench")},
+                                    {"warped", tr("warped")},
+                                    {"coarse grain", tr("coarse grain")}},
+                                   true}};
     if (marksOn(*blade) > 0) fields.push_back({"marks", tr("Old marks"), {}, {}, {tr("still there"), gone}, false});
     auto* form = new FormDialog(
         again > m_document.batch().rehardening_limit
@@ -246,8 +253,11 @@ void ShopActions::takeOut() {
                                       {QStringLiteral("4"), tr("Removed from the batch"), {}}};
     (new ChoiceDialog(tr("%1 is out. Why?").arg(QString::fromStdString(blade->mark)),
                       {tr("Later gates are excused; nothing is erased.")}, choices, m_look, m_window))
-        ->ask([this, choices, id = blade->id, gate = m_document.gate()](int i) {
-            const std::string reason = choices[static_cast<std::size_t>(i)].text.toLower().toStdString();
+        ->ask([this, id = blade->id, gate = m_document.gate()](int i) {
+            // Stored in the record's own words, whatever language the question was asked in.
+            constexpr std::array<const char*, 4> reasons{"cracked", "scrapped", "used as a coupon",
+                                                         "removed from the batch"};
+            const std::string reason = reasons[static_cast<std::size_t>(i)];
             m_document.perform(
                 [id, gate, reason, i](Logbook& logbook) {
                     return rollcall::takeOut(logbook, id, static_cast<Fate>(i), gate, reason);
@@ -320,12 +330,8 @@ void ShopActions::changePlanned() {
     const GatePlan plan = m_document.batch().planOf(gate);
     auto* form = new FormDialog(
         tr("The plan of %1").arg(words::gateName(gate)), tr("Judge anew"),
-        {{"asked",
-          tr("Asked"),
-          tr("whether this batch must pass it"),
-          plan.required ? tr("yes") : tr("no"),
-          {tr("yes"), tr("no")},
-          false},
+        {{"asked", tr("Asked"), tr("whether this batch must pass it"),
+          plan.required ? QStringLiteral("yes") : QStringLiteral("no"), yesOrNo(), false},
          {"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false}},
         m_look, m_window);
     form->ask(
@@ -335,7 +341,7 @@ void ShopActions::changePlanned() {
                        : FormFault{QStringLiteral("planned"), tr("Type 1 to 10.")};
         },
         [this, gate, id = m_document.batch().id](const FormValues& v) {
-            m_document.perform([id, gate, planned = GatePlan{v["asked"] == tr("yes"), v["planned"].toInt()}](
+            m_document.perform([id, gate, planned = GatePlan{v["asked"] == QLatin1String("yes"), v["planned"].toInt()}](
                                    Logbook& logbook) { return changePlan(logbook, id, gate, planned); });
         });
 }
@@ -345,7 +351,9 @@ void ShopActions::acceptLeftOut() {
     if (verdict == nullptr || verdict->left_out.empty())
         return emit said(tr("No reading of this blade is left out."), true);
     askReason(tr("Count the reading that breaks a rule"), tr("Accept it"),
-              {QString(), tr("distance measured, it is enough"), tr("place logged wrong")},
+              {QString(),
+               {"distance measured, it is enough", tr("distance measured, it is enough")},
+               {"place logged wrong", tr("place logged wrong")}},
               [this, id = verdict->left_out.back()](const std::string& reason) {
                   m_document.perform([id, reason](Logbook& logbook) { return acceptReading(logbook, id, reason); },
                                      [this](const Result<Done>& done) { afterWork(tr("reading accepted"), done); });
@@ -436,16 +444,17 @@ void ShopActions::chooseScale() {
     for (const std::string& scale : scales) names << QString::fromStdString(scale);
     const QString hint = thin ? tr("%1 mm is too thin for HRC: %2").arg(words::millimetres(thickness), names.front())
                               : tr("others are converted, marked so");
-    auto* form = new FormDialog(
-        tr("Scale and surface"), tr("Read like this"),
-        {{"scale", tr("Scale"), hint, thin ? names.front() : QString::fromStdString(m_station.scale()), names, false},
-         {"radius",
-          tr("Radius"),
-          tr("of a convex surface; blank: flat"),
-          m_station.convexRadius() ? QString::number(*m_station.convexRadius()) : QString(),
-          {},
-          false}},
-        m_look, m_window);
+    auto* form =
+        new FormDialog(tr("Scale and surface"), tr("Read like this"),
+                       {{"scale", tr("Scale"), hint, thin ? names.front() : QString::fromStdString(m_station.scale()),
+                         namedChoices(names), false},
+                        {"radius",
+                         tr("Radius"),
+                         tr("of a convex surface; blank: flat"),
+                         m_station.convexRadius() ? QString::number(*m_station.convexRadius()) : QString(),
+                         {},
+                         false}},
+                       m_look, m_window);
     form->ask(
         [](const FormValues& v) -> FormFault {
             if (v["radius"].isEmpty()) return {};
@@ -468,17 +477,20 @@ void ShopActions::logSeries() {
     const Tester* tester = m_document.tester();
     if (tester == nullptr || tester->kind != TesterKind::rebound)
         return emit said(tr("A series is of rebound strikes: choose a rebound tester under R."), true);
-    auto* form = new FormDialog(
-        tr("Strikes on %1").arg(QString::fromStdString(blade->mark)), tr("Log the series"),
-        {{"strikes", tr("Strikes"), tr("HRC in order; =66.4 on the same spot"), {}, {}, false},
-         {"mean", tr("Its average"), tr("as the instrument shows; may be blank"), {}, {}, false},
-         {"support",
-          tr("Support"),
-          tr("block, coupling"),
-          {},
-          {QString(), tr("coupled to a heavy block"), tr("on a heavy block, dry"), tr("held in the hand")},
-          true}},
-        m_look, m_window);
+    auto* form =
+        new FormDialog(tr("Strikes on %1").arg(QString::fromStdString(blade->mark)), tr("Log the series"),
+                       {{"strikes", tr("Strikes"), tr("HRC in order; =66.4 on the same spot"), {}, {}, false},
+                        {"mean", tr("Its average"), tr("as the instrument shows; may be blank"), {}, {}, false},
+                        {"support",
+                         tr("Support"),
+                         tr("block, coupling"),
+                         {},
+                         {QString(),
+                          {"coupled to a heavy block", tr("coupled to a heavy block")},
+                          {"on a heavy block, dry", tr("on a heavy block, dry")},
+                          {"held in the hand", tr("held in the hand")}},
+                         true}},
+                       m_look, m_window);
     form->ask(
         [this](const FormValues& v) -> FormFault {
             const StrikesText strikes = strikesFromText(v["strikes"], m_document.tables());
@@ -527,15 +539,18 @@ void ShopActions::secondOpinions() {
     dialog->ask([this, a, b, first = opinion->readings_a, second = opinion->readings_b](int i) {
         if (i > 1) return;
         const QString stands = i == 0 ? a : b;
-        askReason(
-            tr("%1 stands. Why?").arg(stands), tr("Supersede the other"),
-            {QString(), tr("verified nearer to the work"), tr("the more careful set"), tr("the more conservative set")},
-            [this, stands, out = i == 0 ? second : first](const std::string& reason) {
-                const std::string why = (tr("%1 stands").arg(stands) + QStringLiteral(": ")).toStdString() + reason;
-                m_document.perform(
-                    [out, why](Logbook& logbook) { return supersedeReadings(logbook, out, why); },
-                    [this, stands](const Result<Done>& done) { afterWork(tr("%1 stands").arg(stands), done); });
-            });
+        askReason(tr("%1 stands. Why?").arg(stands), tr("Supersede the other"),
+                  {QString(),
+                   {"verified nearer to the work", tr("verified nearer to the work")},
+                   {"the more careful set", tr("the more careful set")},
+                   {"the more conservative set", tr("the more conservative set")}},
+                  [this, stands, out = i == 0 ? second : first](const std::string& reason) {
+                      const std::string why =
+                          (tr("%1 stands").arg(stands) + QStringLiteral(": ")).toStdString() + reason;
+                      m_document.perform(
+                          [out, why](Logbook& logbook) { return supersedeReadings(logbook, out, why); },
+                          [this, stands](const Result<Done>& done) { afterWork(tr("%1 stands").arg(stands), done); });
+                  });
     });
 }
 

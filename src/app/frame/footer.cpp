@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/footer.h"
 
+#include "app/shared/local_time.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -86,7 +87,7 @@ void Footer::paintEvent(QPaintEvent*) {
             x -= px(8);
         }
     };
-    right(QLocale().toString(QDateTime::currentDateTime(), QStringLiteral("ddd HH:mm")), {});
+    right(QLocale().toString(localTime(m_document.now()), QStringLiteral("ddd HH:mm")), {});
     right(tr("help"), QStringLiteral("F1"));
     right(tr("menu"), QStringLiteral("F10"));
     right(m_document.person().isEmpty() ? tr("who?") : m_document.person(), QStringLiteral("F11"));

@@ -91,6 +91,11 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
             [this](const QString& message, bool trouble) { m_footer->say(message, trouble); });
     connect(m_exchange, &ExchangeActions::logbookWanted, m_actions,
             [this](const QString& path) { m_actions->openPath(path, false); });
+    connect(m_actions, &ShopActions::temperLogged, this, [this] {
+        // What is read next was tempered: at Quench its readings would be one too many.
+        const bool atQuench = m_place == Place::call && m_document.gate() == Gate::quench;
+        if (atQuench && m_document.batch().planOf(Gate::temper).required) openGate(Gate::temper);
+    });
     connect(m_actions, &ShopActions::gateWanted, this, &MainWindow::openGate);
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
     connect(&m_shots, &WatchedFolder::arrived, this, [this](const QString& file) {

@@ -146,8 +146,8 @@ void ShopActions::addTester(std::function<void()> then) {
         {"display",
          tr("Display"),
          tr("how fine it reads"),
-         tr("digital, 0.1"),
-         {tr("digital, 0.1"), tr("dial, 0.5")},
+         QStringLiteral("digital"),
+         {{"digital", tr("digital, 0.1")}, {"dial", tr("dial, 0.5")}},
          false},
         {"indenter", tr("Indenter"), tr("its number"), tr("cone"), {}, false},
         {"anvil", tr("Anvil"), tr("which one"), tr("flat"), {}, false},
@@ -175,7 +175,7 @@ void ShopActions::addTester(std::function<void()> then) {
         [this, number, then](const FormValues& v) {
             Tester tester;
             tester.name = v["name"].toStdString();
-            tester.resolution = v["display"].startsWith(tr("dial")) ? 0.5 : 0.1;
+            tester.resolution = v["display"] == QLatin1String("dial") ? 0.5 : 0.1;
             tester.indenter = v["indenter"].toStdString();
             tester.anvil = v["anvil"].toStdString();
             std::optional<Block> block;

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/call/reading_station.h"
+#include "app/shared/form_dialog.h"
 #include "app/shared/seams.h"
 #include "app/store/document.h"
 #include "plot/rule.h"
@@ -53,11 +54,12 @@ public:
 
 signals:
     void said(const QString& message, bool trouble);
+    void temperLogged();
     void gateWanted(rollcall::Gate gate);
 
 private:
     void notice(const QString& title, const QStringList& lines);
-    void askReason(const QString& title, const QString& act, const QStringList& usual,
+    void askReason(const QString& title, const QString& act, const std::vector<FormChoice>& usual,
                    std::function<void(const std::string&)> then);
     bool needsBlade(const Blade*& blade);
     void afterWork(const QString& what, const Result<Done>& done);

@@ -9,6 +9,7 @@
 #include "core/judge/proof_judge.h"
 #include "logbook/actions/grain.h"
 #include "report/export_picture.h"
+#include "words/words.h"
 
 #include <cmath>
 #include <QFile>
@@ -166,14 +167,18 @@ void CountPage::strike() {
     for (const CountedLine& line : own->lines) {
         if (!line.struck) last = line.id;
     }
-    const QStringList reasons = last.empty() ? QStringList{tr("another piece"), tr("not sharp"), tr("other")}
-                                             : QStringList{tr("miscounted"), tr("badly placed"), tr("other")};
+    using Reasons = std::array<const char*, 3>;
+    const Reasons reasons =
+        last.empty()
+            ? Reasons{QT_TRANSLATE_NOOP("record", "another piece"), QT_TRANSLATE_NOOP("record", "not sharp"), "other"}
+            : Reasons{QT_TRANSLATE_NOOP("record", "miscounted"), QT_TRANSLATE_NOOP("record", "badly placed"), "other"};
     std::vector<Choice> choices;
-    for (qsizetype i = 0; i < reasons.size(); ++i) choices.push_back({QString::number(i + 1), reasons[i], {}});
+    for (std::size_t i = 0; i < reasons.size(); ++i)
+        choices.push_back({QString::number(i + 1), words::recorded(reasons[i]), {}});
     (new ChoiceDialog(last.empty() ? tr("Strike out the photo: why?") : tr("Strike out the last line: why?"),
                       {tr("It stays in the record, with the reason.")}, choices, m_look, window()))
         ->ask([this, last, photoId = own->id, reasons](int i) {
-            m_document.perform([last, photoId, reason = reasons[i].toStdString()](Logbook& logbook) {
+            m_document.perform([last, photoId, reason = reasons[static_cast<std::size_t>(i)]](Logbook& logbook) {
                 return last.empty() ? strikeFracture(logbook, photoId, reason) : strikeLine(logbook, last, reason);
             });
         });

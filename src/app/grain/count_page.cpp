@@ -320,9 +320,7 @@ ColumnContent CountPage::content() const {
     content.right = tr("Strike out");
     content.right_key = QStringLiteral("/");
     const double least = grainLeastOf(m_document.batch());
-    const Batch& batch = m_document.batch();
-    const ProofBook book(batch, HeatBook(batch, m_document.tables()), readMeans(batch, m_document.verdicts()));
-    const Verdict verdict = judgeProof(batch, static_cast<std::size_t>(m_document.bladeIndex()), book);
+    const Verdict& verdict = m_document.verdictAt(Gate::proof);
     for (const Reason& reason : verdict.reasons) {
         const bool grain = reason.rule == "M30" || (reason.rule == "M32" && own == nullptr);
         if (!grain) continue;

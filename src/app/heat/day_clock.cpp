@@ -23,7 +23,7 @@ DayClock::DayClock(const Document& document, QObject* parent) : QObject(parent),
 }
 
 std::vector<DayEvent> DayClock::events() const {
-    return dayEvents(m_document.state().shop().day, LogbookSeams::real().now().utc_ms);
+    return dayEvents(m_document.state().shop().day, m_document.now().utc_ms);
 }
 
 QString DayClock::clockText(std::int64_t utc_ms) {

@@ -4,6 +4,7 @@
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
+#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "words/words.h"
@@ -63,7 +64,7 @@ void DayPage::paintEvent(QPaintEvent*) {
         chart.ovens.push_back(QString::fromStdString(oven.name));
         chart.oven_ids.push_back(oven.id);
     }
-    chart.now_ms = LogbookSeams::real().now().utc_ms;
+    chart.now_ms = m_document.now().utc_ms;
     constexpr std::int64_t hour = 3600000;
     const auto floorHour = [&](std::int64_t ms) { return ms - ((ms % hour) + hour) % hour; };
     chart.from_ms = floorHour(chart.now_ms - hour);
@@ -134,8 +135,7 @@ ColumnContent DayPage::content() const {
             {oven.checked ? Tone::good : Tone::caution,
              oven.checked
                  ? tr("%1 checked %2")
-                       .arg(QString::fromStdString(oven.name),
-                            QDateTime::fromMSecsSinceEpoch(oven.checked->utc_ms).date().toString(Qt::ISODate))
+                       .arg(QString::fromStdString(oven.name), localTime(*oven.checked).date().toString(Qt::ISODate))
                  : tr("%1 was never checked: 10 °C off is half a point").arg(QString::fromStdString(oven.name)),
              {},
              false});
@@ -175,7 +175,7 @@ void DayPage::plan(double temperature_c, double hours) {
     const std::vector<Oven>& shop = m_document.state().shop().ovens;
     if (shop.empty()) return ovens();
     const Batch& batch = m_document.batch();
-    const std::int64_t now = LogbookSeams::real().now().utc_ms;
+    const std::int64_t now = m_document.now().utc_ms;
     const Blade* blade = m_document.blade();
     PlannedRun run;
     run.batch = batch.id;
@@ -196,7 +196,7 @@ void DayPage::plan(double temperature_c, double hours) {
           tr("temper %1").arg(blade != nullptr ? lastTemper(*blade) + 1 : 1),
           {},
           false},
-         {"oven", tr("Oven"), {}, names.first(), names, false},
+         {"oven", tr("Oven"), {}, names.first(), namedChoices(names), false},
          {"temperature", tr("Temperature"), tr("°C, or 405F"), QString::number(temperature_c), {}, false},
          {"hours", tr("Time"), tr("hours, or 90min"), QString::number(hours), {}, false},
          {"warm", tr("To warm up"), tr("minutes before the time counts"), QStringLiteral("0"), {}, false},
@@ -278,8 +278,8 @@ void DayPage::ovens() {
              {"checked",
               tr("Checked"),
               tr("against a known thermocouple"),
-              tr("no change"),
-              {tr("no change"), tr("today")},
+              QStringLiteral("no change"),
+              {{"no change", tr("no change")}, {"today", tr("today")}},
               false}},
             m_look, window());
         form->ask(
@@ -294,7 +294,7 @@ void DayPage::ovens() {
                 Oven kept = oven;
                 kept.name = v["name"].toStdString();
                 kept.step_c = parseNumber(v["step"].toStdString()).value();
-                const bool today = v["checked"] == tr("today");
+                const bool today = v["checked"] == QLatin1String("today");
                 m_document.perform([kept, today](Logbook& logbook) mutable -> Result<Done> {
                     if (today) kept.checked = logbook.now();
                     if (!kept.id.empty()) return changeOven(logbook, kept);

@@ -23,13 +23,11 @@ double LadderPage::step() const {
 }
 
 void LadderPage::refresh() {
-    m_book.reset();
     m_advice.reset();
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return update();
     const Batch& batch = m_document.batch();
     m_grade = m_document.tables().grade(batch.grade);
-    m_book = std::make_unique<TemperBook>(batch, m_document.tables());
     const std::string meant = blade->id + "/" + std::to_string(blade->round) + "/" + std::to_string(lastTemper(*blade));
     const bool fresh = meant != m_for;
     if (fresh) {
@@ -39,12 +37,12 @@ void LadderPage::refresh() {
         m_cautious = false;
         m_branch.reset();
     }
-    if (const TemperModel* model = m_book->now(); model != nullptr && batch.window.low && whyBlind().isEmpty()) {
+    if (const TemperModel* model = curves().now(); model != nullptr && batch.window.low && whyBlind().isEmpty()) {
         TemperAim aim = temperAim(batch, *blade);
         aim.hours = m_hours;
         aim.oven_step_c = step();
         aim.branch = m_branch;
-        const auto advice = adviseTemper(*model, *m_grade, m_book->candidate(*blade, lastTemper(*blade)), aim);
+        const auto advice = adviseTemper(*model, *m_grade, curves().candidate(*blade, lastTemper(*blade)), aim);
         if (advice) m_advice = *advice;
     }
     if (fresh) {
@@ -67,16 +65,16 @@ QString LadderPage::whyBlind() const {
         return m_document.batch().grade.empty()
                    ? tr("no grade is named")
                    : tr("%1 is not in the library").arg(QString::fromStdString(m_document.batch().grade));
-    if (m_book->quenchedTooSoft(*blade)) return tr("it came soft from the quench, the curve is for hardened blades");
+    if (curves().quenchedTooSoft(*blade)) return tr("it came soft from the quench, the curve is for hardened blades");
     if (!tempersUpTo(*blade, lastTemper(*blade))) return tr("a temper has no temperature or time");
     return {};
 }
 
 std::optional<NextTemper> LadderPage::tried(double temperature_c, int tempers) const {
     const Blade* blade = m_document.blade();
-    const TemperModel* model = m_book ? m_book->now() : nullptr;
+    const TemperModel* model = m_document.hasBatch() ? curves().now() : nullptr;
     if (blade == nullptr || model == nullptr || !whyBlind().isEmpty()) return std::nullopt;
-    TemperCandidate candidate = m_book->candidate(*blade, lastTemper(*blade));
+    TemperCandidate candidate = curves().candidate(*blade, lastTemper(*blade));
     for (int i = 1; i < tempers; ++i) candidate.tempers.push_back({temperature_c, m_hours});
     const auto answer = predictTemper(*model, candidate, {temperature_c, m_hours}, m_document.batch().window);
     return answer ? std::optional(*answer) : std::nullopt;
@@ -109,8 +107,8 @@ std::vector<LadderRung> LadderPage::rungs() const {
         const auto tempers = tempersUpTo(blade, temper.number);
         if (tempers && whyBlind().isEmpty()) {
             const auto parameter = temperParameter(m_grade->hj_c, *tempers);
-            const TemperModel* model = m_book->before(temper.number);
-            const TemperCandidate who = m_book->candidate(blade, temper.number);
+            const TemperModel* model = curves().before(temper.number);
+            const TemperCandidate who = curves().candidate(blade, temper.number);
             if (parameter && model != nullptr) {
                 if (const auto e = model->expect(*parameter, who.heat, who.blade)) expect = *e;
             }
@@ -157,11 +155,11 @@ TemperChart LadderPage::chart() const {
     TemperChart chart;
     const Blade& blade = *m_document.blade();
     const Batch& batch = m_document.batch();
-    const TemperModel* model = m_book->now();
+    const TemperModel* model = curves().now();
     if (model == nullptr || !whyBlind().isEmpty()) return chart;
     const double hours = m_hours * m_tempers;
     const auto at = [&](double parameter) { return temperatureFor(model->constant(), parameter, hours); };
-    const TemperCandidate who = m_book->candidate(blade, lastTemper(blade));
+    const TemperCandidate who = curves().candidate(blade, lastTemper(blade));
     for (const TemperObservation& seen : batch.temper_history) chart.shop.push_back({at(seen.parameter), seen.hrc});
     for (const TemperObservation& seen : temperObservations(batch, m_document.tables()))
         (seen.blade == blade.id ? chart.blade : chart.batch).push_back({at(seen.parameter), seen.hrc});
@@ -208,7 +206,7 @@ void LadderPage::paintEvent(QPaintEvent*) {
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || !m_book) return;
+    if (blade == nullptr || !m_document.hasBatch()) return;
     drawText(painter, 0, px(20), QString::fromStdString(blade->mark), m_look.font(20, true), p.ink);
     const int ladder = chartArea().left();
     drawLadder(painter, QRect(0, px(40), ladder - px(12), height() - px(44)), rungs(), m_look);
@@ -231,7 +229,7 @@ void LadderPage::paintEvent(QPaintEvent*) {
 ColumnContent LadderPage::content() const {
     ColumnContent content;
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || !m_book) return content;
+    if (blade == nullptr || !m_document.hasBatch()) return content;
     content.key = tr("Enter");
     content.left = tr("Cautious");
     content.left_key = QStringLiteral("*");
@@ -327,7 +325,7 @@ ColumnContent LadderPage::content() const {
                     {reason.tone, words::sentence(reason), QString::fromStdString(reason.rule), false});
         }
     }
-    const bool hump = m_book->now() != nullptr && m_book->now()->curve().hump().has_value();
+    const bool hump = curves().now() != nullptr && curves().now()->curve().hump().has_value();
     content.below.push_back({Tone::note,
                              hump ? tr("←→ temperature, ↑↓ hours, S how often, B other branch, W why")
                                   : tr("←→ temperature, ↑↓ hours, S how often, W why; or drag on the curve"),
@@ -408,7 +406,8 @@ bool LadderPage::key(QKeyEvent* event) {
         emit changed();
         return true;
     }
-    if (letter == QLatin1String("b") && m_book && m_book->now() != nullptr && m_book->now()->curve().hump()) {
+    if (letter == QLatin1String("b") && m_document.hasBatch() && curves().now() != nullptr &&
+        curves().now()->curve().hump()) {
         const TemperBranch now = m_advice ? m_advice->branch : TemperBranch::low;
         m_branch = now == TemperBranch::low ? TemperBranch::high : TemperBranch::low;
         refresh();
@@ -420,7 +419,7 @@ bool LadderPage::key(QKeyEvent* event) {
 }
 
 void LadderPage::mousePressEvent(QMouseEvent* event) {
-    if (m_document.blade() == nullptr || !m_book || !chartArea().contains(event->pos())) return;
+    if (m_document.blade() == nullptr || !m_document.hasBatch() || !chartArea().contains(event->pos())) return;
     const TemperChart drawn = chart();
     if (!drawn.curve.empty()) setTrial(temperChartTemperature(chartArea(), drawn, event->pos().x(), m_look));
 }

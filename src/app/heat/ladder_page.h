@@ -46,7 +46,7 @@ private:
     QString whyBlind() const;
     void why();
 
-    std::unique_ptr<TemperBook> m_book;
+    auto& curves() const { return m_document.judged().tempers(); }
     std::optional<TemperAdvice> m_advice;
     const Grade* m_grade = nullptr;
     std::string m_for; ///< blade, round and temper that the trial is meant for

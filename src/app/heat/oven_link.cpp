@@ -3,6 +3,8 @@
 #include "app/heat/oven_link.h"
 #include "logbook/actions/heat.h"
 
+#include <QPointer>
+
 namespace rollcall {
 
 OvenLink::OvenLink(Document& document, QObject* parent)
@@ -16,6 +18,10 @@ OvenLink::OvenLink(Document& document, QObject* parent)
     });
 }
 
+OvenLink::~OvenLink() {
+    flush(); // the storage thread does it before the logbook is closed
+}
+
 QString OvenLink::stateText() const {
     const QString state = m_wire.stateText();
     return state.isEmpty() ? state : tr("oven %1").arg(state);
@@ -27,6 +33,7 @@ void OvenLink::record(const std::string& run, const Instant& zero) {
     m_run = run;
     m_zero = zero;
     m_begun = false;
+    m_fresh.clear();
     if (run.empty())
         m_flush.stop();
     else
@@ -38,25 +45,34 @@ void OvenLink::take(const DeviceLine& line) {
     if (!(line.value > -100 && line.value < 1600)) return; // a thermocouple that is broken or not plugged in
     m_now = line.value;
     if (!m_run.empty()) {
-        const double s = static_cast<double>(LogbookSeams::real().now().utc_ms - m_zero.utc_ms) / 1000.0;
+        const double s = static_cast<double>(m_document.now().utc_ms - m_zero.utc_ms) / 1000.0;
         if (m_fresh.empty() || s > m_fresh.back().s) m_fresh.push_back({s, line.value});
     }
     emit changed();
 }
 
 void OvenLink::flush() {
-    if (m_run.empty() || m_fresh.size() < 2) return;
+    if (m_run.empty() || m_fresh.size() < 2 || m_storing) return;
+    Result<Trace> trace = Trace::of(m_fresh);
+    if (!trace) return;
     TraceDraft draft;
     draft.run = m_run;
     draft.name = tr("from the oven's line");
     draft.fresh = !m_begun;
-    Result<Trace> trace = Trace::of(m_fresh);
-    if (!trace) return;
     draft.trace = std::move(trace).value();
-    // The last sample goes on in the next part, so that the line between two parts is kept.
-    m_fresh.erase(m_fresh.begin(), m_fresh.end() - 1);
-    m_begun = true;
-    m_document.perform([draft](Logbook& logbook) { return addTrace(logbook, draft); });
+    // What is sent stays here until the logbook has it: a full disk costs no sample.
+    m_storing = true;
+    m_document.perform(
+        [draft](Logbook& logbook) { return addTrace(logbook, draft); },
+        [guard = QPointer<OvenLink>(this), run = m_run, sent = m_fresh.size()](const Result<Done>& done) {
+            if (guard == nullptr) return;
+            guard->m_storing = false;
+            if (!done || guard->m_run != run) return;
+            guard->m_begun = true;
+            // The last sample begins the next part, so that the line between two parts is kept.
+            guard->m_fresh.erase(guard->m_fresh.begin(),
+                                 guard->m_fresh.begin() + static_cast<std::ptrdiff_t>(sent - 1));
+        });
 }
 
 } // namespace rollcall

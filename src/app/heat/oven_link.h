@@ -18,6 +18,7 @@ class OvenLink : public QObject {
 
 public:
     explicit OvenLink(Document& document, QObject* parent = nullptr);
+    ~OvenLink() override;
 
     Wire& wire() { return m_wire; }
     bool connected() const { return m_wire.connected(); }
@@ -46,7 +47,8 @@ private:
     Instant m_zero;
     std::vector<TraceSample> m_fresh;
     QTimer m_flush;
-    bool m_begun = false; ///< this run has a part already
+    bool m_begun = false;   ///< this run has a part already
+    bool m_storing = false; ///< a part is on its way into the logbook
 };
 
 } // namespace rollcall

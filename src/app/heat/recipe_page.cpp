@@ -16,10 +16,13 @@ namespace rollcall {
 
 namespace {
 
-QStringList stageNames() {
-    QStringList names;
-    for (int i = 0; i < stageKinds; ++i) names << words::stageName(static_cast<StageKind>(i));
-    return names;
+std::vector<FormChoice> stageChoices() {
+    std::vector<FormChoice> choices;
+    for (int i = 0; i < stageKinds; ++i) {
+        const auto kind = static_cast<StageKind>(i);
+        choices.emplace_back(nameOf(kind), words::stageName(kind));
+    }
+    return choices;
 }
 
 QString holdText(const RecipeStage& stage) {
@@ -221,7 +224,7 @@ void RecipePage::editStage(bool added) {
     const auto time = [](double minutes) { return QStringLiteral("%1 min").arg(minutes); };
     auto* form = new FormDialog(
         added ? tr("A stage after this one") : tr("Change this stage"), tr("Keep version %1").arg(r.version + 1),
-        {{"kind", tr("Stage"), {}, words::stageName(stage.kind), stageNames(), false},
+        {{"kind", tr("Stage"), {}, QString::fromLatin1(nameOf(stage.kind)), stageChoices(), false},
          {"temperature",
           tr("Temperature"),
           tr("°C, or 1475F; of a quench its medium"),
@@ -261,7 +264,7 @@ void RecipePage::editStage(bool added) {
         },
         [this, added, r](const FormValues& v) {
             RecipeStage typed;
-            typed.kind = static_cast<StageKind>(stageNames().indexOf(v["kind"]));
+            typed.kind = named<StageKind>(v["kind"].toStdString()).value_or(StageKind::austenitise);
             typed.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
             typed.minutes = parseQuantity(v["hold"].toStdString(), Quantity::duration).value() * 60;
             if (!v["most"].isEmpty()) typed.max_minutes = parseNumber(v["most"].toStdString()).value();

@@ -68,7 +68,8 @@ std::vector<FormField> heatFields(const HeatDraft& usual, const Shop& shop) {
     QStringList ovens;
     for (const Oven& oven : shop.ovens) ovens << QString::fromStdString(oven.name);
     if (ovens.isEmpty()) ovens << SoakPage::tr("Oven 1");
-    return {{"oven", SoakPage::tr("Oven"), SoakPage::tr("choose, or type a new one"), ovens.first(), ovens, true},
+    return {{"oven", SoakPage::tr("Oven"), SoakPage::tr("choose, or type a new one"), ovens.first(),
+             namedChoices(ovens), true},
             {"set",
              SoakPage::tr("Set point"),
              SoakPage::tr("°C, or 1475F"),
@@ -160,8 +161,8 @@ void SoakPage::startHeat() {
     fields.push_back({"surface",
                       tr("Surface"),
                       tr("how it takes up heat"),
-                      tr("bare or scaled"),
-                      {tr("bare or scaled"), tr("in foil or bright")},
+                      QStringLiteral("scaled"),
+                      {{"scaled", tr("bare or scaled")}, {"foil", tr("in foil or bright")}},
                       false});
     fields.push_back(
         {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
@@ -182,7 +183,7 @@ void SoakPage::startHeat() {
         },
         [this, usual](const FormValues& v) {
             HeatDraft heat = heatTyped(usual, v);
-            heat.surface = v["surface"] == tr("in foil or bright") ? HeatSurface::foil : HeatSurface::scaled;
+            heat.surface = named<HeatSurface>(v["surface"].toStdString()).value_or(HeatSurface::scaled);
             heat.medium = v["medium"].toStdString();
             heat.medium_c = typed(v, "medium_c", Quantity::temperature);
             heat.edge_mm = typed(v, "edge", Quantity::length);
@@ -233,7 +234,7 @@ void SoakPage::importTrace(const QString& path) {
     // A trace before any heat: the heat is asked for, its clock begins with the trace.
     const Batch& batch = m_document.batch();
     HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
-    usual.zero = traceBegan(*read, LogbookSeams::real().now());
+    usual.zero = traceBegan(*read, m_document.now());
     auto* form = new FormDialog(tr("A heat from %1").arg(name), tr("Take it"),
                                 heatFields(usual, m_document.state().shop()), m_look, window());
     form->ask(heatFault, [this, usual, draft, what](const FormValues& v) {
@@ -246,7 +247,7 @@ void SoakPage::note() {
     const HeatRun* r = run();
     const Blade* blade = m_document.blade();
     if (r == nullptr || blade == nullptr) return;
-    const HeatAnswer& answer = m_book->of(static_cast<std::size_t>(m_document.bladeIndex()));
+    const HeatAnswer& answer = m_document.judged().heat(static_cast<std::size_t>(m_document.bladeIndex()));
     const BladeHeat known = answer.heat != nullptr ? *answer.heat : BladeHeat();
     auto* form = new FormDialog(
         tr("What was noted of the heat"), tr("Note it"),
@@ -333,7 +334,7 @@ void SoakPage::why() {
     const Blade* blade = m_document.blade();
     const HeatRun* r = run();
     if (blade == nullptr || r == nullptr) return;
-    const HeatAnswer& answer = m_book->of(static_cast<std::size_t>(m_document.bladeIndex()));
+    const HeatAnswer& answer = m_document.judged().heat(static_cast<std::size_t>(m_document.bladeIndex()));
     if (answer.heat == nullptr) return emit said(tr("This blade has not been in the oven yet."), true);
     const auto shownMinutes = [](double value) { return QString::number(value, 'f', 2); };
     QStringList lines;
@@ -361,8 +362,7 @@ void SoakPage::why() {
                           fieldNumber(r->edge_mm.value_or(blade->shape.thickness_mm)),
                           words::degrees(*answer.entering_c),
                           words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c));
-    const Verdict verdict =
-        judgeHeat(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::heat);
     for (const Reason& reason : verdict.reasons)
         lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromStdString(reason.rule));
     (new ChoiceDialog(tr("Why: %1 at Heat").arg(QString::fromStdString(blade->mark)), lines, {}, m_look, window()))

@@ -50,14 +50,13 @@ bool SoakPage::live() const {
     if (r == nullptr) return false;
     if (m_oven.recording() == r->id) return true;
     constexpr double stale_s = 12 * 3600.0;
-    return r->trace == nullptr &&
-           static_cast<double>(LogbookSeams::real().now().utc_ms - r->zero.utc_ms) / 1000.0 < stale_s;
+    return r->trace == nullptr && static_cast<double>(m_document.now().utc_ms - r->zero.utc_ms) / 1000.0 < stale_s;
 }
 
 double SoakPage::moment() const {
     const HeatRun* r = run();
     if (r == nullptr) return 0;
-    return live() ? static_cast<double>(LogbookSeams::real().now().utc_ms - r->zero.utc_ms) / 1000.0 : m_cursor;
+    return live() ? static_cast<double>(m_document.now().utc_ms - r->zero.utc_ms) / 1000.0 : m_cursor;
 }
 
 std::optional<HeatMoment> SoakPage::nextOf(int index) const {
@@ -79,7 +78,6 @@ std::optional<HeatMoment> SoakPage::next() const {
 }
 
 void SoakPage::refresh() {
-    m_book = m_document.hasBatch() ? std::make_unique<HeatBook>(m_document.batch(), m_document.tables()) : nullptr;
     const HeatRun* r = run();
     if (r != nullptr && r->id != m_shownRun) {
         m_shownRun = r->id;
@@ -120,7 +118,7 @@ SoakChart SoakPage::chart() const {
     std::optional<double> lastOut;
     double thickness = 0;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
-        const HeatAnswer& answer = m_book->of(i);
+        const HeatAnswer& answer = m_document.judged().heat(i);
         SoakChart::Bar bar;
         bar.mark = QString::fromStdString(batch.blades[i].mark);
         bar.current = static_cast<int>(i) == m_document.bladeIndex();
@@ -128,7 +126,7 @@ SoakChart SoakPage::chart() const {
             bar.in_s = answer.heat->in_s;
             bar.out_s = answer.heat->out_s;
             bar.minutes = answer.minutes();
-            const auto within = m_book->soakInLimits(i);
+            const auto within = m_document.judged().soakInLimits(i);
             bar.state = !bar.minutes ? State::notYet : within && !*within ? State::borderline : State::pass;
             if (bar.in_s && (!firstIn || *bar.in_s < *firstIn)) {
                 firstIn = bar.in_s;
@@ -204,7 +202,7 @@ ColumnContent SoakPage::content() const {
     content.key = tr("Enter");
     const HeatRun* r = run();
     const Blade* blade = m_document.blade();
-    if (!m_document.hasBatch() || blade == nullptr || !m_book) return content;
+    if (!m_document.hasBatch() || blade == nullptr) return content;
     content.left = tr("Note");
     content.left_key = QStringLiteral("N");
     content.right = tr("Import trace");
@@ -221,8 +219,8 @@ ColumnContent SoakPage::content() const {
         return content;
     }
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
-    const Verdict verdict = judgeHeat(m_document.batch(), index, *m_book, m_document.tables());
-    const HeatAnswer& answer = m_book->of(index);
+    const Verdict& verdict = m_document.verdictAt(Gate::heat);
+    const HeatAnswer& answer = m_document.judged().heat(index);
     content.caption = tr("%1 at Heat").arg(QString::fromStdString(blade->mark));
     content.state = verdict.state;
     content.word = words::stateName(verdict.state);

@@ -60,7 +60,6 @@ private:
     QTimer m_tick;
     std::string m_shownRun;
     double m_cursor = 0;
-    std::unique_ptr<HeatBook> m_book;
     Trace m_liveTrace; ///< stored samples with those that came since
 };
 

@@ -42,9 +42,8 @@ void CutsPage::refresh() {
     m_facts.clear();
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
-        const ProofBook book(batch, HeatBook(batch, m_document.tables()), readMeans(batch, m_document.verdicts()));
         for (std::size_t b = 0; b < batch.blades.size(); ++b) {
-            m_facts.push_back(book.factsOf(b));
+            m_facts.push_back(m_document.judged().facts(b));
             for (const Trial& trial : batch.blades[b].trials) {
                 if (!isPresent(trial, batch.blades[b])) continue;
                 const TrialProgress progress = progressOf(trial);

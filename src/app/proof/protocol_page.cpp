@@ -32,12 +32,6 @@ QString kindName(StepKind kind) {
     return {};
 }
 
-QStringList kindNames() {
-    QStringList names;
-    for (int i = 0; i <= static_cast<int>(StepKind::bend); ++i) names << kindName(static_cast<StepKind>(i));
-    return names;
-}
-
 QString text(const std::optional<double>& value) {
     return value ? QString::number(*value, 'g', 6) : QString();
 }
@@ -156,31 +150,33 @@ void ProtocolPage::editStep(bool fresh) {
     const Listed* one = chosen();
     if (one == nullptr) return;
     const ProtocolStep now = fresh ? ProtocolStep{} : one->protocol.steps[static_cast<std::size_t>(m_step)];
-    const QStringList kinds = kindNames();
-    QStringList cautions{QString()};
-    for (const std::string& word : cautionWords()) cautions << QString::fromStdString(word);
-    const QStringList yesNo{tr("no"), tr("yes")};
+    std::vector<FormChoice> kinds;
+    for (std::size_t i = 0; i < namesOf<StepKind>.size(); ++i)
+        kinds.emplace_back(namesOf<StepKind>[i], kindName(static_cast<StepKind>(i)));
+    std::vector<FormChoice> cautions{QString()};
+    for (const std::string& word : cautionWords()) cautions.emplace_back(QString::fromStdString(word));
+    const auto yesNo = [](bool yes) { return yes ? QStringLiteral("yes") : QStringLiteral("no"); };
     const auto s = [](const std::string& t) { return QString::fromStdString(t); };
     auto* form = new FormDialog(fresh ? tr("A step more") : tr("Step %1").arg(m_step + 1), tr("Keep it"),
                                 {{"name", tr("Name"), {}, s(now.name), {}, false},
-                                 {"kind", tr("Answered by"), {}, kindName(now.kind), kinds, false},
+                                 {"kind", tr("Answered by"), {}, QString::fromLatin1(nameOf(now.kind)), kinds, false},
                                  {"on", tr("Done on"), {}, s(now.on), {}, false},
                                  {"unit", tr("Unit"), {}, s(now.unit), {}, false},
                                  {"least", tr("At least"), tr("blank: no limit"), text(now.least), {}, false},
                                  {"most", tr("At most"), tr("blank: no limit"), text(now.most), {}, false},
                                  {"every", tr("Look every"), tr("cuts"), QString::number(now.every), {}, false},
                                  {"hold", tr("Timer"), tr("seconds; blank: none"), text(now.hold_s), {}, false},
-                                 {"stone", tr("No touch-up"), {}, yesNo[now.no_touch_up ? 1 : 0], yesNo, false},
-                                 {"ends", tr("A failure ends it"), {}, yesNo[now.fail_ends ? 1 : 0], yesNo, false},
-                                 {"destroys", tr("Destroys the piece"), {}, yesNo[now.destroys ? 1 : 0], yesNo, false},
-                                 {"photo", tr("Photo wanted"), {}, yesNo[now.photo ? 1 : 0], yesNo, false},
+                                 {"stone", tr("No touch-up"), {}, yesNo(now.no_touch_up), yesOrNo(), false},
+                                 {"ends", tr("A failure ends it"), {}, yesNo(now.fail_ends), yesOrNo(), false},
+                                 {"destroys", tr("Destroys the piece"), {}, yesNo(now.destroys), yesOrNo(), false},
+                                 {"photo", tr("Photo wanted"), {}, yesNo(now.photo), yesOrNo(), false},
                                  {"caution", tr("Caution"), tr("read before it"), s(now.caution), cautions, false},
                                  {"note", tr("How"), {}, s(now.note), {}, false}},
                                 m_look, window());
-    const auto read = [kinds, yesNo](const FormValues& v) -> Result<ProtocolStep> {
+    const auto read = [](const FormValues& v) -> Result<ProtocolStep> {
         ProtocolStep step;
         step.name = v["name"].toStdString();
-        step.kind = static_cast<StepKind>(std::max<qsizetype>(0, kinds.indexOf(v["kind"])));
+        step.kind = named<StepKind>(v["kind"].toStdString()).value_or(StepKind::number);
         step.on = v["on"].toStdString();
         step.unit = v["unit"].toStdString();
         for (const auto& [field, into] :
@@ -191,10 +187,10 @@ void ProtocolPage::editStep(bool fresh) {
             *into = *value;
         }
         step.every = v["every"].toInt();
-        step.no_touch_up = v["stone"] == yesNo[1];
-        step.fail_ends = v["ends"] == yesNo[1];
-        step.destroys = v["destroys"] == yesNo[1];
-        step.photo = v["photo"] == yesNo[1];
+        step.no_touch_up = v["stone"] == QLatin1String("yes");
+        step.fail_ends = v["ends"] == QLatin1String("yes");
+        step.destroys = v["destroys"] == QLatin1String("yes");
+        step.photo = v["photo"] == QLatin1String("yes");
         step.caution = v["caution"].toStdString();
         step.note = v["note"].toStdString();
         if (const std::string fault = stepFault(step); !fault.empty()) return Error{ErrorKind::argument, "name", fault};

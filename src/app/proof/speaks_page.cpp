@@ -8,18 +8,151 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <QHeaderView>
 #include <QKeyEvent>
+#include <QScrollBar>
+#include <QStyledItemDelegate>
+#include <QTableView>
 
 namespace rollcall {
 
-void SpeaksPage::refresh() {
-    m_book.reset();
-    if (m_document.hasBatch()) {
-        const Batch& batch = m_document.batch();
-        m_book = std::make_unique<ProofBook>(batch, HeatBook(batch, m_document.tables()),
-                                             readMeans(batch, m_document.verdicts()));
-        m_piece = std::clamp(m_piece, 0, std::max(0, static_cast<int>(m_book->ended().size()) - 1));
+namespace {
+
+constexpr int headHeight = 78;
+constexpr int rowHeight = 44;
+constexpr int markWidth = 90;
+constexpr int belowHeight = 210; // why: a headline and up to five differences
+
+class SpeechDelegate : public QStyledItemDelegate {
+public:
+    SpeechDelegate(const SpeechModel& model, const Look& look, QObject* parent)
+        : QStyledItemDelegate(parent), m_model(model), m_look(look) {}
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Palette& p = m_look.palette;
+        const QRect& r = option.rect;
+        const bool current = option.state & QStyle::State_Selected;
+        const QColor ground = current ? p.paper : p.panel;
+        painter->fillRect(r, ground);
+        painter->fillRect(r.left(), r.bottom(), r.width(), 1, p.hair);
+        const int middle = r.center().y();
+        const auto state = m_model.state(index);
+        if (state) drawVerdictGlyph(*painter, r.left(), middle - m_look.px(10), m_look.px(20), *state, m_look, ground);
+        const int left = state ? m_look.px(28) : 0;
+        drawText(*painter, r.left() + left, middle + m_look.px(6),
+                 elided(index.data().toString(), m_look.font(16), r.width() - left - m_look.px(6)), m_look.font(16),
+                 state ? p.ink : p.muted);
     }
+
+private:
+    const SpeechModel& m_model;
+    const Look& m_look;
+};
+
+QString speechText(const EndedTest& ended, Speaks speaks) {
+    return speaks == Speaks::no                 ? SpeaksPage::tr("no")
+           : speaks == Speaks::withReservations ? SpeaksPage::tr("in part")
+           : ended.passed                       ? SpeaksPage::tr("for it")
+                                                : SpeaksPage::tr("against");
+}
+
+} // namespace
+
+void SpeechModel::refresh() {
+    const int rows = m_document.hasBatch() ? static_cast<int>(m_document.batch().blades.size()) : 0;
+    const int columns = m_document.hasBatch() ? static_cast<int>(m_document.judged().ended().size()) : 0;
+    if (rows == m_rows && columns == m_columns) {
+        if (rows > 0 && columns > 0) emit dataChanged(index(0, 0), index(rows - 1, columns - 1));
+        return;
+    }
+    beginResetModel();
+    m_rows = rows;
+    m_columns = columns;
+    endResetModel();
+}
+
+int SpeechModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : m_rows;
+}
+
+int SpeechModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : m_columns;
+}
+
+std::optional<State> SpeechModel::state(const QModelIndex& index) const {
+    const EndedTest& ended = m_document.judged().ended()[static_cast<std::size_t>(index.column())];
+    if (ended.blade == static_cast<std::size_t>(index.row())) return std::nullopt;
+    const Speaks speaks = m_document.judged().speech(ended, static_cast<std::size_t>(index.row())).speaks;
+    return speaks == Speaks::no                 ? State::excused
+           : speaks == Speaks::withReservations ? State::borderline
+           : ended.passed                       ? State::pass
+                                                : State::fail;
+}
+
+QVariant SpeechModel::data(const QModelIndex& index, int role) const {
+    if (!checkIndex(index, CheckIndexOption::IndexIsValid)) return {};
+    const EndedTest& ended = m_document.judged().ended()[static_cast<std::size_t>(index.column())];
+    const auto blade = static_cast<std::size_t>(index.row());
+    const QString cell = ended.blade == blade ? SpeaksPage::tr("the piece")
+                                              : speechText(ended, m_document.judged().speech(ended, blade).speaks);
+    if (role == Qt::DisplayRole) return cell;
+    if (role == Qt::AccessibleTextRole || role == Qt::ToolTipRole)
+        return SpeaksPage::tr("%1 for %2, %3: %4")
+            .arg(QString::fromStdString(m_document.batch().blades[ended.blade].mark),
+                 QString::fromStdString(m_document.batch().blades[blade].mark), QString::fromStdString(ended.name()),
+                 cell);
+    return {};
+}
+
+QVariant SpeechModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (role != Qt::DisplayRole || !m_document.hasBatch()) return {};
+    const auto& blades = m_document.batch().blades;
+    const std::size_t blade = orientation == Qt::Vertical
+                                  ? static_cast<std::size_t>(section)
+                                  : m_document.judged().ended()[static_cast<std::size_t>(section)].blade;
+    return QString::fromStdString(blades[blade].mark);
+}
+
+SpeaksPage::SpeaksPage(Document& document, const Look& look)
+    : Bench(document, look), m_model(new SpeechModel(document, this)), m_table(new QTableView(this)) {
+    setObjectName(QStringLiteral("speaks-page"));
+    m_table->setObjectName(QStringLiteral("speech-table"));
+    m_table->setAccessibleName(tr("Blades by pieces that speak for them"));
+    m_table->setModel(m_model);
+    m_table->setItemDelegate(new SpeechDelegate(*m_model, look, this));
+    m_table->setFrameShape(QFrame::NoFrame);
+    m_table->setShowGrid(false);
+    m_table->horizontalHeader()->hide();
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(look.px(rowHeight));
+    m_table->setVerticalScrollMode(QAbstractItemView::ScrollPerItem); // no half rows
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_table->setTabKeyNavigation(false);
+    setFocusProxy(m_table);
+    connect(m_table->selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
+        if (m_refreshing || !now.isValid()) return;
+        m_piece = now.column();
+        m_document.selectBlade(now.row());
+        emit changed();
+    });
+    connect(m_table->verticalScrollBar(), &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
+    connect(m_table->horizontalScrollBar(), &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
+}
+
+void SpeaksPage::resizeEvent(QResizeEvent*) {
+    const int rows = std::max(2, (height() - px(headHeight) - px(belowHeight)) / px(rowHeight));
+    m_table->setGeometry(px(markWidth), px(headHeight), width() - px(markWidth), rows * px(rowHeight));
+}
+
+void SpeaksPage::refresh() {
+    m_refreshing = true;
+    m_model->refresh();
+    const int pieces = m_model->columnCount();
+    m_piece = std::clamp(m_piece, 0, std::max(0, pieces - 1));
+    for (int i = 0; i < pieces; ++i)
+        m_table->setColumnWidth(i, std::max(px(110), std::min(px(150), (width() - px(markWidth)) / pieces)));
+    m_table->setCurrentIndex(m_model->index(m_document.bladeIndex(), m_piece));
+    m_table->setVisible(pieces > 0);
+    m_refreshing = false;
     setAccessibleName(content().sub);
     update();
 }
@@ -28,68 +161,47 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
-    if (!m_book) return;
-    const Batch& batch = m_document.batch();
-    const auto& ended = m_book->ended();
-    if (ended.empty()) {
+    if (!anyEnded()) {
         drawText(painter, 0, px(60), tr("No trial has ended yet"), m_look.font(28, true), p.ink);
         drawText(painter, 0, px(100), tr("A piece speaks for blades that were treated no worse than it."),
                  m_look.font(18), p.ink);
         return;
     }
-    const int column = std::min(px(130), (width() - px(90)) / static_cast<int>(ended.size()));
-    const int row = std::min(px(44), (height() - px(330)) / std::max(1, static_cast<int>(batch.blades.size())));
-    const auto x = [&](std::size_t i) { return px(90) + column * static_cast<int>(i); };
+    const Batch& batch = m_document.batch();
+    const auto& ended = m_document.judged().ended();
     for (std::size_t i = 0; i < ended.size(); ++i) {
+        const int x = m_table->x() + m_table->columnViewportPosition(static_cast<int>(i));
+        const int room = m_table->columnWidth(static_cast<int>(i)) - px(8);
+        if (x < m_table->x() || x + room > width()) continue;
         const bool chosen = static_cast<int>(i) == m_piece;
-        const Blade& piece = batch.blades[ended[i].blade];
-        drawText(painter, x(i), px(22),
-                 elided(QString::fromStdString(piece.mark), m_look.font(18, true), column - px(8)),
+        drawText(painter, x, px(22),
+                 elided(QString::fromStdString(batch.blades[ended[i].blade].mark), m_look.font(18, true), room),
                  m_look.font(18, true), chosen ? p.primary : p.ink);
-        drawText(painter, x(i), px(44),
-                 elided(QString::fromStdString(ended[i].name()), m_look.font(14), column - px(8)), m_look.font(14),
-                 p.muted);
-        drawText(painter, x(i), px(64), ended[i].passed ? tr("passed") : tr("failed"), m_look.font(14, true),
+        drawText(painter, x, px(44), elided(QString::fromStdString(ended[i].name()), m_look.font(14), room),
+                 m_look.font(14), p.muted);
+        drawText(painter, x, px(64), ended[i].passed ? tr("passed") : tr("failed"), m_look.font(14, true),
                  ended[i].passed ? p.pass : p.fail);
-        if (chosen) painter.fillRect(x(i), px(72), column - px(12), px(4), p.primary);
+        if (chosen) painter.fillRect(x, px(72), room - px(4), px(4), p.primary);
     }
-    int y = px(78);
-    for (std::size_t b = 0; b < batch.blades.size(); ++b) {
-        const bool current = static_cast<int>(b) == m_document.bladeIndex();
-        if (current) painter.fillRect(0, y, width(), row, p.paper);
-        painter.fillRect(0, y + row - 1, width(), 1, p.hair);
-        const int base = y + row / 2 + px(6);
-        drawText(painter, px(6), base,
-                 elided(QString::fromStdString(batch.blades[b].mark), m_look.font(18, current), px(80)),
+    for (int b = 0; b < m_model->rowCount(); ++b) {
+        const int y = m_table->rowViewportPosition(b);
+        if (y < 0 || y + px(rowHeight) > m_table->height()) continue;
+        const bool current = b == m_document.bladeIndex();
+        const int top = m_table->y() + y;
+        if (current) painter.fillRect(0, top, m_table->x(), px(rowHeight), p.paper);
+        painter.fillRect(0, top + px(rowHeight) - 1, m_table->x(), 1, p.hair);
+        drawText(painter, px(6), top + px(rowHeight) / 2 + px(6),
+                 elided(QString::fromStdString(batch.blades[static_cast<std::size_t>(b)].mark),
+                        m_look.font(18, current), px(markWidth - 10)),
                  m_look.font(18, current), current ? p.primary : p.ink);
-        for (std::size_t i = 0; i < ended.size(); ++i) {
-            if (ended[i].blade == b) {
-                drawText(painter, x(i), base, tr("the piece"), m_look.font(16), p.muted);
-                continue;
-            }
-            const Speaks speaks = m_book->speech(ended[i], b).speaks;
-            const State state = speaks == Speaks::no                 ? State::excused
-                                : speaks == Speaks::withReservations ? State::borderline
-                                : ended[i].passed                    ? State::pass
-                                                                     : State::fail;
-            drawVerdictGlyph(painter, x(i), y + row / 2 - px(10), px(20), state, m_look, current ? p.paper : p.panel);
-            drawText(painter, x(i) + px(28), base,
-                     elided(speaks == Speaks::no                 ? tr("no")
-                            : speaks == Speaks::withReservations ? tr("in part")
-                            : ended[i].passed                    ? tr("for it")
-                                                                 : tr("against"),
-                            m_look.font(16), column - px(34)),
-                     m_look.font(16), p.ink);
-        }
-        y += row;
     }
     const auto& piece = ended[static_cast<std::size_t>(m_piece)];
     const auto blade = static_cast<std::size_t>(m_document.bladeIndex());
-    y += px(34);
+    int y = std::min(m_table->geometry().bottom(), m_table->y() + px(rowHeight) * m_model->rowCount()) + px(34);
     const QString mark = QString::fromStdString(batch.blades[piece.blade].mark);
     if (piece.blade == blade)
         return drawText(painter, 0, y, tr("%1 is the piece itself.").arg(mark), m_look.font(18, true), p.ink);
-    const Speech speech = m_book->speech(piece, blade);
+    const Speech speech = m_document.judged().speech(piece, blade);
     const QString other = QString::fromStdString(batch.blades[blade].mark);
     drawText(painter, 0, y,
              speech.speaks == Speaks::yes  ? tr("%1 was treated no better than %2: it speaks.").arg(mark, other)
@@ -106,8 +218,8 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
 
 ColumnContent SpeaksPage::content() const {
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || !m_book) return {};
-    const Verdict verdict = judgeProof(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book);
+    if (blade == nullptr) return {};
+    const Verdict& verdict = m_document.verdictAt(Gate::proof);
     ColumnContent content = columnOf(verdict, blade->mark);
     const bool open = verdict.state == State::borderline || verdict.state == State::notYet;
     content.act = open ? tr("Excuse %1").arg(QString::fromStdString(blade->mark)) : tr("Next blade");
@@ -126,9 +238,8 @@ ColumnContent SpeaksPage::content() const {
 
 void SpeaksPage::act() {
     const Blade* blade = m_document.blade();
-    if (blade == nullptr || !m_book) return;
-    const State state =
-        judgeProof(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book).state;
+    if (blade == nullptr) return;
+    const State state = m_document.verdictAt(Gate::proof).state;
     if (state != State::borderline && state != State::notYet) {
         const auto count = static_cast<int>(m_document.batch().blades.size());
         return m_document.selectBlade((m_document.bladeIndex() + 1) % count);
@@ -149,10 +260,9 @@ void SpeaksPage::act() {
 }
 
 void SpeaksPage::stepPiece(int by) {
-    const int count = m_book ? static_cast<int>(m_book->ended().size()) : 0;
+    const int count = m_model->columnCount();
     if (count == 0) return;
-    m_piece = (m_piece + by + count) % count;
-    emit changed();
+    m_table->setCurrentIndex(m_model->index(m_document.bladeIndex(), (m_piece + by + count) % count));
 }
 
 bool SpeaksPage::key(QKeyEvent* event) {

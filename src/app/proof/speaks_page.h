@@ -3,20 +3,42 @@
 #pragma once
 
 #include "app/shared/bench.h"
-#include "core/judge/proof_judge.h"
 
-#include <memory>
+#include <QAbstractTableModel>
+
+class QTableView;
 
 namespace rollcall {
 
-/// For whom a test piece speaks (M32): pieces across, blades down, and why not.
+/// Blades by pieces that were tried to their end: whether each speaks for it.
+class SpeechModel : public QAbstractTableModel {
+    Q_OBJECT
+
+public:
+    explicit SpeechModel(const Document& document, QObject* parent = nullptr)
+        : QAbstractTableModel(parent), m_document(document) {}
+
+    void refresh();
+    int rowCount(const QModelIndex& parent = {}) const override;
+    int columnCount(const QModelIndex& parent = {}) const override;
+    /// DisplayRole: "for it", "in part"; AccessibleTextRole a whole sentence.
+    QVariant data(const QModelIndex& index, int role = Qt::DisplayRole) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+    /// What the glyph of a cell shows; none for the piece itself.
+    std::optional<State> state(const QModelIndex& index) const;
+
+private:
+    const Document& m_document;
+    int m_rows = 0;
+    int m_columns = 0;
+};
+
+/// For whom a broken piece speaks, and why not.
 class SpeaksPage : public Bench {
     Q_OBJECT
 
 public:
-    SpeaksPage(Document& document, const Look& look) : Bench(document, look) {
-        setObjectName(QStringLiteral("speaks-page"));
-    }
+    SpeaksPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Stands for"); }
     void refresh() override;
@@ -28,12 +50,16 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
     void stepPiece(int by);
+    bool anyEnded() const { return m_document.hasBatch() && !m_document.judged().ended().empty(); }
 
-    std::unique_ptr<ProofBook> m_book;
+    SpeechModel* m_model;
+    QTableView* m_table;
     int m_piece = 0; ///< column in hand
+    bool m_refreshing = false;
 };
 
 } // namespace rollcall

@@ -316,7 +316,7 @@ void StudyPage::act() {
     auto* form =
         new FormDialog(tr("A study"), tr("Begin it"),
                        {{"name", tr("Name"), {}, {}, {}, false},
-                        {"factor", tr("What is varied"), {}, names.first(), names, false},
+                        {"factor", tr("What is varied"), {}, QStringLiteral("0"), numberedChoices(names), false},
                         {"pieces", tr("Pieces"), tr("marks; of another batch: Orchard 12/GK-1"), {}, {}, false}},
                        m_look, window());
     // Marks are looked up on the storage thread: pieces of other batches are not at hand here.
@@ -327,10 +327,10 @@ void StudyPage::act() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("pieces"), tr("Name two pieces at least, with commas between.")};
         },
-        [this, names](const FormValues& v) {
+        [this](const FormValues& v) {
             Study made;
             made.name = v["name"].toStdString();
-            const qsizetype factor = names.indexOf(v["factor"]);
+            const qsizetype factor = v["factor"].toInt();
             if (factor >= 0 && factor < static_cast<qsizetype>(factors.size()))
                 made.factor = nameOf(factors[static_cast<std::size_t>(factor)]);
             const QStringList pieces = v["pieces"].split(QLatin1Char(','), Qt::SkipEmptyParts);

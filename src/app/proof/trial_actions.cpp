@@ -54,7 +54,7 @@ void TrialPage::log(TrialAct act, double value, const std::string& text, double 
                     const AttachedFile& photo) {
     const Trial* running = trial();
     if (running == nullptr) return;
-    TrialEvent event{act, value, second, third, text, LogbookSeams::real().now()};
+    TrialEvent event{act, value, second, third, text, m_document.now()};
     Trial after = *running;
     after.events.push_back(event);
     const TrialProgress progress = progressOf(after);
@@ -94,7 +94,7 @@ void TrialPage::primary() {
     const StepProgress& now = progress.steps[progress.current];
     if (step.hold_s) {
         if (!now.timer) return log(TrialAct::timer);
-        const double held = static_cast<double>(LogbookSeams::real().now().utc_ms - now.timer->utc_ms) / 1000;
+        const double held = static_cast<double>(m_document.now().utc_ms - now.timer->utc_ms) / 1000;
         if (held < *step.hold_s) return emit said(tr("Hold on: %1 s to go.").arg(std::ceil(*step.hold_s - held)), true);
     }
     switch (step.kind) {
@@ -134,14 +134,18 @@ void TrialPage::fail() {
     const TrialProgress progress = progressOf(running);
     if (!progress.caution(running.protocol).empty()) return;
     const ProtocolStep& step = running.protocol.steps[progress.current];
-    if (step.kind == StepKind::cuts) return log(TrialAct::fail, step.every, tr("dull").toStdString());
-    const QStringList ways{tr("chipped"), tr("rolled or bent"), tr("cracked"), tr("broke"), tr("dull"), tr("not done")};
+    if (step.kind == StepKind::cuts) return log(TrialAct::fail, step.every, "dull");
+    static const std::array<const char*, 6> ways{
+        QT_TRANSLATE_NOOP("record", "chipped"), QT_TRANSLATE_NOOP("record", "rolled or bent"),
+        QT_TRANSLATE_NOOP("record", "cracked"), QT_TRANSLATE_NOOP("record", "broke"),
+        QT_TRANSLATE_NOOP("record", "dull"),    QT_TRANSLATE_NOOP("record", "not done")};
     std::vector<Choice> choices;
-    for (qsizetype i = 0; i < ways.size(); ++i) choices.push_back({QString::number(i + 1), ways[i], {}});
+    for (std::size_t i = 0; i < ways.size(); ++i)
+        choices.push_back({QString::number(i + 1), words::recorded(ways[i]), {}});
     (new ChoiceDialog(tr("%1 failed: how?").arg(QString::fromStdString(step.name)),
                       {step.fail_ends ? tr("This ends the trial.") : tr("The trial goes on with the next step.")},
                       choices, m_look, window()))
-        ->ask([this, ways](int i) { log(TrialAct::fail, 0, ways[i].toStdString()); });
+        ->ask([this](int i) { log(TrialAct::fail, 0, ways[static_cast<std::size_t>(i)]); });
 }
 
 void TrialPage::askNumber() {
@@ -228,13 +232,15 @@ void TrialPage::planBend() {
 }
 
 void TrialPage::askBend() {
-    const QStringList ways{tr("on the way"), tr("as far as it goes, whole"), tr("as far as it goes, small crack"),
-                           tr("it broke")};
+    const std::vector<FormChoice> ways{{"on the way", tr("on the way")},
+                                       {"as far as it goes, whole", tr("as far as it goes, whole")},
+                                       {"as far as it goes, small crack", tr("as far as it goes, small crack")},
+                                       {"it broke", tr("it broke")}};
     auto* form =
         new FormDialog(tr("The bend"), tr("Log it"),
                        {{"angle", tr("Angle"), tr("degrees reached"), {}, {}, false},
                         {"force", tr("Force"), tr("at the lever: 200 N, 45 lbf; blank: not read"), {}, {}, false},
-                        {"how", tr("It is"), {}, ways[1], ways, false},
+                        {"how", tr("It is"), {}, ways[1].key, ways, false},
                         {"set", tr("Set"), tr("degrees that stayed after letting go; blank: not read"), {}, {}, false}},
                        m_look, window());
     form->ask(
@@ -252,7 +258,9 @@ void TrialPage::askBend() {
         [this, ways](const FormValues& v) {
             const double angle = *parseNumber(v["angle"].toStdString());
             const double force = v["force"].isEmpty() ? 0 : *parseQuantity(v["force"].toStdString(), Quantity::force);
-            const qsizetype how = ways.indexOf(v["how"]);
+            const auto how =
+                std::find_if(ways.begin(), ways.end(), [&](const FormChoice& way) { return way.key == v["how"]; }) -
+                ways.begin();
             const std::string text = v["how"].toStdString();
             if (!v["set"].isEmpty()) log(TrialAct::set, *parseNumber(v["set"].toStdString()));
             if (how == 0)

@@ -135,10 +135,7 @@ void TrialPage::refresh() {
 ColumnContent TrialPage::content() const {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return {};
-    const Batch& batch = m_document.batch();
-    const HeatBook heats(batch, m_document.tables());
-    const ProofBook book(batch, heats, readMeans(batch, m_document.verdicts()));
-    const Verdict verdict = judgeProof(batch, static_cast<std::size_t>(m_document.bladeIndex()), book);
+    const Verdict& verdict = m_document.verdictAt(Gate::proof);
     ColumnContent content = columnOf(verdict, blade->mark);
     const Trial* running = trial();
     if (running != nullptr) {
@@ -312,8 +309,7 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
         const QString limit = limitText(step);
         drawText(painter, 0, px(288), limit, m_look.font(28, true), p.ink);
         if (now.timer && step.hold_s) {
-            const double left =
-                *step.hold_s - static_cast<double>(LogbookSeams::real().now().utc_ms - now.timer->utc_ms) / 1000;
+            const double left = *step.hold_s - static_cast<double>(m_document.now().utc_ms - now.timer->utc_ms) / 1000;
             drawText(painter, width(), px(230), left > 0 ? QString::number(std::ceil(left), 'f', 0) : tr("done"),
                      m_look.font(180), left > 0 ? p.primary : p.ink, Qt::AlignRight);
             drawText(painter, width(), px(276), left > 0 ? tr("seconds") : tr("held long enough"), m_look.font(20),

@@ -149,7 +149,7 @@ void ReleaseBench::certificate() {
     onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
             [this](Paper& paper, const FormValues& v) {
                 const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
-                                                 v["paper"] == QLatin1String("Letter"), LogbookSeams::real().now()};
+                                                 v["paper"] == QLatin1String("Letter"), m_document.now()};
                 return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(), options);
             });
 }
@@ -170,7 +170,7 @@ void ReleaseBench::otherPapers() {
                     [this, i](Paper& paper, const FormValues& v) {
                         const Batch& batch = m_document.batch();
                         const BatchVerdicts& verdicts = m_document.verdicts();
-                        const Instant now = LogbookSeams::real().now();
+                        const Instant now = m_document.now();
                         return i == 0   ? drawBatchCard(paper, batch, m_document.tables(), now)
                                : i == 1 ? drawPile(paper, batch, verdicts, v["shop"], now)
                                         : drawPieceCards(paper, batch, verdicts, m_document.tables(), v["shop"]);

@@ -33,14 +33,9 @@ void ReleaseBench::refresh() {
     m_answers.clear();
     m_sample = {};
     if (m_document.hasBatch()) {
-        const Batch& batch = m_document.batch();
-        const BatchVerdicts& verdicts = m_document.verdicts();
-        std::vector<std::optional<Verdict>> temper;
-        for (std::size_t i = 0; i < batch.blades.size(); ++i) {
-            m_answers.push_back(releaseAnswer(batch, i, verdicts.blades[i], m_document.tables()));
-            temper.push_back(verdicts.at(i, Gate::temper));
-        }
-        m_sample = sampleState(batch, temper, HeatBook(batch, m_document.tables()));
+        for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i)
+            m_answers.push_back(m_document.judged().release(i));
+        m_sample = m_document.judged().sample();
     }
     setAccessibleName(content().sub);
     update();
@@ -200,9 +195,7 @@ void ReleaseBench::paintEvent(QPaintEvent*) {
 ColumnContent ReleaseBench::content() const {
     const Blade* blade = m_document.blade();
     if (blade == nullptr || m_answers.empty()) return {};
-    const auto index = static_cast<std::size_t>(m_document.bladeIndex());
-    const Verdict verdict =
-        judgeRelease(m_document.batch(), index, m_document.verdicts().blades[index], m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::release);
     const QString mark = QString::fromStdString(blade->mark);
     ColumnContent content = columnOf(verdict, blade->mark);
     int in = 0;

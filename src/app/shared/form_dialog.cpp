@@ -16,6 +16,20 @@
 
 namespace rollcall {
 
+std::vector<FormChoice> yesOrNo() {
+    return {{"no", FormDialog::tr("no")}, {"yes", FormDialog::tr("yes")}};
+}
+
+std::vector<FormChoice> numberedChoices(const QStringList& texts) {
+    std::vector<FormChoice> choices;
+    for (qsizetype i = 0; i < texts.size(); ++i) choices.emplace_back(QByteArray::number(i).constData(), texts[i]);
+    return choices;
+}
+
+std::vector<FormChoice> namedChoices(const QStringList& names) {
+    return {names.begin(), names.end()};
+}
+
 FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look,
                        QWidget* parent)
     : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel) {
@@ -37,20 +51,24 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         auto* label = new QLabel(field.label);
         label->setFont(look.font(16, true));
         QWidget* editor = nullptr;
-        if (field.choices.isEmpty()) {
+        if (field.choices.empty()) {
             auto* line = new QLineEdit(field.value);
             line->selectAll();
             editor = line;
         } else {
             auto* box = new QComboBox;
             box->setEditable(field.free_text);
-            box->addItems(field.choices);
+            int chosen = field.free_text ? -1 : 0;
+            for (const FormChoice& choice : field.choices) {
+                if (choice.key == field.value) chosen = box->count();
+                box->addItem(choice.text, choice.key);
+            }
             if (field.free_text) {
-                box->setCurrentText(field.value);
+                box->setCurrentText(chosen < 0 ? field.value : field.choices[static_cast<std::size_t>(chosen)].text);
                 box->completer()->setFilterMode(Qt::MatchContains);
                 box->completer()->setCompletionMode(QCompleter::PopupCompletion);
             } else {
-                box->setCurrentIndex(std::max(0, static_cast<int>(field.choices.indexOf(field.value))));
+                box->setCurrentIndex(chosen);
             }
             editor = box;
         }
@@ -112,7 +130,9 @@ FormValues FormDialog::values() const {
     for (std::size_t i = 0; i < m_fields.size(); ++i) {
         const auto* line = qobject_cast<const QLineEdit*>(m_editors[i]);
         const auto* box = qobject_cast<const QComboBox*>(m_editors[i]);
-        values[m_fields[i].id] = line != nullptr ? line->text().trimmed() : box->currentText().trimmed();
+        const QString text = (line != nullptr ? line->text() : box->currentText()).trimmed();
+        const int known = box != nullptr ? box->findText(text) : -1;
+        values[m_fields[i].id] = known >= 0 ? box->itemData(known).toString() : text;
     }
     return values;
 }

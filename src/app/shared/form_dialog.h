@@ -19,16 +19,34 @@ inline QString fieldNumber(double value) {
     return QString::number(value, 'g', 6);
 }
 
+/// One of the answers that a field offers. What is chosen is known by its key, whatever language it is shown in.
+struct FormChoice {
+    QString key;
+    QString text;
+
+    FormChoice(const char* word, const QString& shown) : key(QString::fromLatin1(word)), text(shown) {}
+    /// A name that is the same in every language: a designation, a mark.
+    FormChoice(const QString& name) : key(name), text(name) {}
+};
+
+/// "no" and "yes".
+std::vector<FormChoice> yesOrNo();
+/// Each under its place, "0" and so on.
+std::vector<FormChoice> numberedChoices(const QStringList& texts);
+/// Names that need no translation.
+std::vector<FormChoice> namedChoices(const QStringList& names);
+
 /// One field of a form.
 struct FormField {
     QString id;
     QString label;
-    QString hint;           ///< what may be typed, shown muted behind the field
-    QString value;          ///< to begin with
-    QStringList choices;    ///< empty for free text
-    bool free_text = false; ///< with choices: others may be typed too
+    QString hint;                    ///< what may be typed, shown muted behind the field
+    QString value;                   ///< to begin with; of choices the key
+    std::vector<FormChoice> choices; ///< empty for free text
+    bool free_text = false;          ///< with choices: others may be typed too
 };
 
+/// By the id of the field: what was typed, or the key of what was chosen.
 using FormValues = QMap<QString, QString>;
 
 /// What is wrong with a form: the field, and the sentence that says what to do; both empty when all is well.

@@ -22,12 +22,13 @@ Result<Done> askLine(const QString& title, const QString& presetsFile, const Lin
         if (preset.pattern == now.pattern) chosen = preset.name;
     }
     names << own;
-    auto* form = new FormDialog(title, tr("Connect"),
-                                {{"port", tr("Port"), tr("like /dev/ttyUSB0; blank: on no wire"), now.port, {}, false},
-                                 {"form", tr("Its lines"), tr("what a line looks like"), chosen, names, false},
-                                 {"pattern", tr("Pattern"), tr("with (?<value>...)"), now.pattern, {}, false},
-                                 {"baud", tr("Speed"), tr("baud"), QString::number(now.baud), {}, false}},
-                                look, parent);
+    auto* form =
+        new FormDialog(title, tr("Connect"),
+                       {{"port", tr("Port"), tr("like /dev/ttyUSB0; blank: on no wire"), now.port, {}, false},
+                        {"form", tr("Its lines"), tr("what a line looks like"), chosen, namedChoices(names), false},
+                        {"pattern", tr("Pattern"), tr("with (?<value>...)"), now.pattern, {}, false},
+                        {"baud", tr("Speed"), tr("baud"), QString::number(now.baud), {}, false}},
+                       look, parent);
     const auto patternOf = [presets = *presets](const FormValues& v) {
         for (const LinePreset& preset : presets) {
             if (preset.name == v["form"]) return preset.pattern;

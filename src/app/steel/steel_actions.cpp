@@ -51,7 +51,11 @@ QString fieldHint(const std::string& field) {
 }
 
 double sigmasOf(const FormValues& v) {
-    return v["sigmas"].isEmpty() ? 1 : v["sigmas"].left(1).toDouble();
+    return v["sigmas"].isEmpty() ? 1 : v["sigmas"].toDouble();
+}
+
+std::vector<FormChoice> sigmaChoices() {
+    return {{"1", SteelBench::tr("1 sigma")}, {"2", SteelBench::tr("2 sigma")}, {"3", SteelBench::tr("3 sigma")}};
 }
 
 } // namespace
@@ -107,18 +111,13 @@ void SteelBench::importShot(const QString& path) {
 }
 
 void SteelBench::typeShot() {
-    auto* form = new FormDialog(m_forBlade ? tr("A shot at %1").arg(QString::fromStdString(m_document.blade()->mark))
-                                           : tr("A shot at the bar"),
-                                tr("Take it in"),
-                                {{"values", tr("Elements"), tr("Cr 13.6 0.1; Mo 0.05; V <0.05"), {}, {}, false},
-                                 {"sigmas",
-                                  tr("Errors are"),
-                                  tr("what the analyser prints"),
-                                  tr("1 sigma"),
-                                  {tr("1 sigma"), tr("2 sigma"), tr("3 sigma")},
-                                  false},
-                                 {"piece", tr("Shot at"), tr("bar, blade, where"), {}, {}, false}},
-                                m_look, window());
+    auto* form = new FormDialog(
+        m_forBlade ? tr("A shot at %1").arg(QString::fromStdString(m_document.blade()->mark)) : tr("A shot at the bar"),
+        tr("Take it in"),
+        {{"values", tr("Elements"), tr("Cr 13.6 0.1; Mo 0.05; V <0.05"), {}, {}, false},
+         {"sigmas", tr("Errors are"), tr("what the analyser prints"), QStringLiteral("1"), sigmaChoices(), false},
+         {"piece", tr("Shot at"), tr("bar, blade, where"), {}, {}, false}},
+        m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
             const auto shot = typedShot(v["values"].toStdString(), sigmasOf(v));
@@ -139,13 +138,16 @@ void SteelBench::strikeShot() {
         if (!shot.struck && (shot.blade == blade || shot.blade == m_document.blade()->id)) id = shot.id;
     }
     if (id.empty()) return emit said(tr("There is no shot to strike out."), true);
-    const QStringList reasons{tr("scale or coating"), tr("wrong piece"), tr("moved while shooting"), tr("other")};
+    static const std::array<const char*, 4> reasons{
+        QT_TRANSLATE_NOOP("record", "scale or coating"), QT_TRANSLATE_NOOP("record", "wrong piece"),
+        QT_TRANSLATE_NOOP("record", "moved while shooting"), QT_TRANSLATE_NOOP("record", "other")};
     std::vector<Choice> choices;
-    for (int i = 0; i < reasons.size(); ++i) choices.push_back({QString::number(i + 1), reasons[i], {}});
+    for (std::size_t i = 0; i < reasons.size(); ++i)
+        choices.push_back({QString::number(i + 1), words::recorded(reasons[i]), {}});
     (new ChoiceDialog(tr("Strike out the last shot. Why?"), {tr("It stays in the log, with the reason.")}, choices,
                       m_look, window()))
-        ->ask([this, id, reasons](int i) {
-            m_document.perform([id, reason = reasons[i].toStdString()](Logbook& logbook) {
+        ->ask([this, id](int i) {
+            m_document.perform([id, reason = reasons[static_cast<std::size_t>(i)]](Logbook& logbook) {
                 return rollcall::strikeShot(logbook, id, reason);
             });
         });
@@ -185,15 +187,18 @@ void SteelBench::reassign() {
 }
 
 void SteelBench::assign(const std::string& grade) {
-    auto* form = new FormDialog(
-        tr("Taken for %1").arg(QString::fromStdString(grade)), tr("Judge anew"),
-        {{"reason",
-          tr("Reason"),
-          tr("choose or type"),
-          tr("composition"),
-          {tr("composition"), tr("hardened coupon"), tr("spark"), tr("carbon by spark emission"), tr("typed wrongly")},
-          true}},
-        m_look, window());
+    auto* form = new FormDialog(tr("Taken for %1").arg(QString::fromStdString(grade)), tr("Judge anew"),
+                                {{"reason",
+                                  tr("Reason"),
+                                  tr("choose or type"),
+                                  QStringLiteral("composition"),
+                                  {{"composition", tr("composition")},
+                                   {"hardened coupon", tr("hardened coupon")},
+                                   {"spark", tr("spark")},
+                                   {"carbon by spark emission", tr("carbon by spark emission")},
+                                   {"typed wrongly", tr("typed wrongly")}},
+                                  true}},
+                                m_look, window());
     form->ask(
         [](const FormValues& v) {
             return v["reason"].isEmpty() ? FormFault{QStringLiteral("reason"), tr("A reason is needed.")} : FormFault{};
@@ -269,32 +274,38 @@ void SteelBench::certificate() {
 }
 
 void SteelBench::noteSpark() {
-    auto* form =
-        new FormDialog(tr("A spark beside a known bar"), tr("Note it"),
-                       {{"agrees",
-                         tr("Sparks"),
-                         tr("against the bar it should be"),
-                         tr("like the known bar"),
-                         {tr("like the known bar"), tr("unlike the known bar")},
-                         false},
-                        {"bursts",
-                         tr("Bursts"),
-                         tr("how many, how forked"),
-                         {},
-                         {QString(), tr("many, fine, much forked"), tr("some, forked"), tr("few, simple"), tr("none")},
-                         true},
-                        {"colour",
-                         tr("Colour, length"),
-                         {},
-                         {},
-                         {QString(), tr("straw, long"), tr("orange, medium"), tr("red, short")},
-                         true}},
-                       m_look, window());
+    auto* form = new FormDialog(tr("A spark beside a known bar"), tr("Note it"),
+                                {{"agrees",
+                                  tr("Sparks"),
+                                  tr("against the bar it should be"),
+                                  QStringLiteral("like"),
+                                  {{"like", tr("like the known bar")}, {"unlike", tr("unlike the known bar")}},
+                                  false},
+                                 {"bursts",
+                                  tr("Bursts"),
+                                  tr("how many, how forked"),
+                                  {},
+                                  {QString(),
+                                   {"many, fine, much forked", tr("many, fine, much forked")},
+                                   {"some, forked", tr("some, forked")},
+                                   {"few, simple", tr("few, simple")},
+                                   {"none", tr("none")}},
+                                  true},
+                                 {"colour",
+                                  tr("Colour, length"),
+                                  {},
+                                  {},
+                                  {QString(),
+                                   {"straw, long", tr("straw, long")},
+                                   {"orange, medium", tr("orange, medium")},
+                                   {"red, short", tr("red, short")}},
+                                  true}},
+                                m_look, window());
     form->ask([](const FormValues&) { return FormFault{}; },
               [this, id = m_document.batch().id](const FormValues& v) {
                   SteelNote note;
                   note.kind = SteelNoteKind::spark;
-                  note.agrees = v["agrees"] == tr("like the known bar");
+                  note.agrees = v["agrees"] == QLatin1String("like");
                   QStringList parts{v["bursts"], v["colour"]};
                   parts.removeAll(QString());
                   note.text = parts.join(QStringLiteral(", ")).toStdString();
@@ -532,12 +543,8 @@ void SteelBench::watch() {
     auto* form = new FormDialog(
         tr("The analyser's folder"), tr("Watch it"),
         {{"folder", tr("Folder"), tr("each CSV dropped there is a shot; blank: none"), m_folder.path(), {}, false},
-         {"sigmas",
-          tr("Errors are"),
-          tr("what the analyser prints"),
-          tr("%1 sigma").arg(QSettings().value(QStringLiteral("xrf/sigmas"), 1).toInt()),
-          {tr("1 sigma"), tr("2 sigma"), tr("3 sigma")},
-          false}},
+         {"sigmas", tr("Errors are"), tr("what the analyser prints"),
+          QString::number(QSettings().value(QStringLiteral("xrf/sigmas"), 1).toInt()), sigmaChoices(), false}},
         m_look, window());
     form->ask(folderFault, [this](const FormValues& v) {
         QSettings().setValue(QStringLiteral("xrf/sigmas"), sigmasOf(v));

@@ -67,13 +67,11 @@ SteelBench::SteelBench(Document& document, WatchedFolder& folder, Seams seams, c
 }
 
 const SteelAnswer* SteelBench::answer() const {
-    return m_book ? &m_book->of(static_cast<std::size_t>(m_document.bladeIndex())) : nullptr;
+    return m_document.blade() != nullptr ? &m_document.judged().steel(static_cast<std::size_t>(m_document.bladeIndex()))
+                                         : nullptr;
 }
 
 void SteelBench::refresh() {
-    m_book = m_document.hasBatch() && m_document.blade() != nullptr
-                 ? std::make_unique<SteelBook>(m_document.batch(), m_document.tables())
-                 : nullptr;
     const int elements =
         answer() != nullptr && answer()->match ? static_cast<int>(answer()->match->elements.size()) : 0;
     m_first = std::clamp(m_first, 0, std::max(0, elements - 1));
@@ -193,8 +191,7 @@ ColumnContent SteelBench::content() const {
     const SteelAnswer* a = answer();
     if (blade == nullptr || a == nullptr) return content;
     const Batch& batch = m_document.batch();
-    const Verdict verdict =
-        judgeSteel(batch, static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::steel);
     content.key = tr("Enter");
     content.caption = tr("%1 at Steel").arg(QString::fromStdString(blade->mark));
     content.state = verdict.state;
@@ -268,8 +265,7 @@ ColumnContent SteelBench::content() const {
 
 void SteelBench::act() {
     if (answer() == nullptr) return;
-    const Verdict verdict =
-        judgeSteel(m_document.batch(), static_cast<std::size_t>(m_document.bladeIndex()), *m_book, m_document.tables());
+    const Verdict& verdict = m_document.verdictAt(Gate::steel);
     if (verdict.next.act == Act::reassign) return reassign();
     if (verdict.next.act == Act::takeShot) return askShotFile();
     emit said(tr("The steel is answered. F9: the batch"), false);

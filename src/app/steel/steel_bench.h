@@ -60,7 +60,6 @@ private:
 
     WatchedFolder& m_folder;
     Seams m_seams;
-    std::unique_ptr<SteelBook> m_book;
     int m_first = 0;         ///< first element shown
     bool m_forBlade = false; ///< the next shot is of the blade in hand, not of the bar
     AnalysisMethod m_method = AnalysisMethod::xrf;

@@ -79,6 +79,7 @@ void Document::answered() {
 void Document::take(Snapshot snapshot, bool anotherBatch) {
     const std::string mark = !anotherBatch && blade() != nullptr ? blade()->id : std::string();
     m_state = std::move(snapshot);
+    ++m_revision;
     if (anotherBatch) m_blade = 0;
     if (!hasBatch()) return;
     // The blade in hand stays in hand wherever it stands now.
@@ -111,11 +112,13 @@ int Document::indexOfMark(const std::string& mark) const {
 void Document::selectBlade(int index) {
     if (!hasBatch() || index < 0 || index >= static_cast<int>(batch().blades.size()) || index == m_blade) return;
     m_blade = index;
+    ++m_revision;
     tell();
 }
 
 void Document::selectGate(Gate gate) {
     m_gate = gate;
+    ++m_revision;
     tell();
 }
 
@@ -132,6 +135,7 @@ const Tester* Document::tester() const {
 
 void Document::chooseTester(const std::string& id) {
     m_tester = id;
+    ++m_revision;
     tell();
 }
 

@@ -48,9 +48,15 @@ public:
     const Snapshot& state() const { return m_state; }
     bool hasBatch() const { return m_state.inHand() != nullptr; }
     const Batch& batch() const { return m_state.inHand()->batch; }
-    const BatchVerdicts& verdicts() const { return m_state.inHand()->verdicts; }
+    /// Everything found out about the batch in hand.
+    const Judged& judged() const { return m_state.inHand()->judged; }
+    /// The verdicts of the gates that it asks.
+    const BatchVerdicts& verdicts() const { return judged().verdicts(); }
     /// What is left to do in the batch in hand.
     const std::vector<Task>& tasks() const { return m_state.inHand()->tasks; }
+
+    /// Counts up with every snapshot and every other selection, for those who keep what they worked out of them.
+    int revision() const { return m_revision; }
 
     int bladeIndex() const { return m_blade; }
     const Blade* blade() const;
@@ -58,6 +64,8 @@ public:
     /// The verdict of a blade at a gate; null where there is none.
     const Verdict* verdict(int blade, Gate gate) const;
     const Verdict* verdict() const { return verdict(m_blade, m_gate); }
+    /// What any gate says of the blade in hand, asked or not.
+    const Verdict& verdictAt(Gate gate) const { return judged().verdict(static_cast<std::size_t>(m_blade), gate); }
     int indexOfMark(const std::string& mark) const;
 
     /// Takes a batch in hand as soon as it is read and judged, its first blade selected; then calls back. Until then
@@ -95,6 +103,7 @@ private:
     QString m_person;
     std::string m_tester;
     int m_blade = 0;
+    int m_revision = 0;
     Gate m_gate = Gate::temper;
     bool m_open = false;
     bool m_answering = false;

@@ -2,9 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/store/shop_knowledge.h"
 
-#include "core/base/number.h"
 #include "core/judge/expectation.h"
 #include "core/judge/standing.h"
+#include "logbook/read/history.h"
 
 #include <algorithm>
 
@@ -14,10 +14,6 @@ namespace {
 
 // Batches made longer ago than this are not asked for what is next.
 constexpr std::int64_t inWork_ms = std::int64_t{21} * 86400000;
-
-// The latest batches of a grade that teach its curve (M20): what an oven and a bar did years ago says less of today,
-// and the model's cost grows with every heat.
-constexpr int heatsRemembered = 60;
 
 } // namespace
 
@@ -88,16 +84,10 @@ Result<Batch> ShopKnowledge::read(const std::string& id) {
 
 Result<std::vector<TemperObservation>> ShopKnowledge::history(const Batch& batch) {
     std::vector<TemperObservation> history;
-    if (batch.grade.empty()) return history;
-    std::vector<const BatchSummary*> same;
-    const std::vector<BatchSummary>& all = m_snapshot.batches();
-    for (auto summary = all.rbegin(); summary != all.rend() && same.size() < heatsRemembered; ++summary) {
-        if (summary->id != batch.id && sameName(summary->grade, batch.grade)) same.push_back(&*summary);
-    }
-    for (auto summary = same.rbegin(); summary != same.rend(); ++summary) {
-        auto seen = m_observations.find((*summary)->id);
+    for (const BatchSummary* summary : teachersOf(batch, m_snapshot.batches())) {
+        auto seen = m_observations.find(summary->id);
         if (seen == m_observations.end()) {
-            const Result<Batch> other = read((*summary)->id);
+            const Result<Batch> other = read(summary->id);
             if (!other) return other.error();
             seen = m_observations.emplace(other->id, temperObservations(*other, *m_snapshot.tables())).first;
         }
@@ -116,11 +106,8 @@ Result<Done> ShopKnowledge::readInHand(const std::string& id) {
     if (!batch) return batch.error();
     Result<std::vector<TemperObservation>> learned = history(*batch);
     if (!learned) return learned.error();
-    auto view = std::make_shared<BatchView>();
-    view->batch = std::move(batch).value();
-    view->batch.temper_history = std::move(learned).value();
-    view->verdicts = judgeBatch(view->batch, *m_snapshot.tables(), m_logbook.now());
-    view->tasks = agenda(view->batch, view->verdicts);
+    batch.value().temper_history = std::move(learned).value();
+    auto view = std::make_shared<const BatchView>(std::move(batch).value(), *m_snapshot.tables(), m_logbook.now());
     ++m_judged;
     if (m_inHand != id) forgetTask(m_inHand); // it is one of the others from now on
     m_inHand = id;
@@ -167,14 +154,15 @@ Result<bool> ShopKnowledge::lookAtOneMore() {
     if (m_unseen.empty()) return false;
     const std::string id = *m_unseen.begin();
     m_unseen.erase(m_unseen.begin());
-    const Result<Batch> batch = read(id);
+    Result<Batch> batch = read(id);
     if (!batch) return batch.error();
-    const BatchVerdicts verdicts = judgeBatch(*batch, *m_snapshot.tables(), m_logbook.now());
+    const BatchView view(std::move(batch).value(), *m_snapshot.tables(), m_logbook.now());
     ++m_judged;
-    const std::vector<Task> tasks = agenda(*batch, verdicts);
-    m_tasks[id] = tasks.empty()
-                      ? std::nullopt
-                      : std::optional<Elsewhere>({batch->name, batch->blades[tasks.front().blade].mark, tasks.front()});
+    const std::vector<Task>& tasks = view.tasks;
+    m_tasks[id] =
+        tasks.empty()
+            ? std::nullopt
+            : std::optional<Elsewhere>({view.batch.name, view.batch.blades[tasks.front().blade].mark, tasks.front()});
     showTasks();
     return true;
 }

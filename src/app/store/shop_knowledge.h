@@ -28,6 +28,8 @@ public:
     /// Reads and judges anew what was touched, and nothing else. Errors: as the reads; what was known stays, and is
     /// read with the next act.
     Result<Done> keepUp(const Touched& touched);
+    /// Whether something was touched that could not be read yet.
+    bool behind() const { return !m_missed.nothing(); }
     /// Looks at one batch in work of which it is not known what is next. False when there was none left.
     Result<bool> lookAtOneMore();
 

@@ -4,7 +4,7 @@
 
 #include "core/base/tables.h"
 #include "core/judge/agenda.h"
-#include "core/judge/gates.h"
+#include "core/judge/judged.h"
 #include "logbook/logbook.h"
 
 #include <memory>
@@ -16,8 +16,13 @@ namespace rollcall {
 /// One batch as it was read, judged, and what is left to do in it.
 struct BatchView {
     Batch batch;
-    BatchVerdicts verdicts;
+    Judged judged; ///< points into the batch
     std::vector<Task> tasks;
+
+    BatchView(Batch read, const Tables& tables, const Instant& now)
+        : batch(std::move(read)), judged(batch, tables, now), tasks(agenda(batch, judged.verdicts())) {}
+    BatchView(const BatchView&) = delete;
+    BatchView& operator=(const BatchView&) = delete;
 };
 
 /// What is next in a batch that is in work and not in hand.

@@ -89,7 +89,7 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
             if (act) answer->done = guarded<Done>([&] { return act(*m_logbook); });
             // What was touched is touched even where the act says that it failed: an import may have begun.
             const Touched touched = m_logbook->takeTouched();
-            answer->changed = !touched.nothing() || batch.has_value();
+            answer->changed = !touched.nothing() || batch.has_value() || m_knowledge->behind();
             answer->read = guarded<Done>([&]() -> Result<Done> {
                 auto kept = m_knowledge->keepUp(touched);
                 return kept && batch ? m_knowledge->takeInHand(*batch) : kept;

@@ -31,19 +31,20 @@ TesterActions::TesterActions(Document& document, DeviceLink& link, const Look& l
     : QObject(window), m_document(document), m_link(link), m_look(look), m_seams(std::move(seams)), m_window(window) {}
 
 void TesterActions::edit(const Tester* tester) {
-    const QStringList kinds{tr("bench, digital"), tr("bench, dial"), tr("rebound"), tr("set of files"), tr("other")};
+    const std::vector<FormChoice> kinds{{"bench", tr("bench, digital")},
+                                        {"dial", tr("bench, dial")},
+                                        {"rebound", tr("rebound")},
+                                        {"files", tr("set of files")},
+                                        {"other", tr("other")}};
     const Tester old = tester != nullptr ? *tester : Tester();
-    const int kind = old.kind == TesterKind::rebound ? 2
-                     : old.kind == TesterKind::files ? 3
-                     : old.kind == TesterKind::other ? 4
-                     : old.resolution >= 0.5         ? 1
-                                                     : 0;
+    const bool dial = old.kind == TesterKind::bench && old.resolution >= 0.5;
+    const QString kind = dial ? QStringLiteral("dial") : QString::fromLatin1(nameOf(old.kind));
     QStringList files;
     for (const double file : old.files) files << numberText(file);
     auto* form = new FormDialog(
         tester != nullptr ? tr("Change %1").arg(QString::fromStdString(old.name)) : tr("New tester"), tr("Keep it"),
         {{"name", tr("Name"), tr("as it is called in the shop"), QString::fromStdString(old.name), {}, false},
-         {"kind", tr("Kind"), tr("how it reads"), kinds[kind], kinds, false},
+         {"kind", tr("Kind"), tr("how it reads"), kind, kinds, false},
          {"indenter",
           tr("Indenter"),
           tr("a change ends its verification"),
@@ -55,13 +56,13 @@ void TesterActions::edit(const Tester* tester) {
         m_look, m_window);
     const auto filesIn = [](const QString& text) { return parseNumbers(text.toStdString()); };
     form->ask(
-        [this, id = old.id, kinds, filesIn](const FormValues& v) -> FormFault {
+        [this, id = old.id, filesIn](const FormValues& v) -> FormFault {
             if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the tester a name.")};
             for (const Tester& t : m_document.state().shop().testers) {
                 if (t.id != id && QString::fromStdString(t.name) == v["name"])
                     return {QStringLiteral("name"), tr("There is a tester of that name.")};
             }
-            if (v["kind"] != kinds[3]) return {};
+            if (v["kind"] != QLatin1String("files")) return {};
             const auto list = filesIn(v["files"]);
             if (!list || list->empty())
                 return {QStringLiteral("files"), tr("Type the hardness of each file, such as 40 50 60.")};
@@ -70,18 +71,14 @@ void TesterActions::edit(const Tester* tester) {
             }
             return {};
         },
-        [this, old, kinds, filesIn, isNew = tester == nullptr](const FormValues& v) {
+        [this, old, filesIn, isNew = tester == nullptr](const FormValues& v) {
             Tester changed = old;
             changed.name = v["name"].toStdString();
-            const auto chosen = kinds.indexOf(v["kind"]);
-            changed.kind = chosen == 2   ? TesterKind::rebound
-                           : chosen == 3 ? TesterKind::files
-                           : chosen == 4 ? TesterKind::other
-                                         : TesterKind::bench;
-            changed.resolution = chosen == 1 ? 0.5 : 0.1;
+            changed.kind = named<TesterKind>(v["kind"].toStdString()).value_or(TesterKind::bench); // a dial is a bench
+            changed.resolution = v["kind"] == QLatin1String("dial") ? 0.5 : 0.1;
             changed.indenter = v["indenter"].toStdString();
             changed.anvil = v["anvil"].toStdString();
-            changed.files = chosen == 3 ? filesIn(v["files"]).value() : std::vector<double>();
+            changed.files = changed.kind == TesterKind::files ? filesIn(v["files"]).value() : std::vector<double>();
             std::sort(changed.files.begin(), changed.files.end());
             m_document.perform(
                 [changed, isNew](Logbook& logbook) -> Result<Done> {
@@ -268,14 +265,15 @@ void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {
         },
         [this, id = tester.id, day = health.last->time->localDay()](const FormValues& v) {
             const Batch& batch = m_document.batch();
-            const BatchVerdicts other = judgeBatch(withError(batch, id, day, numberIn(v["error"]).value()),
-                                                   m_document.tables(), LogbookSeams::real().now());
+            // A what-if is judged where it is asked: nothing of it is stored, and nothing shown is judged from it.
+            const Batch supposed = withError(batch, id, day, numberIn(v["error"]).value());
+            const Judged other(supposed, m_document.tables(), m_document.now());
             QStringList lines;
             int unchanged = 0;
             for (std::size_t i = 0; i < batch.blades.size(); ++i) {
                 for (const Gate gate : {Gate::quench, Gate::temper}) {
                     const Verdict* now = m_document.verdict(static_cast<int>(i), gate);
-                    const auto& then = other.at(i, gate);
+                    const auto& then = other.verdicts().at(i, gate);
                     if (now == nullptr || !then || !now->measurement || !then->measurement) continue;
                     if (now->state == then->state) {
                         ++unchanged;

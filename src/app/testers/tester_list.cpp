@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/testers/tester_list.h"
 
+#include "app/shared/local_time.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -76,7 +77,7 @@ TesterListModel::TesterListModel(const Document& document, QObject* parent)
 void TesterListModel::refresh() {
     beginResetModel();
     m_health.clear();
-    const Instant now = LogbookSeams::real().now();
+    const Instant now = m_document.now();
     for (const Tester& tester : m_document.state().shop().testers)
         m_health.push_back(
             testerHealth(tester, m_document.state().runs(), m_document.tables(), now, m_blocks[tester.id]));
@@ -101,7 +102,7 @@ QString TesterListModel::word(int row) const {
     if (h.last == nullptr) return tr("never verified");
     if (h.other_setting) return tr("set-up changed");
     if (!h.today) return tr("not today");
-    return QLocale().toString(QDateTime::fromMSecsSinceEpoch(h.last->time->utc_ms), QStringLiteral("HH:mm"));
+    return QLocale().toString(localTime(*h.last->time), QStringLiteral("HH:mm"));
 }
 
 void TesterListModel::nextBlock(int row) {

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/testers/testers_bench.h"
 
+#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/indent.h"
@@ -76,8 +77,8 @@ void TestersBench::refresh() {
             if (run.block == b->name) runs.push_back(run);
         }
         if (d) {
-            auto life = blockLife({b->diameter_mm, b->spacing_mm, *d}, b->used_before + b->used, runs,
-                                  LogbookSeams::real().now());
+            auto life =
+                blockLife({b->diameter_mm, b->spacing_mm, *d}, b->used_before + b->used, runs, m_document.now());
             if (life) m_life = std::move(life).value();
         }
     }
@@ -313,7 +314,7 @@ void TestersBench::paintRun(QPainter& painter, int top) const {
         const int y = top + px(columns == 2 ? 86 : 56) + static_cast<int>(i) / columns * px(48);
         drawText(painter, x, y, words::hardness(readings[i]), m_look.font(size), color);
     }
-    const QDateTime when = QDateTime::fromMSecsSinceEpoch(h.last->time->utc_ms);
+    const QDateTime when = localTime(*h.last->time);
     drawText(painter, px(24), top + px(144),
              tr("on block %1, %2")
                  .arg(QString::fromStdString(h.last->block), QLocale().toString(when, QStringLiteral("d MMM HH:mm"))),
@@ -384,13 +385,13 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     drawText(painter, width() - px(24), barTop + px(40), end, m_look.font(16), p.muted, Qt::AlignRight);
     if (!m_life->months_left) return;
     const double months = *m_life->months_left;
-    const QString lasts =
-        months < 1.5 ? tr("about %1 weeks left").arg(qRound(months * 4.3))
-        : months > 24
-            ? tr("over two years left")
-            : tr("about %1 months left, until %2")
-                  .arg(qRound(months))
-                  .arg(QLocale().standaloneMonthName(QDate::currentDate().addDays(qRound(months * 30.4)).month()));
+    const QString lasts = months < 1.5 ? tr("about %1 weeks left").arg(qRound(months * 4.3))
+                          : months > 24
+                              ? tr("over two years left")
+                              : tr("about %1 months left, until %2")
+                                    .arg(qRound(months))
+                                    .arg(QLocale().standaloneMonthName(
+                                        localTime(m_document.now()).date().addDays(qRound(months * 30.4)).month()));
     drawText(painter, left, barTop + px(66), lasts, m_look.font(18, true), p.ink);
 }
 

@@ -134,11 +134,11 @@ TestCycle readTestCycle(const std::string& folder) {
     const TableFile file(folder, "e18_test_cycle.csv");
     for (const CsvRow& row : file.rows()) {
         if (file.text(row, "standard") != "ASTM E18" || file.text(row, "item") != "total force dwell t_TF") continue;
-        TestCycle temper;
-        temper.dwell_min_s = file.requiredNumber(row, "min", 0.1, 60);
-        temper.dwell_max_s = file.requiredNumber(row, "max", temper.dwell_min_s, 60);
-        temper.confidence = file.confidence(row);
-        return temper;
+        TestCycle cycle;
+        cycle.dwell_min_s = file.requiredNumber(row, "min", 0.1, 60);
+        cycle.dwell_max_s = file.requiredNumber(row, "max", cycle.dwell_min_s, 60);
+        cycle.confidence = file.confidence(row);
+        return cycle;
     }
     damage("e18_test_cycle.csv", "the total force dwell t_TF of ASTM E18 is missing");
 }

@@ -63,9 +63,14 @@ private:
              std::vector<std::string> texts = {}) {
         m_verdict.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
     }
-    void settle(State state, Act act, std::vector<double> numbers = {}) {
+    void settle(State state, Act act) {
         m_verdict.state = state;
-        m_verdict.next = {act, std::move(numbers)};
+        m_verdict.next = {act};
+    }
+    // A rung is asked for next.
+    void settle(State state, const EdgeLoadStep& rung) {
+        m_verdict.state = state;
+        m_verdict.next = {Act::takeRung, rung};
     }
 
     void grinding() {
@@ -94,7 +99,7 @@ private:
         if (!edgeOf(m_blade)) return settle(state, Act::noteEdge);
         if (m_ask.by_hand) return settle(state, Act::takeRung);
         const EdgeLoadStep step = m_ladder.next.value_or(m_ask.rung);
-        settle(state, Act::takeRung, {step.force_n, step.raise_deg});
+        settle(state, step);
     }
 
     // School one: the edge flexed over the rod by hand, at about the sharpening angle.
@@ -112,8 +117,7 @@ private:
             const bool brittle = failed->outcome == EdgeOutcome::chip || failed->outcome == EdgeOutcome::crack;
             say(brittle ? Fact::flexChipped : Fact::flexBent, Tone::caution, "M28");
             explain();
-            if (m_verdict.state != State::fail)
-                settle(State::borderline, Act::takeRung, {m_ask.rung.force_n, m_ask.rung.raise_deg});
+            if (m_verdict.state != State::fail) settle(State::borderline, m_ask.rung);
             return;
         }
         if (!held) return askedOpen();
@@ -167,7 +171,7 @@ private:
         else if (unknown)
             settle(State::borderline, edgeOf(m_blade) ? Act::measureDamage : Act::noteEdge);
         else if (local)
-            settle(State::borderline, Act::takeRung, {m_ask.rung.force_n, m_ask.rung.raise_deg});
+            settle(State::borderline, m_ask.rung);
         return bad || unknown || local;
     }
 
@@ -189,9 +193,7 @@ private:
             if (failed && !m_ladder.next) return settle(State::borderline, Act::makerDecides);
             return nextRung(failed ? State::borderline : State::notYet);
         }
-        if (m_ladder.weak && m_ladder.meaningful)
-            return settle(State::borderline, Act::takeRung,
-                          {m_ladder.meaningful->force_n, m_ladder.meaningful->raise_deg});
+        if (m_ladder.weak && m_ladder.meaningful) return settle(State::borderline, *m_ladder.meaningful);
         if (!edgeOf(m_blade)) return settle(State::borderline, Act::noteEdge);
         settle(State::pass, Act::done);
     }

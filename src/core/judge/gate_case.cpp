@@ -37,7 +37,7 @@ bool sayExcused(const Blade& blade, Verdict& verdict) {
         verdict.reasons.push_back({Fact::excusedBecause, Tone::note, "record", {}, {excuse->reason, excuse->by}});
     else
         verdict.reasons.push_back({Fact::outBecause, Tone::note, "record", {}, {blade.fate->reason}});
-    verdict.next = {Act::out, {}};
+    verdict.next = {Act::out};
     return true;
 }
 

@@ -42,6 +42,17 @@ struct Outlook {
     std::optional<TemperAdvice> advice; ///< where a next temper is to be advised
 };
 
+class HeatBook;
+class SteelBook;
+
+/// All blades of a batch at a gate, in their order.
+std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook& book, const Tables& tables);
+
+/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case.
+std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
+                                   const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
+                                   const std::optional<Instant>& now);
+
 /// Order in which reasons speak: what is wrong, what is open, notes, what is good, what nobody saw.
 int rankOf(Tone tone);
 

@@ -2,15 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
 
-#include "core/judge/edge_judge.h"
-#include "core/judge/proof_judge.h"
-#include "core/judge/release_judge.h"
-#include "core/judge/sampling_plan.h"
-
 #include "core/base/number.h"
 #include "core/judge/expectation.h"
 #include "core/judge/gate_case.h"
 #include "core/judge/heat_book.h"
+#include "core/judge/judged.h"
 #include "core/judge/standing.h"
 #include "core/judge/steel_book.h"
 #include "core/measure/statistics.h"
@@ -68,7 +64,8 @@ private:
              std::vector<std::string> texts = {}) {
         m_verdict.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
     }
-    void next(Act act, std::vector<double> numbers = {}) { m_verdict.next = {act, std::move(numbers)}; }
+    void next(Act act) { m_verdict.next = {act}; }
+    void read(Act act, int readings) { m_verdict.next = {act, ReadStep{readings}}; }
     const Measurement& measured() const { return *m_case.measurement; }
 
     void reportReadings() {
@@ -172,7 +169,7 @@ private:
     }
 
     // M21. The next temper with what it promises; what stands in its way.
-    void adviseTemper(Act act, std::vector<double> numbers) {
+    void adviseTemper(Act act, TemperStep step) {
         const auto told = [](const NextTemper& t) {
             return std::vector<double>{t.temperature_c, t.hours, t.expect.hrc, t.chance_inside, t.chance_soft};
         };
@@ -180,7 +177,7 @@ private:
             const TemperAdvice& advice = *m_outlook.advice;
             if (advice.best) {
                 say(Fact::nextTemper, Tone::note, "M21", told(*advice.best));
-                for (const double n : told(*advice.best)) numbers.push_back(n);
+                step.advised = advice.best;
             }
             if (advice.cautious) say(Fact::nextTemperCautious, Tone::note, "M21", told(*advice.cautious));
             for (const TemperWarning warning : advice.warnings) {
@@ -197,7 +194,7 @@ private:
         if (brittle && act == Act::temperAgain)
             next(Act::makerDecides);
         else
-            next(act, std::move(numbers));
+            m_verdict.next = {act, step};
     }
     // No temper of this branch reaches the window from the hard side.
     bool outOfReach() const {
@@ -305,8 +302,8 @@ private:
         const Measurement& m = measured();
         if (!m_case.set.verified) return next(Act::verifyTester);
         if (m.agreement.uneven) return next(Act::mapReadings);
-        if (m.more_readings.value_or(0) > 0) return next(Act::readAgain, {double(*m.more_readings)});
-        if (!m.agreement.flagged.empty()) return next(Act::readAgain, {1});
+        if (m.more_readings.value_or(0) > 0) return read(Act::readAgain, *m.more_readings);
+        if (!m.agreement.flagged.empty()) return read(Act::readAgain, 1);
         if (m_conflict) return next(Act::clearConflict);
         next(m.side == Side::soft ? Act::falseSoftness : Act::makerDecides);
     }
@@ -316,7 +313,7 @@ private:
         if (m_verdict.taken >= std::max(1, m_verdict.planned)) return false;
         m_verdict.state = State::notYet;
         const bool thin = m_verdict.has(Fact::tooThin);
-        next(thin ? Act::readThicker : Act::takeReadings, {double(std::max(1, m_verdict.planned) - m_verdict.taken)});
+        read(thin ? Act::readThicker : Act::takeReadings, std::max(1, m_verdict.planned) - m_verdict.taken);
         return true;
     }
 
@@ -429,7 +426,7 @@ private:
             m_verdict.state = State::notYet;
             if (m_grade == nullptr && !m_batch.minimum_tempers)
                 say(Fact::gradeUnknown, Tone::note, "tables", {}, {m_batch.grade});
-            return adviseTemper(Act::logTemper, {double(logged), double(needed)});
+            return adviseTemper(Act::logTemper, {logged, needed, {}});
         }
         if (m_verdict.taken == 0 && logged > 0)
             say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(logged)});
@@ -450,7 +447,7 @@ private:
             }
             if (m.outcome != Outcome::pass && !unreachable) {
                 say(Fact::notYetDone, Tone::note, "temper");
-                if (m_case.set.verified && !m.agreement.uneven) adviseTemper(Act::temperAgain, {});
+                if (m_case.set.verified && !m.agreement.uneven) adviseTemper(Act::temperAgain, {logged, 0, {}});
             }
             if (m_siblings.judged >= 2 && m_siblings.hard == m_siblings.judged) shifted();
         } else if (m.side == Side::soft) {
@@ -546,60 +543,30 @@ std::vector<std::optional<double>> readMeans(const Batch& batch, const BatchVerd
     return means;
 }
 
-namespace {
-
-void judgeEdgeAndProof(const Batch& batch, const HeatBook& heats, BatchVerdicts& verdicts, const Tables& tables) {
-    const std::vector<std::optional<double>> hrc = readMeans(batch, verdicts);
-    const ProofBook proof(batch, heats, hrc);
-    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
-        if (batch.planOf(Gate::edge).required)
-            verdicts.blades[i][indexOf(Gate::edge)] = judgeEdge(batch, i, hrc[i], tables);
-        if (batch.planOf(Gate::proof).required) verdicts.blades[i][indexOf(Gate::proof)] = judgeProof(batch, i, proof);
-    }
+std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook& book, const Tables& tables) {
+    std::vector<Case> cases;
+    cases.reserve(batch.blades.size());
+    for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
+    return cases;
 }
 
-} // namespace
-
-BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
-    BatchVerdicts verdicts;
-    verdicts.blades.resize(batch.blades.size());
-    const SteelBook steel(batch, tables);
-    if (batch.planOf(Gate::steel).required) {
-        for (std::size_t i = 0; i < batch.blades.size(); ++i)
-            verdicts.blades[i][indexOf(Gate::steel)] = judgeSteel(batch, i, steel, tables);
-    }
-    const HeatBook heats(batch, tables);
-    if (batch.planOf(Gate::heat).required) {
-        for (std::size_t i = 0; i < batch.blades.size(); ++i)
-            verdicts.blades[i][indexOf(Gate::heat)] = judgeHeat(batch, i, heats, tables);
-    }
-    const VerificationBook book(batch, tables);
-    for (const Gate gate : {Gate::quench, Gate::temper}) {
-        if (!batch.planOf(gate).required) continue;
-        std::vector<Case> cases;
-        cases.reserve(batch.blades.size());
-        for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
-        const Family family(cases);
-        std::vector<Outlook> outlooks(cases.size());
-        if (gate == Gate::temper) {
-            TemperBook tempers(batch, tables, &cases);
-            outlooks = outlooksOf(batch, cases, tempers, tables);
-        }
-        for (std::size_t i = 0; i < cases.size(); ++i) {
-            const Siblings siblings = family.siblingsOf(cases[i]);
-            verdicts.blades[i][indexOf(gate)] = GateJudge(batch, tables, cases[i], siblings, outlooks[i],
-                                                          steel.consistent(i), heats.soakInLimits(i), now)
-                                                    .judged();
-        }
-    }
-    if (batch.sample_asked && batch.planOf(Gate::temper).required) sayWhatWasSampled(batch, heats, verdicts);
-    if (batch.planOf(Gate::edge).required || batch.planOf(Gate::proof).required)
-        judgeEdgeAndProof(batch, heats, verdicts, tables);
-    if (batch.planOf(Gate::release).required) {
-        for (std::size_t i = 0; i < batch.blades.size(); ++i)
-            verdicts.blades[i][indexOf(Gate::release)] = judgeRelease(batch, i, verdicts.blades[i], tables);
+std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
+                                   const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
+                                   const std::optional<Instant>& now) {
+    const Family family(cases);
+    std::vector<Verdict> verdicts;
+    verdicts.reserve(cases.size());
+    for (std::size_t i = 0; i < cases.size(); ++i) {
+        const Siblings siblings = family.siblingsOf(cases[i]);
+        verdicts.push_back(
+            GateJudge(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i), heats.soakInLimits(i), now)
+                .judged());
     }
     return verdicts;
+}
+
+BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::optional<Instant>& now) {
+    return Judged(batch, tables, now).verdicts();
 }
 
 } // namespace rollcall

@@ -130,17 +130,17 @@ public:
         m_verdict.cautions = {Caution::hotWork, Caution::quenchOil};
         if (m_answer.run == nullptr) {
             say(Fact::noHeatLogged, Tone::open, "heat");
-            m_verdict.next = {Act::startHeat, {}};
+            m_verdict.next = {Act::startHeat};
             return std::move(m_verdict);
         }
         if (!m_answer.heat->in_s || !m_answer.clock_minutes) {
             say(m_answer.heat->in_s ? Fact::notOutYet : Fact::notInYet, Tone::open, "M22");
-            m_verdict.next = {Act::markBlade, {}};
+            m_verdict.next = {Act::markBlade};
             note();
             return std::move(m_verdict);
         }
         m_verdict.state = State::pass;
-        m_verdict.next = {Act::done, {}};
+        m_verdict.next = {Act::done};
         soak();
         transfer();
         quenchant();
@@ -159,7 +159,7 @@ private:
     void caution(Fact fact, const char* rule, std::vector<double> numbers, std::vector<std::string> texts = {}) {
         say(fact, Tone::caution, rule, std::move(numbers), std::move(texts));
         m_verdict.state = State::borderline;
-        if (m_verdict.next.act == Act::done) m_verdict.next = {Act::makerDecides, {}};
+        if (m_verdict.next.act == Act::done) m_verdict.next = {Act::makerDecides};
     }
 
     void soak() {
@@ -173,7 +173,7 @@ private:
         if (run.max_minutes && !atMost(minutes, *run.max_minutes)) {
             caution(Fact::soakOver, "M22", {minutes, *run.max_minutes, equivalent});
             // What the long soak did to the grain is seen on a coupon that soaked as long (M30).
-            m_verdict.next = {Act::breakCoupon, {minutes}};
+            m_verdict.next = {Act::breakCoupon, CouponStep{minutes}};
         } else if (run.min_minutes && !atLeast(minutes, *run.min_minutes)) {
             caution(Fact::soakUnder, "M22", {minutes, *run.min_minutes});
         } else {

@@ -37,14 +37,14 @@ double biasOf(const MeasurementInput& input) {
     return input.bias ? input.bias->error : 0.0;
 }
 
-struct Judged {
+struct JudgedMean {
     Budget budget;
     double c = 0;
     double u = 0;
 };
 
-Judged judgedMean(const MeasurementInput& input, double mean, int n, std::optional<double> sd) {
-    Judged judged;
+JudgedMean judgedMean(const MeasurementInput& input, double mean, int n, std::optional<double> sd) {
+    JudgedMean judged;
     judged.budget = expanded(budgetOf(input, n, sd));
     const double bias = biasOf(input);
     judged.c = input.uncorrected ? mean : mean - bias;
@@ -117,7 +117,7 @@ Result<Measurement> measure(const MeasurementInput& input) {
     m.mean = meanOf(input.readings);
     m.corrected_mean = m.mean - biasOf(input);
     m.sd = sampleSd(input.readings);
-    Judged judged = judgedMean(input, m.mean, m.n, m.sd);
+    JudgedMean judged = judgedMean(input, m.mean, m.n, m.sd);
     m.budget = std::move(judged.budget);
     m.decided_mean = judged.c;
     m.decided_uncertainty = judged.u;
@@ -134,7 +134,7 @@ Result<Measurement> measure(const MeasurementInput& input) {
             if (std::find(flagged.begin(), flagged.end(), i) == flagged.end()) kept.push_back(input.readings[i]);
         }
         const int n = static_cast<int>(kept.size());
-        const Judged without = judgedMean(input, meanOf(kept), n, sampleSd(kept));
+        const JudgedMean without = judgedMean(input, meanOf(kept), n, sampleSd(kept));
         m.changed_by_flagged = decide(input.window, input.rule, input.allowance, without.c, without.u, n) != byMean;
     }
     if (m.changed_by_flagged || m.agreement.uneven || m.agreement.disagree) m.outcome = Outcome::borderline;
@@ -161,7 +161,7 @@ double chanceSettledBy(const MeasurementInput& input, int further) {
         all.resize(static_cast<std::size_t>(n));
         const double truth = mean + normal(random) * sigma / std::sqrt(n);
         for (int i = 0; i < further; ++i) all.push_back(truth + normal(random) * sigma);
-        const Judged judged = judgedMean(input, meanOf(all), n + further, sampleSd(all));
+        const JudgedMean judged = judgedMean(input, meanOf(all), n + further, sampleSd(all));
         if (decideGuarded(input.window, judged.c, judged.u, n + further) != Outcome::borderline) ++settled;
     }
     return static_cast<double>(settled) / draws;

@@ -131,7 +131,7 @@ public:
         if (m_verdict.state == State::notYet && m_verdict.reasons.empty()) others();
         if (m_verdict.state == State::notYet && !m_running && m_verdict.next.act == Act::nothing) {
             if (m_verdict.reasons.empty()) say(Fact::noTrialYet, Tone::open);
-            m_verdict.next = {Act::runTrial, {}};
+            m_verdict.next = {Act::runTrial};
         }
         return std::move(m_verdict);
     }
@@ -239,17 +239,17 @@ private:
     void settle() {
         if (m_failed) {
             m_verdict.state = State::fail;
-            m_verdict.next = {m_blade.fate ? Act::done : m_coarse ? Act::hardenFiner : Act::lookAtHeat, {}};
+            m_verdict.next = {m_blade.fate ? Act::done : m_coarse ? Act::hardenFiner : Act::lookAtHeat};
         } else if (m_running) {
-            m_verdict.next = {Act::runTrial, {}};
+            m_verdict.next = {Act::runTrial};
         } else if (m_borderline) {
             m_verdict.state = State::borderline;
-            m_verdict.next = {Act::countGrain, {}};
+            m_verdict.next = {Act::countGrain};
         } else if (m_open) {
-            m_verdict.next = {Act::countGrain, {}};
+            m_verdict.next = {Act::countGrain};
         } else if (m_passed) {
             m_verdict.state = State::pass;
-            m_verdict.next = {Act::done, {}};
+            m_verdict.next = {Act::done};
         }
         std::stable_sort(m_verdict.reasons.begin(), m_verdict.reasons.end(),
                          [](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
@@ -262,7 +262,7 @@ private:
             const Speech speech = m_book.speech(ended, m_index);
             if (speech.speaks == Speaks::no) continue;
             m_verdict.state = State::borderline;
-            m_verdict.next = {Act::makerDecides, {}};
+            m_verdict.next = {Act::makerDecides};
             tell(ended, speech, speech.speaks == Speaks::yes ? Fact::pieceSpeaksAgainst : Fact::pieceAgainstInPart,
                  Tone::caution);
         }
@@ -292,20 +292,20 @@ private:
         };
         if (const Said* against = first(false, Speaks::yes)) {
             m_verdict.state = State::fail;
-            m_verdict.next = {against->ended->trial != nullptr ? Act::lookAtHeat : Act::hardenFiner, {}};
+            m_verdict.next = {against->ended->trial != nullptr ? Act::lookAtHeat : Act::hardenFiner};
             tell(*against->ended, against->speech, Fact::pieceSpeaksAgainst, Tone::bad);
             if (against->ended->trial == nullptr) sayCost();
         } else if (const Said* partly = first(false, Speaks::withReservations)) {
             m_verdict.state = State::borderline;
-            m_verdict.next = {Act::makerDecides, {}};
+            m_verdict.next = {Act::makerDecides};
             tell(*partly->ended, partly->speech, Fact::pieceAgainstInPart, Tone::caution);
         } else if (const Said* passing = first(true, Speaks::yes)) {
             m_verdict.state = State::excused;
-            m_verdict.next = {Act::done, {}};
+            m_verdict.next = {Act::done};
             tell(*passing->ended, passing->speech, Fact::pieceSpeaksFor, Tone::good);
         } else if (const Said* mostly = first(true, Speaks::withReservations)) {
             m_verdict.state = State::borderline;
-            m_verdict.next = {Act::makerDecides, {}};
+            m_verdict.next = {Act::makerDecides};
             tell(*mostly->ended, mostly->speech, Fact::pieceSpeaksInPart, Tone::caution);
         }
         for (const Said& one : said) {

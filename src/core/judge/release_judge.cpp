@@ -149,7 +149,7 @@ Verdict judgeRelease(const Batch& batch, std::size_t blade, const BladeVerdicts&
                                 : std::string();
     const bool decided = answer.signature != nullptr && answer.changed.empty();
     if (!decided) say(Fact::suggested, Tone::note, {nameOf(answer.suggestion.disposition), why});
-    verdict.next = {decided ? Act::done : answer.open.empty() ? Act::sign : Act::answerGates, {}};
+    verdict.next = {decided ? Act::done : answer.open.empty() ? Act::sign : Act::answerGates};
     std::stable_sort(verdict.reasons.begin(), verdict.reasons.end(),
                      [](const Reason& a, const Reason& b) { return rankOf(a.tone) < rankOf(b.tone); });
     return verdict;

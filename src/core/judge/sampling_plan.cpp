@@ -106,10 +106,7 @@ SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verd
     return state;
 }
 
-void sayWhatWasSampled(const Batch& batch, const HeatBook& heats, BatchVerdicts& verdicts) {
-    std::vector<std::optional<Verdict>> temper;
-    for (const BladeVerdicts& one : verdicts.blades) temper.push_back(one[indexOf(Gate::temper)]);
-    const SampleState sample = sampleState(batch, temper, heats);
+void sayWhatWasSampled(const Batch& batch, const SampleState& sample, BatchVerdicts& verdicts) {
     for (const std::size_t i : sample.unread) {
         std::optional<Verdict>& verdict = verdicts.blades[i][indexOf(Gate::temper)];
         if (!verdict || verdict->state != State::notYet || verdict->has(Fact::tempersMissing)) continue;
@@ -118,7 +115,7 @@ void sayWhatWasSampled(const Batch& batch, const HeatBook& heats, BatchVerdicts&
         if (sample.holds && sample.covers(i)) {
             verdict->state = State::excused;
             verdict->reasons.insert(verdict->reasons.begin(), {Fact::sampled, Tone::note, "M18", numbers, {}});
-            verdict->next = {Act::done, {}};
+            verdict->next = {Act::done};
             continue;
         }
         if (sample.chance && !sample.holds)

@@ -39,6 +39,6 @@ SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verd
 
 /// Excuses at Temper the blades that were not read, where the sample covers them and reaches what is asked; of the
 /// others it says why not.
-void sayWhatWasSampled(const Batch& batch, const HeatBook& heats, BatchVerdicts& verdicts);
+void sayWhatWasSampled(const Batch& batch, const SampleState& sample, BatchVerdicts& verdicts);
 
 } // namespace rollcall

@@ -16,17 +16,23 @@ namespace rollcall {
 /// may make earlier readings suspect (M6). all in the order they were made.
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all);
 
+/// How a tester's verification stands for a reading.
+enum class RunStanding { none, good, otherBand, failed, suspect };
+
+/// The run on a block that a reading rests on.
+struct StandingRun {
+    RunStanding standing = RunStanding::none;
+    const Verification* run = nullptr;
+    VerificationAnswer answer;
+};
+
 /// Answers of all runs on blocks in a batch's reach, computed once and asked for every reading.
 class VerificationBook {
 public:
     VerificationBook(const Batch& batch, const Tables& tables);
 
-    enum class Standing { none, good, otherBand, failed, suspect };
-    struct Found {
-        Standing standing = Standing::none;
-        const Verification* run = nullptr;
-        VerificationAnswer answer;
-    };
+    using Standing = RunStanding;
+    using Found = StandingRun;
     /// M6. What holds for a reading: the runs before it of the same tester, indenter, anvil and scale on the same
     /// local day; of several blocks the one nearest to the reading, unless the latest run failed. Readings without a
     /// time match none. Two failed runs in a row after a reading, with no good run between, make it suspect.

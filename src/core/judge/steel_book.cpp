@@ -109,7 +109,7 @@ Verdict judgeSteel(const Batch& batch, std::size_t blade, const SteelBook& book,
             verdict.state = State::pass;
         else
             say(Fact::noShotTaken, Tone::open, "M26");
-        verdict.next = {contradicted ? Act::reassign : checked ? Act::done : Act::takeShot, {}};
+        verdict.next = {contradicted ? Act::reassign : checked ? Act::done : Act::takeShot};
     } else {
         const CompositionMatch& match = *answer.match;
         const ElementMatch& worst = match.elements.front();
@@ -120,18 +120,18 @@ Verdict judgeSteel(const Batch& batch, std::size_t blade, const SteelBook& book,
         switch (match.claim) {
         case Claim::consistent:
             verdict.state = contradicted || !answer.warnings.empty() ? State::borderline : State::pass;
-            verdict.next = {contradicted ? Act::reassign : answer.warnings.empty() ? Act::done : Act::takeShot, {}};
+            verdict.next = {contradicted ? Act::reassign : answer.warnings.empty() ? Act::done : Act::takeShot};
             say(answer.by_certificate ? Fact::certificateConsistent : Fact::steelConsistent, Tone::good, "M26",
                 {double(match.elements.size()), double(answer.shots)}, {batch.grade});
             break;
         case Claim::undecidable:
             verdict.state = State::borderline;
-            verdict.next = {Act::takeShot, {}};
+            verdict.next = {Act::takeShot};
             say(Fact::steelUndecided, Tone::caution, "M26", numbers, texts);
             break;
         case Claim::notConsistent:
             verdict.state = State::fail;
-            verdict.next = {Act::reassign, {}};
+            verdict.next = {Act::reassign};
             for (const ElementMatch& element : match.elements) {
                 if (element.z < 2) continue;
                 say(Fact::steelNotConsistent, element.z >= 3 ? Tone::bad : Tone::caution, "M26",

@@ -3,10 +3,12 @@
 #pragma once
 
 #include "core/base/names.h"
+#include "core/heat/next_temper.h"
 #include "core/judge/record.h"
 
 #include <optional>
 #include <string>
+#include <variant>
 #include <vector>
 
 namespace rollcall {
@@ -205,6 +207,182 @@ enum class Fact {
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
 };
+/// The facts by the names that lists and other programs know them by.
+template<>
+inline constexpr std::array namesOf<Fact>{"readings_taken",
+                                          "no_minimum_set",
+                                          "no_window_set",
+                                          "tester_verified",
+                                          "tester_not_verified",
+                                          "tester_failed",
+                                          "verification_other_band",
+                                          "block_far_off",
+                                          "spacing_good",
+                                          "spacing_broken",
+                                          "spacing_not_looked_at",
+                                          "accepted_reading",
+                                          "thickness_good",
+                                          "too_thin",
+                                          "below_ten_depths",
+                                          "outside_scale",
+                                          "mixed_scales",
+                                          "mixed_testers",
+                                          "readings_suspect",
+                                          "convex_corrected",
+                                          "convex_refused",
+                                          "converted",
+                                          "readings_agree",
+                                          "readings_disagree",
+                                          "flagged_reading",
+                                          "verdict_hangs_on_flagged",
+                                          "uneven_blade",
+                                          "two_groups",
+                                          "grubbs",
+                                          "not_looked_at",
+                                          "evidence_agrees",
+                                          "evidence_conflicts",
+                                          "soak_off_plan",
+                                          "files_agree",
+                                          "files_conflict",
+                                          "files_contradict",
+                                          "files_not_on_bare_metal",
+                                          "second_opinion",
+                                          "instrument_average",
+                                          "rebound_thin",
+                                          "rebound_not_alone",
+                                          "in_window",
+                                          "may_be_soft",
+                                          "may_be_hard",
+                                          "may_be_either",
+                                          "soft",
+                                          "hard",
+                                          "one_reading_only",
+                                          "window_too_narrow",
+                                          "more_readings_settle",
+                                          "more_block_readings_help",
+                                          "low_confidence_row",
+                                          "above_grade_maximum",
+                                          "only_this_blade_low",
+                                          "all_blades_low",
+                                          "all_blades_very_low",
+                                          "soft_alloy_two_causes",
+                                          "edge_line_low",
+                                          "scatter_over_three",
+                                          "long_since_quench",
+                                          "tempers_missing",
+                                          "one_temper_advised",
+                                          "no_readings_after_last_temper",
+                                          "readings_not_tied_to_temper",
+                                          "rose_after_temper",
+                                          "not_yet_done",
+                                          "tempering_cannot_raise",
+                                          "rule_out_false_softness",
+                                          "over_hardening_limit",
+                                          "full_anneal_first",
+                                          "normalise_first",
+                                          "grade_unknown",
+                                          "siblings_shifted_too",
+                                          "no_shot_taken",
+                                          "steel_consistent",
+                                          "certificate_consistent",
+                                          "steel_undecided",
+                                          "steel_not_consistent",
+                                          "also_consistent",
+                                          "looks_more_like",
+                                          "no_grade_fits",
+                                          "method_cannot_see",
+                                          "grade_reassigned",
+                                          "shot_coated",
+                                          "shot_scaled",
+                                          "shot_small",
+                                          "coupon_agrees",
+                                          "coupon_contradicts",
+                                          "spark_agrees",
+                                          "spark_contradicts",
+                                          "no_heat_logged",
+                                          "not_in_yet",
+                                          "not_out_yet",
+                                          "soak_good",
+                                          "soak_over",
+                                          "soak_under",
+                                          "soak_apart",
+                                          "soak_by_oven",
+                                          "soak_by_clock",
+                                          "oven_overshot",
+                                          "oven_never_checked",
+                                          "transfer_good",
+                                          "transfer_late",
+                                          "transfer_not_noted",
+                                          "quenchant_good",
+                                          "quenchant_off",
+                                          "quenchant_not_noted",
+                                          "note_against_trace",
+                                          "surprise",
+                                          "surprise_alone",
+                                          "surprise_shared",
+                                          "next_temper",
+                                          "next_temper_cautious",
+                                          "no_temper_reaches",
+                                          "temper_avoided",
+                                          "temper_blind",
+                                          "colour_against_oven",
+                                          "no_rung_taken",
+                                          "edge_not_measured",
+                                          "hardness_assumed",
+                                          "asked_rung_held",
+                                          "asked_rung_open",
+                                          "asked_flex_open",
+                                          "yields_anyway",
+                                          "geometry_explains",
+                                          "heat_treatment_asked",
+                                          "grossly_hard",
+                                          "grossly_soft",
+                                          "damage_not_explained",
+                                          "local_damage",
+                                          "strong_edge",
+                                          "as_good_as_it_gets",
+                                          "weak_evidence",
+                                          "flex_held",
+                                          "flex_chipped",
+                                          "flex_bent",
+                                          "sound_heard",
+                                          "burnt_in_grinding",
+                                          "burn_cleared",
+                                          "no_trial_yet",
+                                          "trial_running",
+                                          "trial_passed",
+                                          "trial_failed",
+                                          "trial_voided",
+                                          "trial_given_up",
+                                          "photo_wanted",
+                                          "piece_speaks_for",
+                                          "piece_speaks_in_part",
+                                          "piece_speaks_against",
+                                          "piece_against_in_part",
+                                          "piece_does_not_speak",
+                                          "piece_differs",
+                                          "piece_trait_not_known",
+                                          "grain_fine",
+                                          "grain_between",
+                                          "grain_coarse",
+                                          "grain_open",
+                                          "grain_unseen",
+                                          "grain_uneven",
+                                          "grain_tempered",
+                                          "grain_disagrees",
+                                          "grain_rated_badly",
+                                          "grain_cost",
+                                          "gate_missing",
+                                          "all_answered",
+                                          "signed_for",
+                                          "signed_over",
+                                          "signature_stale",
+                                          "suggested",
+                                          "sampled",
+                                          "sample_too_weak",
+                                          "sample_not_covers",
+                                          "excused_because",
+                                          "out_because"};
 
 /// How a reason is meant: done and good, a note, something that keeps the verdict from Pass, a failure,
 /// something open, something no one has looked at.
@@ -254,9 +432,33 @@ enum class Act {
     out
 };
 
+/// How many readings more.
+struct ReadStep {
+    int readings = 1;
+};
+
+/// Which temper, and where it is known what it would do, how.
+struct TemperStep {
+    int done = 0;   ///< tempers logged
+    int needed = 0; ///< before a Pass; 0 where it is one more than needed
+    std::optional<NextTemper> advised;
+};
+
+/// How long the coupon that is to be broken has soaked.
+struct CouponStep {
+    double minutes = 0;
+};
+
+/// What to do next, with what it needs.
 struct NextStep {
     Act act = Act::nothing;
-    std::vector<double> numbers;
+    std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep> with = {};
+
+    /// What it needs, where that is of this kind; null otherwise.
+    template<class Step>
+    const Step* as() const {
+        return std::get_if<Step>(&with);
+    }
 };
 
 /// Hazards to show beside this work.
@@ -280,6 +482,7 @@ enum class Caution {
 struct Verdict {
     State state = State::notYet;
     Gate gate = Gate::temper;
+    bool asked = true; ///< the batch's plan asks for this gate
     std::string blade;
     int taken = 0; ///< standing valid readings
     int planned = 0;

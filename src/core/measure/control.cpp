@@ -58,19 +58,24 @@ std::optional<double> weeksUntil(const Drift& drift, double limit) {
     return weeks > 0 ? std::optional<double>(weeks) : std::nullopt;
 }
 
-std::optional<PooledScatter> pooledScatter(const std::vector<ScatterGroup>& groups, double usual_sd) {
+void ScatterSum::add(const ScatterGroup& group, double usual_sd, double weight) {
     constexpr double uneven = 3.5;
-    double squares = 0;
-    double dof = 0;
-    for (const ScatterGroup& group : groups) {
-        if (group.n < 2) continue;
-        const double own = group.sum_of_squares / (group.n - 1);
-        if (own > uneven * uneven * usual_sd * usual_sd) continue;
-        squares += group.sum_of_squares;
-        dof += group.n - 1;
-    }
+    if (group.n < 2) return;
+    const double own = group.sum_of_squares / (group.n - 1);
+    if (own > uneven * uneven * usual_sd * usual_sd) return;
+    squares += weight * group.sum_of_squares;
+    dof += weight * (group.n - 1);
+}
+
+std::optional<PooledScatter> ScatterSum::pooled() const {
     if (dof < enoughFreedom || !(squares > 0)) return std::nullopt;
     return PooledScatter{std::sqrt(squares / dof), dof};
+}
+
+std::optional<PooledScatter> pooledScatter(const std::vector<ScatterGroup>& groups, double usual_sd) {
+    ScatterSum sum;
+    for (const ScatterGroup& group : groups) sum.add(group, usual_sd);
+    return sum.pooled();
 }
 
 } // namespace rollcall

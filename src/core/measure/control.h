@@ -52,6 +52,17 @@ struct PooledScatter {
     double dof = 0;
 };
 
+/// M9. Sums over groups, from which the pooled deviation follows; they add up, so that what is known of the past need
+/// not be added anew.
+struct ScatterSum {
+    double squares = 0;
+    double dof = 0;
+    /// Adds a group, or takes it away (weight −1); one that scatters more than a tester can explain does not count.
+    void add(const ScatterGroup& group, double usual_sd, double weight = 1);
+    /// None below eight degrees of freedom, or without scatter.
+    std::optional<PooledScatter> pooled() const;
+};
+
 /// M9. From groups of at least two readings; groups that scatter more than a tester can explain (s over 3.5 times the
 /// given standard deviation) are uneven pieces and left out. None below eight degrees of freedom, or without scatter.
 std::optional<PooledScatter> pooledScatter(const std::vector<ScatterGroup>& groups, double usual_sd);

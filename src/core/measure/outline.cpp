@@ -143,9 +143,10 @@ std::vector<Spot> even(const std::vector<Spot>& places, int count, double spacin
         const double ideal = begin + (i + 0.5) * pitch;
         const Spot* best = nullptr;
         for (const Spot& place : places) {
-            const bool free = std::all_of(taken.begin(), taken.end(),
-                                          [&](const Spot& t) { return atLeast(distance(t, place), spacing); });
-            if (free && (best == nullptr || std::abs(place.x_mm - ideal) < std::abs(best->x_mm - ideal))) best = &place;
+            if (best != nullptr && std::abs(place.x_mm - ideal) >= std::abs(best->x_mm - ideal)) continue;
+            if (std::all_of(taken.begin(), taken.end(),
+                            [&](const Spot& t) { return atLeast(distance(t, place), spacing); }))
+                best = &place;
         }
         if (best == nullptr) return {};
         taken.push_back(*best);

@@ -36,39 +36,6 @@ FileTest fileTestOf(const Row& row) {
     return test;
 }
 
-Result<Done> Logbook::learnScatter() {
-    // Days before today only, so that verdicts do not shift while a day's readings come in.
-    const Instant now = m_seams.now();
-    const std::int64_t today = now.localDay();
-    if (m_learnedDay == today) return Done{};
-    m_learned.clear();
-    const std::int64_t midnight_ms = today * 86400000 - static_cast<std::int64_t>(now.offset_minutes) * 60000;
-    // About 60, where hardness lies: sums of squares of small numbers lose nothing.
-    const auto rows = m_database->select(
-        QStringLiteral(
-            "SELECT tester, COUNT(*), SUM(value-60.0), SUM((value-60.0)*(value-60.0)) FROM reading WHERE "
-            "scale='HRC' AND (at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE "
-            "kind<>'accepted') GROUP BY tester, blade, verification, gate, round, after_cycle HAVING "
-            "COUNT(*)>1"),
-        {QVariant::fromValue<qint64>(midnight_ms)});
-    if (!rows) return rows.error();
-    std::map<std::string, std::vector<ScatterGroup>> groups;
-    for (const Row& row : *rows) {
-        const int n = row[1].toInt();
-        const double sum = row[2].toDouble();
-        groups[s(row[0])].push_back({n, std::max(0.0, row[3].toDouble() - sum * sum / n)});
-    }
-    for (const auto& [tester, list] : groups) {
-        const Result<QVariant> kind =
-            m_database->single(QStringLiteral("SELECT kind FROM tester WHERE id=?"), {q(tester)});
-        if (!kind) return kind.error();
-        const TesterModel usual = s(*kind) == "rebound" ? TesterModel::reboundTester() : TesterModel::bench();
-        if (const auto pooled = pooledScatter(list, usual.pooled_sd)) m_learned[tester] = *pooled;
-    }
-    m_learnedDay = today;
-    return Done{};
-}
-
 Result<std::vector<Tester>> Logbook::testers() {
     if (auto learned = learnScatter(); !learned) return learned.error();
     const auto rows = m_database->select(

@@ -44,8 +44,8 @@ Result<std::vector<Column>> columnsOf(Database& database, const QString& table) 
 }
 
 Result<QStringList> tablesOf(Database& database) {
-    const auto rows = database.select(QStringLiteral(
-        "SELECT name FROM sqlite_master WHERE type='table' AND name NOT LIKE 'sqlite_%' ORDER BY rowid"));
+    const auto rows = database.select(QStringLiteral("SELECT name FROM sqlite_master WHERE type='table' AND name NOT "
+                                                     "LIKE 'sqlite_%' AND name<>'derived' ORDER BY rowid"));
     if (!rows) return rows.error();
     QStringList names;
     for (const Row& row : *rows) names << row[0].toString();

@@ -82,10 +82,11 @@ private slots:
         read(batch.blades[0], Gate::temper, {62.1, 62.2, 62.0});
         const Verdict v = temper(batch);
         QCOMPARE(v.next.act, Act::temperAgain);
-        QVERIFY(v.next.numbers.size() >= 5);
-        QVERIFY(v.next.numbers[0] > 205 && v.next.numbers[0] <= 230);
-        QCOMPARE(v.next.numbers[1], 2.0); // as the temper before
-        QVERIFY(v.next.numbers[4] <= 0.10 + 1e-9);
+        const auto* step = v.next.as<TemperStep>();
+        QVERIFY(step != nullptr && step->advised);
+        QVERIFY(step->advised->temperature_c > 205 && step->advised->temperature_c <= 230);
+        QCOMPARE(step->advised->hours, 2.0); // as the temper before
+        QVERIFY(step->advised->chance_soft <= 0.10 + 1e-9);
     }
     void onlyBrittleTempersLeaveItToTheMaker() {
         Batch batch = fixtures::batch("51CrV4", {50, 53}, {"A"});

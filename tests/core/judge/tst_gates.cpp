@@ -49,7 +49,7 @@ private slots:
         const Verdict v = at_(tempered({62.1, 62.2}), Gate::temper);
         QCOMPARE(v.state, State::notYet);
         QCOMPARE(v.next.act, Act::takeReadings);
-        QCOMPARE(v.next.numbers.front(), 1.0);
+        QCOMPARE(v.next.as<ReadStep>()->readings, 1);
         QVERIFY(v.measurement.has_value()); // what is known so far is shown
     }
 
@@ -206,7 +206,7 @@ private slots:
         Verdict v = at_(batch, Gate::temper);
         QCOMPARE(v.state, State::borderline);
         QCOMPARE(v.next.act, Act::readAgain);
-        QCOMPARE(v.next.numbers.front(), 2.0);
+        QCOMPARE(v.next.as<ReadStep>()->readings, 2);
         QVERIFY(v.has(Fact::mayBeHard));
         read(batch.blades[0], Gate::temper, {62.7, 62.7});
         v = at_(batch, Gate::temper);

@@ -1,0 +1,122 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/large_shop.h"
+
+#include "app/frame/main_window.h"
+#include "demo/demo.h"
+#include "logbook/actions/blades.h"
+#include "logbook/logbook.h"
+
+#include <functional>
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QKeyEvent>
+#include <QThread>
+#include <stdexcept>
+
+namespace rollcall::bench {
+
+namespace {
+
+void require(bool ok, const std::string& what) {
+    if (!ok) throw std::runtime_error(what);
+}
+
+double since(const QElapsedTimer& clock) {
+    return static_cast<double>(clock.nsecsElapsed()) / 1e6;
+}
+
+// Runs events until it is so, then until everything that follows from it is painted.
+void until(const std::function<bool()>& so) {
+    QElapsedTimer clock;
+    clock.start();
+    while (!so()) {
+        require(clock.elapsed() < 120000, "the window does not come to rest");
+        QCoreApplication::processEvents(QEventLoop::AllEvents);
+        QThread::usleep(50);
+    }
+    QCoreApplication::processEvents(QEventLoop::AllEvents);
+}
+
+void press(QWidget& window, int key, const QString& text = {}) {
+    QWidget* target = window.focusWidget() != nullptr ? window.focusWidget() : &window;
+    QKeyEvent event(QEvent::KeyPress, key, Qt::NoModifier, text);
+    QCoreApplication::sendEvent(target, &event);
+}
+
+} // namespace
+
+LargeShop largeShop(const QString& path, int scale, const Tables& tables) {
+    LargeShop shop;
+    if (!QFile::exists(path)) {
+        DemoOptions options;
+        options.today = LogbookSeams::real().now();
+        options.scale = scale;
+        require(writeDemo(path, tables, options).ok(), "the shop was not written");
+    }
+    {
+        auto opened = Logbook::open(path, Logbook::Access::write);
+        require(opened.ok(), "the shop was not opened");
+        shop.readings = (*opened)->counts().value()["reading"];
+    }
+    Document document{Tables(tables)};
+    MainWindow window(document, Look(), Seams::real());
+    window.resize(1280, 800);
+    QElapsedTimer clock;
+    clock.start();
+    window.show();
+    window.actions().openPath(path, false);
+    until([&] { return document.isOpen() && document.hasBatch() && document.pending() == 0; });
+    shop.opened_ms = since(clock);
+    until([&] { return document.quiet(); });
+    // A batch of its own, with readings that no limit stops.
+    std::string batch;
+    const Instant made = document.now();
+    document.perform([&, made](Logbook& logbook) -> Result<Done> {
+        BatchDraft draft;
+        draft.name = "Bench " + std::to_string(made.utc_ms);
+        draft.grade = "115CrV3";
+        draft.purpose = "grafting knife";
+        draft.window = {61, 63};
+        draft.window_text = "61:63";
+        draft.plan[indexOf(Gate::quench)] = {true, 20};
+        BladeShape shape = BladeShape::knife(120, 24, 2.4);
+        shape.reading_line_mm = 3;
+        for (int i = 1; i <= 9; ++i) draft.blades.push_back({"B-" + std::to_string(i), shape, "2.4"});
+        const auto id = addBatch(logbook, draft);
+        if (!id) return id.error();
+        batch = *id;
+        return Done{};
+    });
+    until([&] { return document.pending() == 0 && !batch.empty(); });
+    document.selectBatch(batch);
+    until([&] { return document.hasBatch() && document.batch().id == batch && document.quiet(); });
+    window.openGate(Gate::quench);
+    for (int i = 0; i < 90; ++i) {
+        document.selectBlade(i % 9);
+        QCoreApplication::processEvents();
+        for (const QChar digit : QString::number(650 + i % 7)) press(window, digit.unicode(), digit);
+        QCoreApplication::processEvents();
+        const int before = document.verdict()->taken + static_cast<int>(document.verdict()->left_out.size());
+        clock.restart();
+        press(window, Qt::Key_Return);
+        until([&] {
+            return document.pending() == 0 &&
+                   document.verdict()->taken + static_cast<int>(document.verdict()->left_out.size()) > before;
+        });
+        shop.entered_ms.push_back(since(clock));
+    }
+    const std::vector<BatchSummary> batches = document.state().batches();
+    for (std::size_t i = 0; i < 20; ++i) {
+        const std::string& id = batches[(i * 7919) % batches.size()].id;
+        clock.restart();
+        document.selectBatch(id);
+        until([&] { return document.pending() == 0 && document.batch().id == id; });
+        shop.chosen_ms.push_back(since(clock));
+        until([&] { return document.quiet(); });
+    }
+    return shop;
+}
+
+} // namespace rollcall::bench

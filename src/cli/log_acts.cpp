@@ -1,0 +1,330 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/log_acts.h"
+
+#include "cli/log_work.h"
+#include "core/judge/judged.h"
+#include "core/measure/rockwell.h"
+#include "core/steel/grade_sheet.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/actions/proof.h"
+#include "logbook/actions/release.h"
+#include "logbook/actions/steel.h"
+#include "logbook/transfer/import.h"
+
+#include <algorithm>
+
+// The acts that a line can ask for, one row each: its fields and the window's own function.
+namespace rollcall::cli {
+
+namespace {
+
+constexpr LogField inBatch{"batch", true, "name of the batch"};
+constexpr LogField ofBlade{"blade", true, "its mark"};
+constexpr LogField ofBlades{"blades", false, "marks, or \"all\"; or blade"};
+constexpr LogField oneBlade{"blade", false, "instead of blades"};
+constexpr LogField atGate{"gate", true, "steel, heat, quench, temper, edge, proof, release"};
+constexpr LogField because{"reason", true, "why"};
+
+} // namespace
+
+const std::vector<LogAct>& logActs() {
+    static const std::vector<LogAct> acts{
+        {"person",
+         "somebody at work",
+         {{"initials", true, ""}, {"name", false, ""}},
+         [](const LogLine& l) { return only(addPerson(l.logbook(), l.text("initials"), l.text("name", ""))); }},
+        {"tester",
+         "a tester, or a set of files",
+         {{"name", true, ""},
+          {"kind", true, "bench, rebound, files, other"},
+          {"resolution", false, "HRC; 0.1"},
+          {"indenter", false, ""},
+          {"anvil", false, ""},
+          {"files", false, "HRC of each file of a set"}},
+         [](const LogLine& l) {
+             Tester tester;
+             tester.name = l.text("name");
+             tester.kind = l.word<TesterKind>("kind");
+             tester.resolution = l.optionalPlain("resolution", 0, 5).value_or(0.1);
+             tester.indenter = l.text("indenter", "");
+             tester.anvil = l.text("anvil", "");
+             if (l.has("files")) tester.files = l.numbers("files", 20, 70);
+             std::sort(tester.files.begin(), tester.files.end());
+             return only(addTester(l.logbook(), tester));
+         }},
+        {"block",
+         "a test block",
+         {{"name", true, ""},
+          {"certified", true, ""},
+          {"uncertainty", false, "k = 2; 0.3"},
+          {"scale", false, "HRC"},
+          {"diameter", false, "mm"},
+          {"spacing", false, "mm"}},
+         [](const LogLine& l) {
+             Block block;
+             block.name = l.text("name");
+             block.certified = l.plain("certified", 0, 130);
+             block.uncertainty = l.optionalPlain("uncertainty", 0, 5).value_or(0.3);
+             block.scale = l.text("scale", "HRC");
+             block.diameter_mm = l.optional("diameter", Quantity::length, 5, 500).value_or(60);
+             block.spacing_mm = l.optional("spacing", Quantity::length, 0.5, 20).value_or(3);
+             return only(addBlock(l.logbook(), block));
+         }},
+        {"batch",
+         "blades hardened together",
+         {{"name", true, ""},
+          {"blades", false, "array of {mark, thickness?, length?, height?}"},
+          {"count", false, "instead of blades"},
+          {"marks", false, "with count: GK-#"},
+          {"sold_as", false, "grade"},
+          {"window", false, "61:63"},
+          {"minimum", false, "HRC as quenched"},
+          {"purpose", false, ""},
+          {"lot", false, ""},
+          {"gates", false, "array of gates asked; quench and temper"},
+          {"planned", false, "readings for each blade; 3"},
+          {"tempers", false, "fewest"},
+          {"rule", false, "guarded, plain, allowance"},
+          {"allowance", false, "HRC"},
+          {"finished", false, "true: no temper of ours"}},
+         makeBatch},
+        {"verify",
+         "readings on a block",
+         {{"tester", true, ""}, {"block", true, ""}, {"readings", true, "array"}},
+         verifyOnBlock},
+        {"reading",
+         "a reading on a blade",
+         {inBatch,
+          ofBlade,
+          atGate,
+          {"value", true, ""},
+          {"tester", true, ""},
+          {"scale", false, "HRC"},
+          {"x", false, "mm from the heel"},
+          {"y", false, "mm from the edge"},
+          {"after_temper", false, "number of it"},
+          {"convex_radius", false, "mm"},
+          {"note", false, ""}},
+         logOneReading},
+        {"strikes",
+         "a series of rebound strikes",
+         {inBatch,
+          ofBlade,
+          atGate,
+          {"tester", true, ""},
+          {"values", true, "array"},
+          {"instrument_mean", false, ""},
+          {"support", false, "how it lay"},
+          {"scale", false, "HRC"}},
+         logStrikes},
+        {"strike_out",
+         "a reading no longer stands",
+         {inBatch, ofBlade, atGate, {"value", false, "of the reading"}, {"nth", false, "or its number"}, because},
+         strikeOut},
+        {"replace_set",
+         "one tester's set stands for all",
+         {inBatch, ofBlades, oneBlade, atGate, {"keep", true, "tester whose set stands"}, because},
+         replaceSet},
+        {"files",
+         "what files did on a blade",
+         {inBatch,
+          ofBlade,
+          atGate,
+          {"tester", false, "the set"},
+          {"skates", false, "HRC"},
+          {"bites", false, "HRC"},
+          {"touches", false, "HRC"},
+          {"surface", false, "bare, scale, decarburised"}},
+         tryFiles},
+        {"shot",
+         "a shot of an analyser",
+         {inBatch,
+          {"blade", false, "none: the bar"},
+          {"method", true, "xrf, oes"},
+          {"elements", true, "{\"Cr\": 13.1, \"V\": \"<0.05\", \"Mo\": [0.5, 0.02]}"},
+          {"sigmas", false, "that the errors are"},
+          {"piece", false, "where"}},
+         takeShot},
+        {"certificate",
+         "the mill's values",
+         {inBatch, {"elements", true, ""}, {"number", false, ""}},
+         [](const LogLine& l) {
+             return addCertificate(l.logbook(), l.batch().id, elementsIn(l),
+                                   QString::fromStdString(l.text("number", "")), {});
+         }},
+        {"spark",
+         "sparks beside a known bar",
+         {inBatch, {"agrees", true, "true, false"}, {"text", false, ""}},
+         [](const LogLine& l) { return steelNote(l, SteelNoteKind::spark); }},
+        {"coupon",
+         "a hardened coupon",
+         {inBatch, {"hrc", true, "number or array"}, {"text", false, ""}},
+         [](const LogLine& l) { return steelNote(l, SteelNoteKind::coupon); }},
+        {"changed",
+         "pieces changed, as by carburising",
+         {inBatch, ofBlades, oneBlade, {"text", true, ""}},
+         [](const LogLine& l) { return steelNote(l, SteelNoteKind::changed); }},
+        {"grade",
+         "a grade of the shop's own",
+         {{"name", true, ""}, {"based_on", false, "grade"}, {"sheet", false, "fields as in grades.csv"}},
+         keepGrade},
+        {"take_for",
+         "what the batch is taken for",
+         {inBatch, {"grade", true, ""}, {"reason", false, ""}},
+         [](const LogLine& l) {
+             return assignGrade(l.logbook(), l.batch().id, l.text("grade"), l.text("reason", "composition"));
+         }},
+        {"heat",
+         "a heat begins",
+         {inBatch,
+          {"as", true, "a name for later lines"},
+          {"oven", true, "made when new"},
+          {"set", true, "°C"},
+          {"soak_least", false, "min"},
+          {"soak_most", false, "min"},
+          {"medium", true, ""},
+          {"medium_temperature", false, "°C"},
+          {"surface", false, "scaled, foil"},
+          {"edge", false, "mm"},
+          {"trace", false, "file beside the lines, or array of [s, °C]"}},
+         beginHeat},
+        {"in_heat",
+         "blades in a heat, in seconds on its clock",
+         {{"heat", true, "its name"},
+          ofBlades,
+          oneBlade,
+          {"in", false, "s"},
+          {"out", false, "s"},
+          {"quenched", false, "s"},
+          {"transfer", false, "s"},
+          {"quenchant", false, "°C"},
+          {"noted_temperature", false, "°C"},
+          {"noted_soak", false, "min"},
+          {"note", false, ""}},
+         inHeat},
+        {"temper",
+         "a temper",
+         {inBatch, ofBlades, oneBlade, {"temperature", false, "°C; null: not noted"}, {"hours", false, "h"}},
+         temperBlades},
+        {"colour",
+         "a temper colour",
+         {inBatch,
+          ofBlade,
+          {"zone", true, "edge, flat, spine"},
+          {"colour", true, ""},
+          {"surface", false, "bare, coated, scaled, foil"},
+          {"torch", false, "true"}},
+         noteColour},
+        {"warp", "a blade on the plate", {inBatch, ofBlade, {"mm", true, ""}, {"high", true, "L, R"}}, noteWarp},
+        {"geometry",
+         "an edge measured",
+         {inBatch,
+          ofBlade,
+          {"behind_edge", true, "mm"},
+          {"angle", true, "degrees per side"},
+          {"grind", false, "flat, convex, hollow"},
+          {"finish", false, ""}},
+         measure},
+        {"rung",
+         "an edge pressed on the rod",
+         {inBatch,
+          ofBlade,
+          {"force", false, "N; none: by hand"},
+          {"raise", false, "degrees"},
+          {"outcome", true, "true, set, roll, chip, crack"},
+          {"size", false, "mm"},
+          {"place", false, "mm"},
+          {"contact", false, "mm"}},
+         rungOnRod},
+        {"burnt", "colour in grinding", {inBatch, ofBlade, {"cleared", false, "true"}, {"text", false, ""}}, burnt},
+        {"damage",
+         "damage seen",
+         {inBatch, ofBlade, {"kind", true, ""}, {"place", false, "mm"}, {"size", false, "mm"}, {"note", false, ""}},
+         damaged},
+        {"study",
+         "pieces side by side",
+         {{"name", true, ""}, {"factor", false, ""}, {"pieces", true, "array of [batch, blade]"}},
+         newStudy},
+        {"excuse",
+         "a blade need not answer",
+         {inBatch, ofBlades, oneBlade, atGate, because},
+         [](const LogLine& l) {
+             return eachBlade(
+                 l, [&](const Blade& b) { return excuse(l.logbook(), b.id, l.gate("gate"), l.text("reason")); });
+         }},
+        {"out",
+         "a blade leaves the batch",
+         {inBatch,
+          ofBlades,
+          oneBlade,
+          {"fate", true, "cracked, scrapped, coupon, removed"},
+          {"gate", false, "gates after it are excused; quench"},
+          {"reason", false, ""}},
+         [](const LogLine& l) {
+             return eachBlade(l, [&](const Blade& b) {
+                 const Gate gate = l.has("gate") ? l.gate("gate") : Gate::quench;
+                 return takeOut(l.logbook(), b.id, l.word<Fate>("fate"), gate,
+                                l.text("reason", nameOf(l.word<Fate>("fate"))));
+             });
+         }},
+        {"reharden",
+         "a new hardening round",
+         {inBatch, ofBlades, oneBlade, because},
+         [](const LogLine& l) {
+             return eachBlade(l, [&](const Blade& b) {
+                 return only(reharden(l.logbook(), b.id, l.text("reason"), l.logbook().now()));
+             });
+         }},
+        {"ground_off",
+         "the marks are ground off",
+         {inBatch, ofBlades, oneBlade},
+         [](const LogLine& l) { return eachBlade(l, [&](const Blade& b) { return grindOff(l.logbook(), b.id); }); }},
+        {"rename",
+         "another mark",
+         {inBatch, ofBlade, {"mark", true, "the new one"}},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             return renameBlade(l.logbook(), l.blade(batch).id, l.text("mark"));
+         }},
+        {"limits",
+         "another window or minimum",
+         {inBatch, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
+         newLimits},
+        {"plan",
+         "whether a gate is asked",
+         {inBatch, atGate, {"required", true, "true, false"}, {"planned", false, "readings"}},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             const Gate gate = l.gate("gate");
+             const int planned = l.has("planned") ? l.whole("planned", 1, 50) : batch.planOf(gate).planned_readings;
+             return changePlan(l.logbook(), batch.id, gate, {l.yes("required", true), planned});
+         }},
+        {"sample",
+         "the chance asked for the blades left unread",
+         {inBatch, {"chance", false, "0 to 1; null: none"}},
+         [](const LogLine& l) { return askSample(l.logbook(), l.batch().id, l.optionalPlain("chance", 0, 1)); }},
+        {"sign",
+         "a decision",
+         {inBatch,
+          ofBlades,
+          oneBlade,
+          {"decision", true, "release, temper again, re-harden, other purpose, hold, scrap"},
+          {"reason", false, ""}},
+         signFor},
+        {"undo",
+         "the last import is taken back",
+         {},
+         [](const LogLine& l) -> Result<Done> {
+             const auto last = lastImport(l.logbook());
+             if (!last) return last.error();
+             if (!*last) return Error{ErrorKind::refused, "", "there is no import to take back"};
+             return takeBackImport(l.logbook(), (*last)->id);
+         }},
+    };
+    return acts;
+}
+
+} // namespace rollcall::cli

@@ -1,0 +1,93 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/number.h"
+#include "core/base/tables.h"
+#include "logbook/logbook.h"
+
+#include <functional>
+#include <map>
+#include <QDir>
+#include <QJsonObject>
+#include <string>
+#include <vector>
+
+namespace rollcall::cli {
+
+/// One thing a line says of an act.
+struct LogField {
+    const char* name;
+    bool needed;
+    const char* help;
+};
+
+/// A line that cannot be done: the field it stumbled over, and what is known there.
+struct BadField {
+    std::string field;
+    std::string text;
+};
+
+/// What the lines before have made known to this one.
+struct LogContext {
+    Logbook& logbook;
+    const Tables& tables;
+    QDir beside;                              ///< where paths in the lines begin
+    std::map<std::string, std::string> heats; ///< ids of heats by the names that lines gave them
+};
+
+/// The values of one line, asked for by name. Each asking throws BadField where the value is missing or cannot be.
+class LogLine {
+public:
+    LogLine(const QJsonObject& values, LogContext& context) : m_values(values), m_context(context) {}
+
+    bool has(const char* field) const;
+    std::string text(const char* field, const char* otherwise = nullptr) const;
+    /// A number, or one with its unit as text.
+    double number(const char* field, Quantity quantity, double least, double most) const;
+    std::optional<double> optional(const char* field, Quantity quantity, double least, double most) const;
+    /// A number without a unit.
+    double plain(const char* field, double least, double most) const;
+    std::optional<double> optionalPlain(const char* field, double least, double most) const;
+    int whole(const char* field, int least, int most) const;
+    bool yes(const char* field, bool otherwise) const;
+    std::vector<double> numbers(const char* field, double least, double most) const;
+    template<class Enum>
+    Enum word(const char* field, std::optional<Enum> otherwise = {}) const {
+        if (!has(field) && otherwise) return *otherwise;
+        const auto known = named<Enum>(text(field));
+        if (known) return *known;
+        std::string words;
+        for (const char* one : namesOf<Enum>) words += (words.empty() ? "" : ", ") + std::string(one);
+        throw BadField{field, "known are " + words};
+    }
+    Gate gate(const char* field) const;
+
+    /// What is named must be there.
+    Batch batch() const;
+    const Blade& blade(const Batch& batch) const;
+    /// "blades": marks, or "all"; "blade": one.
+    std::vector<const Blade*> blades(const Batch& batch) const;
+    Tester tester() const;
+    QJsonValue value(const char* field) const { return m_values[QLatin1String(field)]; }
+    LogContext& context() const { return m_context; }
+    Logbook& logbook() const { return m_context.logbook; }
+    std::string entered() const; ///< the line as it was given, for what is kept as entered
+
+private:
+    const QJsonObject& m_values;
+    LogContext& m_context;
+};
+
+/// One act a line can ask for: the one that the window does, by the same function.
+struct LogAct {
+    const char* name;
+    const char* help;
+    std::vector<LogField> fields;
+    std::function<Result<Done>(const LogLine&)> run;
+};
+
+/// All acts, as `rollcallctl log --help` and docs/formats.md list them.
+const std::vector<LogAct>& logActs();
+
+} // namespace rollcall::cli

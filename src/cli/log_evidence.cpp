@@ -1,0 +1,272 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/log_work.h"
+
+#include "core/judge/judged.h"
+#include "core/measure/rockwell.h"
+#include "core/steel/grade_sheet.h"
+#include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
+#include "logbook/actions/instruments.h"
+#include "logbook/actions/proof.h"
+#include "logbook/actions/release.h"
+#include "logbook/actions/steel.h"
+#include "logbook/transfer/import.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <QFile>
+#include <QJsonArray>
+
+// Steel, heat, edge and damage.
+namespace rollcall::cli {
+
+std::vector<ElementReading> elementsIn(const LogLine& line) {
+    const double sigmas = line.has("sigmas") ? line.plain("sigmas", 1, 3) : 1;
+    const QJsonObject elements = line.value("elements").toObject();
+    if (elements.isEmpty()) throw BadField{"elements", "an object of elements is needed, like {\"Cr\": 13.1}"};
+    std::vector<ElementReading> readings;
+    for (auto one = elements.begin(); one != elements.end(); ++one) {
+        ElementReading reading;
+        reading.element = one.key().toStdString();
+        const auto bad = [&](const std::string& text) { return BadField{"elements." + reading.element, text}; };
+        QJsonValue value = one.value();
+        if (value.isArray()) {
+            const QJsonArray pair = value.toArray();
+            if (pair.size() != 2 || !pair[1].isDouble()) throw bad("per cent and its error are needed");
+            reading.sigma = pair[1].toDouble() / sigmas;
+            value = pair[0];
+        }
+        if (value.isString() && value.toString().startsWith(QLatin1Char('<'))) {
+            const auto lod = parseNumber(value.toString().mid(1).toStdString());
+            if (!lod) throw bad(lod.error().text);
+            reading.lod = *lod;
+        } else if (value.isDouble()) {
+            reading.percent = value.toDouble();
+            if (!(*reading.percent >= 0 && *reading.percent <= 100)) throw bad("per cent lie within 0 to 100");
+        } else {
+            throw bad("per cent are needed, or \"<0.05\"");
+        }
+        readings.push_back(std::move(reading));
+    }
+    return readings;
+}
+
+Result<Done> takeShot(const LogLine& line) {
+    const Batch batch = line.batch();
+    ShotDraft draft;
+    draft.batch = batch.id;
+    if (line.has("blade")) draft.blade = line.blade(batch).id;
+    draft.method = line.word<AnalysisMethod>("method");
+    draft.composition.elements = elementsIn(line);
+    draft.piece = line.text("piece", "");
+    return only(addShot(line.logbook(), draft));
+}
+
+Result<Done> steelNote(const LogLine& line, SteelNoteKind kind) {
+    const Batch batch = line.batch();
+    SteelNote note;
+    note.kind = kind;
+    note.text = line.text("text", "");
+    if (kind == SteelNoteKind::spark) note.agrees = line.yes("agrees", true);
+    if (kind == SteelNoteKind::changed) {
+        for (const Blade* blade : line.blades(batch)) note.marks.push_back(blade->mark);
+    }
+    if (kind != SteelNoteKind::coupon) return addSteelNote(line.logbook(), batch.id, note);
+    for (const double hrc : line.numbers("hrc", 20, 70)) {
+        note.hrc = hrc;
+        if (auto done = addSteelNote(line.logbook(), batch.id, note); !done) return done;
+    }
+    return Done{};
+}
+
+Result<Done> keepGrade(const LogLine& line) {
+    GradeSheet sheet;
+    for (const char* field : {"name", "based_on"}) {
+        if (line.has(field)) sheet[field] = line.text(field);
+    }
+    const QJsonObject fields = line.value("sheet").toObject();
+    for (auto one = fields.begin(); one != fields.end(); ++one)
+        sheet[one.key().toStdString()] =
+            one.value().isDouble() ? fmt::format("{:g}", one.value().toDouble()) : one.value().toString().toStdString();
+    if (const auto grade = gradeFromSheet(sheet, line.context().tables); !grade)
+        throw BadField{grade.error().place.empty() ? "sheet" : grade.error().place, grade.error().text};
+    return keepOwnGrade(line.logbook(), sheet);
+}
+
+Result<Done> beginHeat(const LogLine& line) {
+    const Batch batch = line.batch();
+    const auto shop = line.logbook().shop();
+    if (!shop) return shop.error();
+    HeatDraft draft;
+    draft.batch = batch.id;
+    const std::string oven = line.text("oven");
+    for (const Oven& one : shop->ovens) {
+        if (one.name == oven) draft.oven = one.id;
+    }
+    if (draft.oven.empty()) {
+        const auto made = addOven(line.logbook(), {"", oven, 5, {}});
+        if (!made) return made.error();
+        draft.oven = *made;
+    }
+    draft.set_c = line.number("set", Quantity::temperature, 100, 1400);
+    draft.min_minutes = line.optionalPlain("soak_least", 0, 600);
+    draft.max_minutes = line.optionalPlain("soak_most", 0, 600);
+    draft.medium = line.text("medium");
+    draft.medium_c = line.optional("medium_temperature", Quantity::temperature, -200, 400);
+    draft.surface = line.word<HeatSurface>("surface", HeatSurface::scaled);
+    draft.edge_mm = line.optional("edge", Quantity::length, 0.1, 50);
+    draft.as_entered = line.entered();
+    const auto run = startHeat(line.logbook(), draft);
+    if (!run) return run.error();
+    line.context().heats[line.text("as", "")] = *run;
+    if (!line.has("trace")) return Done{};
+    TraceDraft trace;
+    trace.run = *run;
+    if (line.value("trace").isArray()) {
+        std::vector<TraceSample> samples;
+        for (const QJsonValue one : line.value("trace").toArray()) {
+            const QJsonArray pair = one.toArray();
+            if (pair.size() != 2 || !pair[0].isDouble() || !pair[1].isDouble())
+                throw BadField{"trace", "each sample is [seconds, degrees]"};
+            samples.push_back({pair[0].toDouble(), pair[1].toDouble()});
+        }
+        Result<Trace> made = Trace::of(std::move(samples));
+        if (!made) throw BadField{"trace", made.error().text};
+        trace.trace = std::move(made).value();
+        return addTrace(line.logbook(), trace);
+    }
+    QFile file(line.context().beside.filePath(QString::fromStdString(line.text("trace"))));
+    if (!file.open(QIODevice::ReadOnly)) throw BadField{"trace", "this file cannot be read"};
+    const QByteArray bytes = file.readAll();
+    auto read = readTrace(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!read) throw BadField{"trace", read.error().text};
+    trace.name = QFileInfo(file).fileName();
+    trace.file = bytes;
+    trace.trace = std::move(read->trace);
+    return addTrace(line.logbook(), trace);
+}
+
+Result<Done> inHeat(const LogLine& line) {
+    const std::string name = line.text("heat");
+    const auto run = line.context().heats.find(name);
+    if (run == line.context().heats.end())
+        throw BadField{"heat", fmt::format("no line before has begun a heat {}", name)};
+    const auto batches = line.logbook().batches();
+    if (!batches) return batches.error();
+    for (const BatchSummary& summary : *batches) {
+        const auto batch = line.logbook().batchAlone(summary.id);
+        if (!batch) return batch.error();
+        const bool its = std::any_of(batch->heat_runs.begin(), batch->heat_runs.end(),
+                                     [&](const HeatRun& heat) { return heat.id == run->second; });
+        if (!its) continue;
+        for (const Blade* blade : line.blades(*batch)) {
+            for (const auto& [field, moment] : {std::pair("in", HeatMoment::in), std::pair("out", HeatMoment::out),
+                                                std::pair("quenched", HeatMoment::quenched)}) {
+                if (!line.has(field)) continue;
+                auto marked = markHeat(line.logbook(), run->second, blade->id, blade->round, moment,
+                                       line.plain(field, -86400, 864000));
+                if (!marked) return marked;
+            }
+            HeatNoteDraft note;
+            note.run = run->second;
+            note.blade = blade->id;
+            note.round = blade->round;
+            note.transfer_s = line.optionalPlain("transfer", 0, 3600);
+            note.quenchant_c = line.optional("quenchant", Quantity::temperature, -200, 400);
+            note.noted_c = line.optional("noted_temperature", Quantity::temperature, 100, 1400);
+            note.noted_minutes = line.optionalPlain("noted_soak", 0, 600);
+            note.note = line.text("note", "");
+            note.as_entered = line.entered();
+            const bool says =
+                note.transfer_s || note.quenchant_c || note.noted_c || note.noted_minutes || !note.note.empty();
+            if (says) {
+                if (auto noted = noteHeat(line.logbook(), note); !noted) return noted;
+            }
+        }
+        return Done{};
+    }
+    return Error{ErrorKind::refused, "heat", "its batch is gone"};
+}
+
+Result<Done> temperBlades(const LogLine& line) {
+    const Batch batch = line.batch();
+    TemperDraft draft;
+    draft.batch = batch.id;
+    for (const Blade* blade : line.blades(batch)) draft.blades.push_back(blade->id);
+    draft.temperature_c = line.optional("temperature", Quantity::temperature, 80, 750);
+    draft.hours = line.optional("hours", Quantity::duration, 0.01, 48);
+    draft.as_entered = line.entered();
+    draft.time = line.logbook().now();
+    return only(logTemper(line.logbook(), draft));
+}
+
+Result<Done> noteColour(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    ColourNote note;
+    note.round = blade.round;
+    note.after_temper = lastTemper(blade);
+    note.zone = line.text("zone");
+    note.colour = line.text("colour");
+    note.surface = line.word<OxideSurface>("surface", OxideSurface::bare);
+    note.torch = line.yes("torch", false);
+    return logColour(line.logbook(), blade.id, note);
+}
+
+Result<Done> noteWarp(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    const std::string high = line.text("high");
+    if (high != "L" && high != "R") throw BadField{"high", "known are L and R"};
+    const Warp warp{blade.mark, line.number("mm", Quantity::length, 0, 100),
+                    high == "L" ? WarpSide::left : WarpSide::right};
+    return logWarp(line.logbook(), blade.id, blade.round, lastTemper(blade), warp, line.entered());
+}
+
+Result<Done> measure(const LogLine& line) {
+    const Batch batch = line.batch();
+    EdgeGeometry edge;
+    edge.behind_edge_mm = line.number("behind_edge", Quantity::length, 0.01, 10);
+    edge.angle_per_side_deg = line.plain("angle", 1, 45);
+    edge.grind = line.word<EdgeGrind>("grind", EdgeGrind::flat);
+    edge.finish = line.text("finish", "");
+    return measureEdge(line.logbook(), line.blade(batch).id, edge, line.entered());
+}
+
+Result<Done> rungOnRod(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    EdgeRung rung;
+    rung.round = blade.round;
+    rung.after_temper = lastTemper(blade);
+    rung.force_n = line.optional("force", Quantity::force, 0.1, 1000);
+    rung.raise_deg = line.optionalPlain("raise", 0.1, 90);
+    rung.contact_mm = line.optional("contact", Quantity::length, 0.1, 100);
+    const std::string outcome = line.text("outcome");
+    rung.outcome = outcome == "true" ? EdgeOutcome::held : line.word<EdgeOutcome>("outcome");
+    rung.size_mm = line.optional("size", Quantity::length, 0, 20);
+    rung.place_mm = line.optional("place", Quantity::length, 0, 2000);
+    return only(logRung(line.logbook(), blade.id, rung, line.entered()));
+}
+
+Result<Done> burnt(const LogLine& line) {
+    const Batch batch = line.batch();
+    GrindingNote note;
+    note.cleared = line.yes("cleared", false);
+    note.colour = !note.cleared;
+    note.text = line.text("text", "");
+    return noteGrinding(line.logbook(), line.blade(batch).id, note);
+}
+
+Result<Done> damaged(const LogLine& line) {
+    const Batch batch = line.batch();
+    DamageMark mark;
+    mark.kind = line.text("kind");
+    mark.place_mm = line.optional("place", Quantity::length, 0, 2000);
+    mark.size_mm = line.optional("size", Quantity::length, 0, 500);
+    mark.note = line.text("note", "");
+    return markDamage(line.logbook(), line.blade(batch).id, mark);
+}
+
+} // namespace rollcall::cli

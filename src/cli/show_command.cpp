@@ -1,0 +1,263 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+#include "core/judge/agenda.h"
+#include "core/judge/judged.h"
+#include "core/steel/grade_sheet.h"
+#include "logbook/logbook.h"
+#include "logbook/read/history.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <QJsonArray>
+
+// What a logbook answers about a batch: the same judgement as in the window.
+namespace rollcall::cli {
+
+namespace {
+
+// A batch of a logbook, read and judged.
+struct Shown {
+    std::unique_ptr<Logbook> logbook;
+    Tables tables;
+    Batch batch;
+};
+
+Result<std::unique_ptr<Shown>> shownBatch(const Options& options, const Tables& shipped) {
+    auto logbook = Logbook::open(options.word(0), Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const Result<Shop> shop = (*logbook)->shop();
+    if (!shop) return shop.error();
+    auto shown = std::unique_ptr<Shown>(new Shown{nullptr, withSheets(shipped, shop->own_grades), {}});
+    const auto batches = (*logbook)->batches();
+    if (!batches) return batches.error();
+    const std::string name = options.word(1).toStdString();
+    const auto summary =
+        std::find_if(batches->begin(), batches->end(), [&](const BatchSummary& one) { return one.name == name; });
+    if (summary == batches->end()) return Error{ErrorKind::argument, name, "there is no such batch in this logbook"};
+    Result<Batch> batch = (*logbook)->batch(summary->id);
+    if (!batch) return batch.error();
+    shown->batch = std::move(batch).value();
+    std::map<std::string, std::vector<TemperObservation>> known;
+    auto history = temperHistory(**logbook, shown->tables, shown->batch, known);
+    if (!history) return history.error();
+    shown->batch.temper_history = std::move(history).value();
+    shown->logbook = std::move(logbook).value();
+    return shown;
+}
+
+QString codeOf(State state) {
+    return state == State::notYet ? QStringLiteral("not_yet") : QString::fromLatin1(nameOf(state));
+}
+
+const char* toneName(Tone tone) {
+    switch (tone) {
+    case Tone::good:
+        return "good";
+    case Tone::note:
+        return "note";
+    case Tone::caution:
+        return "caution";
+    case Tone::bad:
+        return "bad";
+    case Tone::open:
+        return "open";
+    case Tone::unseen:
+        return "unseen";
+    }
+    return "";
+}
+
+// The act in the words of the line log; null where nothing is left.
+const char* actName(Act act) {
+    switch (act) {
+    case Act::takeReadings:
+    case Act::readThicker:
+        return "read";
+    case Act::readAgain:
+        return "read_more";
+    case Act::mapReadings:
+        return "map";
+    case Act::verifyTester:
+    case Act::verifyOnHarderBlock:
+        return "verify";
+    case Act::logTemper:
+    case Act::temperAgain:
+        return "temper";
+    case Act::falseSoftness:
+    case Act::clearConflict:
+        return "clean";
+    case Act::takeShot:
+    case Act::backToSteel:
+        return "shot";
+    case Act::reassign:
+        return "take_for";
+    case Act::startHeat:
+    case Act::markBlade:
+        return "heat";
+    case Act::breakCoupon:
+        return "coupon";
+    case Act::takeRung:
+        return "rung";
+    case Act::noteEdge:
+        return "geometry";
+    case Act::measureDamage:
+    case Act::lookAtHeat:
+    case Act::fileEdge:
+        return "inspect";
+    case Act::runTrial:
+        return "trial";
+    case Act::countGrain:
+        return "fracture";
+    case Act::hardenFiner:
+        return "reharden";
+    case Act::sign:
+        return "sign";
+    case Act::makerDecides:
+    case Act::setWindow:
+    case Act::answerGates:
+        return "decide";
+    case Act::nothing:
+    case Act::done:
+    case Act::out:
+        return nullptr;
+    }
+    return nullptr;
+}
+
+QJsonArray findingsOf(const Verdict& verdict) {
+    QJsonArray findings;
+    for (const Reason& reason : verdict.reasons) {
+        QJsonArray numbers;
+        for (const double number : reason.numbers) numbers.append(number);
+        QJsonArray texts;
+        for (const std::string& text : reason.texts) texts.append(q(text));
+        findings.append(QJsonObject{{"fact", nameOf(reason.fact)},
+                                    {"sentence", words::sentence(reason)},
+                                    {"tone", toneName(reason.tone)},
+                                    {"rule", q(reason.rule)},
+                                    {"numbers", numbers},
+                                    {"texts", texts}});
+    }
+    return findings;
+}
+
+QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDerivation) {
+    QJsonArray reasons;
+    for (const Reason& reason : verdict.reasons) reasons.append(reasonText(reason));
+    const words::NextWords next = words::nextStep(verdict);
+    QJsonObject object{{"gate", nameOf(verdict.gate)},
+                       {"verdict", codeOf(verdict.state)},
+                       {"state", codeOf(verdict.state)},
+                       {"findings", findingsOf(verdict)},
+                       {"n", verdict.taken},
+                       {"mean", QJsonValue()},
+                       {"corrected_mean", QJsonValue()},
+                       {"expanded_uncertainty", QJsonValue()},
+                       {"reasons", reasons},
+                       {"next", next.detail.isEmpty() ? next.act : next.act + QStringLiteral(": ") + next.detail}};
+    if (verdict.measurement) {
+        object["mean"] = verdict.measurement->mean;
+        object["corrected_mean"] = verdict.measurement->corrected_mean;
+        object["expanded_uncertainty"] = verdict.measurement->decided_uncertainty;
+        object["probability_inside"] = verdict.measurement->probability_inside;
+    }
+    if (withDerivation) object["derivation"] = QJsonArray::fromStringList(words::derivation(verdict, window));
+    return object;
+}
+
+QJsonObject temperObject(const NextTemper& temper) {
+    return {{"temperature_c", temper.temperature_c},
+            {"hours", temper.hours},
+            {"expected_hrc", temper.expect.hrc},
+            {"probability_inside", temper.chance_inside},
+            {"probability_too_soft", temper.chance_soft}};
+}
+
+QJsonValue nextObject(const std::vector<Task>& tasks, std::size_t blade, const Judged& judged) {
+    const auto task = std::find_if(tasks.begin(), tasks.end(), [&](const Task& one) { return one.blade == blade; });
+    if (task == tasks.end()) return QJsonValue();
+    const char* act = actName(task->next.act);
+    if (act == nullptr) return QJsonValue();
+    const Verdict& verdict = judged.verdict(blade, task->gate);
+    QJsonObject next{{"act", act}, {"gate", nameOf(task->gate)}, {"why", words::headline(verdict)}};
+    if (const auto* read = task->next.as<ReadStep>()) next["readings"] = read->readings;
+    if (const auto* coupon = task->next.as<CouponStep>()) next["soaked_minutes"] = coupon->minutes;
+    if (const auto* rung = task->next.as<EdgeLoadStep>()) {
+        next["force_n"] = rung->force_n;
+        next["raise_deg"] = rung->raise_deg;
+    }
+    if (const auto* temper = task->next.as<TemperStep>(); temper != nullptr && temper->advised) {
+        const QJsonObject advised = temperObject(*temper->advised);
+        for (auto one = advised.begin(); one != advised.end(); ++one) next[one.key()] = one.value();
+    }
+    return next;
+}
+
+QJsonObject windowObject(const Window& window) {
+    return {{"low", orNull(window.low)}, {"high", orNull(window.high)}};
+}
+
+} // namespace
+
+Result<QJsonObject> show(const Options& options, const Tables& shipped) {
+    const auto opened = shownBatch(options, shipped);
+    if (!opened) return opened.error();
+    const Shown& shown = **opened;
+    const Batch& batch = shown.batch;
+    const Judged judged(batch, shown.tables, shown.logbook->now());
+    const std::vector<Task> tasks = agenda(batch, judged.verdicts());
+    QJsonArray blades;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Blade& blade = batch.blades[i];
+        QJsonArray gates;
+        for (const Gate gate : allGates) {
+            if (const auto& verdict = judged.verdicts().at(i, gate))
+                gates.append(gateObject(*verdict, windowOf(batch, gate, shown.tables), options.has("explain")));
+        }
+        const bool out = blade.fate.has_value();
+        blades.append(QJsonObject{{"mark", q(blade.mark)},
+                                  {"sold_as", batch.claimed.empty() ? q(batch.grade) : q(batch.claimed)},
+                                  {"taken_for", q(batch.grade)},
+                                  {"window", windowObject(batch.window)},
+                                  {"out", out ? QJsonValue(nameOf(blade.fate->fate)) : QJsonValue()},
+                                  {"next", out ? QJsonValue() : nextObject(tasks, i, judged)},
+                                  {"gates", gates}});
+    }
+    QJsonArray candidates;
+    for (const GradeCandidate& one : judged.bar().candidates)
+        candidates.append(QJsonObject{{"grade", q(one.grade->name)}, {"score", one.score}});
+    return QJsonObject{{"name", q(batch.name)}, {"blades", blades}, {"candidates", candidates}};
+}
+
+Result<QJsonObject> ladder(const Options& options, const Tables& shipped) {
+    const auto opened = shownBatch(options, shipped);
+    if (!opened) return opened.error();
+    const Batch& batch = (*opened)->batch;
+    const std::string mark = options.word(2).toStdString();
+    const auto blade =
+        std::find_if(batch.blades.begin(), batch.blades.end(), [&](const Blade& one) { return one.mark == mark; });
+    if (blade == batch.blades.end()) return Error{ErrorKind::argument, mark, "there is no such blade in this batch"};
+    const Judged judged(batch, (*opened)->tables, (*opened)->logbook->now());
+    QJsonArray tempers;
+    for (const Temper& temper : blade->tempers) {
+        if (temper.round != blade->round) continue;
+        tempers.append(QJsonObject{{"number", temper.number},
+                                   {"temperature_c", orNull(temper.temperature_c)},
+                                   {"hours", orNull(temper.hours)}});
+    }
+    QJsonObject answer{{"blade", q(mark)},        {"grade", q(batch.grade)},  {"window", windowObject(batch.window)},
+                       {"tempers", tempers},      {"expected", QJsonValue()}, {"advice", QJsonValue()},
+                       {"cautious", QJsonValue()}};
+    if (const auto expected = judged.tempers().expected(*blade)) {
+        answer["expected"] =
+            QJsonObject{{"hrc", expected->hrc}, {"interval", QJsonArray{expected->low, expected->high}}};
+    }
+    if (const auto advice = judged.tempers().advice(*blade)) {
+        if (advice->best) answer["advice"] = temperObject(*advice->best);
+        if (advice->cautious) answer["cautious"] = temperObject(*advice->cautious);
+    }
+    return answer;
+}
+
+} // namespace rollcall::cli

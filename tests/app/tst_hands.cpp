@@ -1,0 +1,342 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/oven_link.h"
+#include "app/proof/speaks_page.h"
+#include "app/shared/form_dialog.h"
+#include "demo/demo.h"
+#include "logbook/actions/heat.h"
+#include "logbook/database.h"
+#include "tests/support/window_driver.h"
+#include "words/words.h"
+
+#include <QTableView>
+#include <set>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// What a hand may do without losing a number, and what the window says of every act.
+class tst_Hands : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir m_dir;
+
+    // The real window on the demo.
+    QString demo() {
+        const QString path = m_dir.filePath(QStringLiteral("demo-%1.rollcall").arg(++m_demos));
+        DemoOptions options;
+        options.today = LogbookSeams::real().now();
+        if (!writeDemo(path, fixtures::tables(), options)) qFatal("no demo");
+        return path;
+    }
+    int m_demos = 0;
+
+private slots:
+    // After a temper is logged at Quench the next numbers are readings of the tempered blade, at Temper.
+    void readingsAfterATemperLoggedAtQuenchAreKept() {
+        WindowDriver d;
+        d.makeBatch();
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n651\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        d.type("t");
+        d.fill("temperature", "205");
+        d.fill("hours", "2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        QCOMPARE(d.document().gate(), Gate::temper);
+        const Blade* blade = d.document().blade();
+        QCOMPARE(blade->mark, std::string("GK-1"));
+        const std::size_t before = blade->readings.size();
+        d.type("620\n621\n619\n");
+        QCOMPARE(d.document().batch().blades[0].readings.size(), before + 3);
+        for (std::size_t i = before; i < before + 3; ++i) {
+            QCOMPARE(d.document().batch().blades[0].readings[i].gate, Gate::temper);
+            QCOMPARE(d.document().batch().blades[0].readings[i].after_temper, std::optional<int>(1));
+        }
+    }
+
+    // A number that the blade does not expect stays in sight until it is logged or cleared.
+    void aNumberTooManyStaysUntilItIsDecided() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n651\n");
+        const auto count = [&] { return d.document().batch().blades[0].readings.size(); };
+        QCOMPARE(count(), std::size_t(3));
+        d.type("654\n");
+        QCOMPARE(count(), std::size_t(3));
+        QCOMPARE(d.document().blade()->mark, std::string("GK-1")); // Enter did not go on to another blade
+        QCOMPARE(d.window().station().typed(), QStringLiteral("654"));
+        QVERIFY(d.window().station().message().contains("not logged"));
+        d.type("*\n");
+        QCOMPARE(count(), std::size_t(4));
+        QCOMPARE(d.document().batch().blades[0].readings.back().value, 65.4);
+        d.type("655");
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.window().station().typed(), QString());
+        QCOMPARE(count(), std::size_t(4));
+    }
+
+    void aNumberTypedForAnotherBladeIsSaidToBeGone() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("65");
+        d.press(Qt::Key_PageDown);
+        QCOMPARE(d.document().blade()->mark, std::string("GK-2"));
+        QVERIFY2(d.now().contains("65 was typed for another blade"), qPrintable(d.now()));
+    }
+
+    // Each profile asks for what its name says.
+    void profilesAskForTheirGates_data() {
+        QTest::addColumn<QString>("profile");
+        QTest::addColumn<QStringList>("gates");
+        QTest::newRow("two") << "Quench and Temper" << QStringList{"quench", "temper"};
+        QTest::newRow("three") << "Heat, Quench and Temper" << QStringList{"heat", "quench", "temper"};
+        QTest::newRow("all") << "Steel to Release"
+                             << QStringList{"steel", "heat", "quench", "temper", "edge", "proof", "release"};
+        QTest::newRow("to proof") << "Steel to Proof"
+                                  << QStringList{"steel", "heat", "quench", "temper", "edge", "proof"};
+        QTest::newRow("finished") << "Finished knives: steel and hardness" << QStringList{"steel", "temper"};
+    }
+    void profilesAskForTheirGates() {
+        QFETCH(QString, profile);
+        QFETCH(QStringList, gates);
+        WindowDriver d;
+        d.makeBatch(profile);
+        QStringList asked;
+        for (const Gate gate : allGates) {
+            if (d.document().batch().planOf(gate).required) asked << nameOf(gate);
+        }
+        QCOMPARE(asked, gates);
+    }
+
+    // Whatever is next, the Now line says it; 'you decide' is for what the maker decides.
+    void everyActHasItsOwnWords() {
+        QSet<QString> seen;
+        for (int i = 0; i <= static_cast<int>(Act::out); ++i) {
+            const auto act = static_cast<Act>(i);
+            const QString text = words::taskText("BH-1", {act});
+            QVERIFY2(text.contains("BH-1"), qPrintable(text));
+            QCOMPARE(text.contains("you decide"), act == Act::makerDecides);
+            seen << text;
+        }
+        QVERIFY(seen.size() > 25);
+    }
+    void theNowLineNamesATrial() {
+        WindowDriver d(demo());
+        d.type("b");
+        QVERIFY(d.dialog() != nullptr);
+        d.press(Qt::Key_Escape);
+        QVERIFY2(!d.now().contains("you decide") || d.document().tasks().front().next.act == Act::makerDecides,
+                 qPrintable(d.now()));
+    }
+
+    // What is chosen in a form is known by its key, in whatever language it is shown.
+    void choicesAreKnownByTheirKeys() {
+        QWidget parent;
+        const Look look;
+        auto* form = new FormDialog("A form", "Keep it",
+                                    {{"sound", "Heard", {}, "no", {{"no", "nein"}, {"yes", "ja"}}, false},
+                                     {"kind", "What", {}, "chip", {{"chip", "Ausbruch"}, {"roll", "Rolle"}}, true},
+                                     {"free", "Note", {}, "as typed", {}, false}},
+                                    look, &parent);
+        QCOMPARE(form->values()["sound"], QStringLiteral("no"));
+        QCOMPARE(form->findChild<QComboBox*>("kind")->currentText(), QStringLiteral("Ausbruch"));
+        QCOMPARE(form->values()["kind"], QStringLiteral("chip"));
+        form->findChild<QComboBox*>("sound")->setCurrentText("ja");
+        form->findChild<QComboBox*>("kind")->setEditText("Rolle");
+        QCOMPARE(form->values()["sound"], QStringLiteral("yes"));
+        QCOMPARE(form->values()["kind"], QStringLiteral("roll"));
+        form->findChild<QComboBox*>("kind")->setEditText("something of my own");
+        QCOMPARE(form->values()["kind"], QStringLiteral("something of my own"));
+        QCOMPARE(form->values()["free"], QStringLiteral("as typed"));
+        delete form;
+    }
+    void aFateIsStoredInTheRecordsOwnWords() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        d.type("x");
+        d.type("3");
+        d.settle();
+        QCOMPARE(d.document().batch().blades[0].fate->reason, std::string("used as a coupon"));
+        QCOMPARE(d.document().batch().blades[0].fate->fate, Fate::coupon);
+    }
+
+    // Many blades: the rows keep their height and scroll.
+    void standsForScrolls() {
+        WindowDriver d(demo());
+        d.document().selectBatch([&] {
+            for (const BatchSummary& batch : d.document().state().batches()) {
+                if (batch.name == "Hedge 5") return batch.id;
+            }
+            return std::string();
+        }());
+        d.settle();
+        d.press(Qt::Key_F7);
+        d.type("2");
+        auto* table = d.window().findChild<QTableView*>(QStringLiteral("speech-table"));
+        QVERIFY(table != nullptr && table->isVisible());
+        QCOMPARE(table->model()->rowCount(), static_cast<int>(d.document().batch().blades.size()));
+        QVERIFY(table->model()->columnCount() >= 1);
+        QCOMPARE(table->rowHeight(0), 44);
+        d.window().resize(1280, 640);
+        QCoreApplication::processEvents();
+        QCOMPARE(table->rowHeight(0), 44);
+        // Every row can be reached by keys and by clicking, and is the blade in hand then.
+        for (int row = 0; row < table->model()->rowCount(); ++row) {
+            table->scrollTo(table->model()->index(row, 0));
+            QTest::mouseClick(table->viewport(), Qt::LeftButton, {},
+                              table->visualRect(table->model()->index(row, 0)).center());
+            QCOMPARE(d.document().bladeIndex(), row);
+        }
+        const QString spoken = table->model()->index(0, 0).data(Qt::AccessibleTextRole).toString();
+        QVERIFY2(spoken.contains(QString::fromStdString(d.document().batch().blades[0].mark)), qPrintable(spoken));
+    }
+
+    // Samples of an oven wait until the logbook has them, and what came last is stored at the end.
+    void ovenSamplesAreKeptUntilTheyAreStored() {
+        const QString path = demo();
+        std::string run;
+        {
+            WindowDriver d(path);
+            HeatDraft heat;
+            heat.batch = d.document().batch().id;
+            heat.set_c = 800;
+            d.document().perform([&](Logbook& logbook) -> Result<Done> {
+                heat.oven = logbook.shop().value().ovens.front().id;
+                const auto begun = startHeat(logbook, heat);
+                if (!begun) return begun.error();
+                run = *begun;
+                return Done{};
+            });
+            d.settle();
+            OvenLink& oven = d.window().oven();
+            Instant zero = d.document().now();
+            zero.utc_ms -= 60000;
+            oven.record(run, zero);
+            const auto sample = [&](double c) {
+                DeviceLine line;
+                line.value = c;
+                emit oven.wire().reading(line);
+                d.passTime(1000);
+            };
+            for (const double c : {790.0, 795.0, 799.0}) sample(c);
+            QCOMPARE(oven.fresh().size(), std::size_t(3));
+            // A disk that cannot be written: nothing is stored, nothing is lost.
+            const auto writable = [&](bool can) {
+                d.document().perform([can](Logbook& logbook) {
+                    return logbook.database().run(can ? QStringLiteral("PRAGMA query_only=OFF")
+                                                      : QStringLiteral("PRAGMA query_only=ON"));
+                });
+                d.settle();
+            };
+            writable(false);
+            oven.flush();
+            d.settle();
+            QCOMPARE(oven.fresh().size(), std::size_t(3));
+            writable(true);
+            oven.flush();
+            d.settle();
+            QCOMPARE(oven.fresh().size(), std::size_t(1)); // the last one begins the next part
+            sample(801);
+            sample(802);
+        } // the window is closed without a flush of its own
+        auto logbook = Logbook::open(path, Logbook::Access::read).value();
+        for (const BatchSummary& summary : logbook->batches().value()) {
+            const Batch batch = logbook->batch(summary.id).value();
+            for (const HeatRun& heat : batch.heat_runs) {
+                if (heat.id != run) continue;
+                QVERIFY(heat.trace != nullptr);
+                std::set<double> moments; // a part begins with the last sample of the one before
+                for (const TraceSample& one : heat.trace->samples()) moments.insert(one.s);
+                QCOMPARE(moments.size(), std::size_t(5));
+                QCOMPARE(heat.trace->samples().back().c, 802.0);
+                return;
+            }
+        }
+        QFAIL("the heat is gone");
+    }
+
+    // The clock of the window is the one passed in: midnight ends a verification, summer time does not, and a clock
+    // that was set back knows of no run yet.
+    void theClockIsTheOnePassedIn() {
+        WindowDriver d;
+        // To noon, so that an hour more or less stays on the day.
+        const Instant now = d.document().now();
+        constexpr std::int64_t hour = 3600000;
+        const std::int64_t local = now.utc_ms + now.offset_minutes * std::int64_t{60000};
+        d.passTime(12 * hour - local % (24 * hour));
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        const auto act = [&] {
+            d.document().tell();
+            d.settle();
+            return d.act();
+        };
+        QCOMPARE(act(), QStringLiteral("Take reading 1"));
+        d.passTime(0, 60); // summer time begins
+        QCOMPARE(act(), QStringLiteral("Take reading 1"));
+        d.passTime(0, -120); // and ends
+        QCOMPARE(act(), QStringLiteral("Take reading 1"));
+        d.passTime(0, 60);
+        d.passTime(11 * hour + hour / 2); // half past eleven at night
+        QCOMPARE(act(), QStringLiteral("Take reading 1"));
+        d.passTime(hour); // past midnight
+        QCOMPARE(act(), QStringLiteral("Verify the tester"));
+        d.passTime(-12 * hour - hour / 2);
+        QCOMPARE(act(), QStringLiteral("Take reading 1"));
+        d.passTime(-hour); // set back to before the run
+        QCOMPARE(act(), QStringLiteral("Verify the tester"));
+        // What is logged then carries that clock.
+        d.press(Qt::Key_F4);
+        d.type("652\n");
+        const Reading& reading = d.document().batch().blades[0].readings.back();
+        QVERIFY(std::abs(reading.time->utc_ms - d.document().now().utc_ms) < 60000);
+        QCOMPARE(d.word(), QStringLiteral("Not yet"));
+    }
+
+    // A reading from a wire while another batch is on its way lands on the blade in sight.
+    void aReadingInTheGapLandsOnTheBladeInSight() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        const std::string first = d.document().batch().id;
+        d.type("s"); // another one
+        d.fill("name", "Orchard 14");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        d.press(Qt::Key_F4);
+        d.press(Qt::Key_PageDown);
+        const std::string blade = d.document().blade()->id;
+        d.document().selectBatch(first);
+        d.window().station().receive(65.2, "65.2", "HRC");
+        d.settle();
+        QCOMPARE(d.document().batch().id, first);
+        for (const Blade& other : d.document().batch().blades) QVERIFY(other.readings.empty());
+        d.type("b");
+        d.press(Qt::Key_Escape);
+        auto found = std::make_shared<std::size_t>(0);
+        d.document().query<std::vector<BatchSummary>>(
+            [found, blade](Logbook& logbook) {
+                for (const BatchSummary& summary : logbook.batches().value()) {
+                    for (const Blade& one : logbook.batchAlone(summary.id).value().blades) {
+                        if (one.id == blade) *found = one.readings.size();
+                    }
+                }
+                return logbook.batches();
+            },
+            [](const Result<std::vector<BatchSummary>>&) {});
+        d.settle();
+        QCOMPARE(*found, std::size_t(1));
+    }
+};
+
+QTEST_MAIN(tst_Hands)
+#include "tst_hands.moc"
