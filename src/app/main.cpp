@@ -61,6 +61,7 @@ int main(int argc, char** argv) {
     auto tables = rollcall::Tables::load((data + QStringLiteral("/tables")).toStdString());
     if (!tables) return fail(QString::fromStdString(tables.error().message()));
 
+    rollcall::LogbookSeams seams = rollcall::LogbookSeams::real();
     const bool play = parser.isSet(demo) || parser.isSet(tour);
     QString path = parser.positionalArguments().value(0);
     if (play) {
@@ -70,6 +71,10 @@ int main(int argc, char** argv) {
         if (!now.isValid()) return fail(QStringLiteral("--today takes a moment like 2026-11-25T15:40"));
         rollcall::DemoOptions options;
         options.today = {now.toMSecsSinceEpoch(), now.offsetFromUtc() / 60};
+        // The window stands at the demo's moment and goes on from there.
+        seams.now = [real = seams.now, began = seams.now(), today = options.today] {
+            return rollcall::Instant{today.utc_ms + real().utc_ms - began.utc_ms, today.offset_minutes};
+        };
         if (const auto written = rollcall::writeDemo(path, *tables, options); !written)
             return fail(QString::fromStdString(written.error().message()));
     } else if (path.isEmpty()) {
@@ -80,7 +85,7 @@ int main(int argc, char** argv) {
 
     int result = 0;
     {
-        rollcall::Document document(std::move(tables).value());
+        rollcall::Document document(std::move(tables).value(), std::move(seams));
         rollcall::Look look;
         look.factor = qBound(0.8, QSettings().value(QStringLiteral("text-size"), 1.0).toDouble(), 2.0);
         if (QSettings().value(QStringLiteral("dark"), false).toBool() && !parser.isSet(tour))

@@ -65,7 +65,7 @@ public:
     }
     /// The certificate of the batch in hand, its first page.
     bool pageShot(const char* name) {
-        const Instant now = LogbookSeams::real().now();
+        const Instant now = m_document.now();
         const auto pages = picturesOf(false, 96, [&](Paper& paper) {
             return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(),
                                    {QStringLiteral("Orchard and hedgerow tools"), {}, false, now});

@@ -188,6 +188,9 @@ private slots:
         d.window().resize(1280, 640);
         QCoreApplication::processEvents();
         QCOMPARE(table->rowHeight(0), 44);
+        // Only whole rows, and nothing under them is covered.
+        QCOMPARE(table->height() % 44, 0);
+        QVERIFY(table->height() <= 44 * table->model()->rowCount());
         // Every row can be reached by keys and by clicking, and is the blade in hand then.
         for (int row = 0; row < table->model()->rowCount(); ++row) {
             table->scrollTo(table->model()->index(row, 0));

@@ -98,7 +98,7 @@ ColumnContent DayPage::content() const {
     ColumnContent content;
     content.key = tr("Enter");
     content.caption = tr("The ovens today");
-    content.left = tr("Plan an oven run");
+    content.left = tr("Plan a run");
     content.left_key = QStringLiteral("N");
     content.right = tr("Ovens");
     content.right_key = QStringLiteral("K");
@@ -107,7 +107,7 @@ ColumnContent DayPage::content() const {
     if (run == nullptr) {
         content.word = tr("Free");
         content.sub = tr("Nothing is planned.");
-        content.act = tr("Plan an oven run");
+        content.act = tr("Plan a run");
         content.detail = tr("oven, temperature, hours, start");
     } else {
         const bool due = !events.empty() && events.front().due;

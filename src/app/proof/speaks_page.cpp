@@ -138,14 +138,21 @@ SpeaksPage::SpeaksPage(Document& document, const Look& look)
     connect(m_table->horizontalScrollBar(), &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
 }
 
+// As many whole rows as there are, or as leave room for why; the others scroll.
+void SpeaksPage::layOut() {
+    const int room = std::max(2, (height() - px(headHeight) - px(belowHeight)) / px(rowHeight));
+    m_table->setGeometry(px(markWidth), px(headHeight), width() - px(markWidth),
+                         std::min(room, m_model->rowCount()) * px(rowHeight));
+}
+
 void SpeaksPage::resizeEvent(QResizeEvent*) {
-    const int rows = std::max(2, (height() - px(headHeight) - px(belowHeight)) / px(rowHeight));
-    m_table->setGeometry(px(markWidth), px(headHeight), width() - px(markWidth), rows * px(rowHeight));
+    layOut();
 }
 
 void SpeaksPage::refresh() {
     m_refreshing = true;
     m_model->refresh();
+    layOut();
     const int pieces = m_model->columnCount();
     m_piece = std::clamp(m_piece, 0, std::max(0, pieces - 1));
     for (int i = 0; i < pieces; ++i)
@@ -197,7 +204,7 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
     }
     const auto& piece = ended[static_cast<std::size_t>(m_piece)];
     const auto blade = static_cast<std::size_t>(m_document.bladeIndex());
-    int y = std::min(m_table->geometry().bottom(), m_table->y() + px(rowHeight) * m_model->rowCount()) + px(34);
+    int y = m_table->geometry().bottom() + px(34);
     const QString mark = QString::fromStdString(batch.blades[piece.blade].mark);
     if (piece.blade == blade)
         return drawText(painter, 0, y, tr("%1 is the piece itself.").arg(mark), m_look.font(18, true), p.ink);

@@ -54,6 +54,7 @@ protected:
 
 private:
     void stepPiece(int by);
+    void layOut();
     bool anyEnded() const { return m_document.hasBatch() && !m_document.judged().ended().empty(); }
 
     SpeechModel* m_model;
