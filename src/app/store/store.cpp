@@ -27,12 +27,37 @@ Store::~Store() {
     m_thread.wait();
 }
 
+void HandOver::put(std::function<void()> work) {
+    const std::lock_guard lock(m_mutex);
+    m_works.push_back(std::move(work));
+}
+
+std::function<void()> HandOver::take() {
+    const std::lock_guard lock(m_mutex);
+    if (m_works.empty()) return {};
+    std::function<void()> work = std::move(m_works.front());
+    m_works.pop_front();
+    return work;
+}
+
 void Store::post(std::function<void()> work) {
-    QMetaObject::invokeMethod(m_worker, std::move(work));
+    m_works.put(std::move(work));
+    QMetaObject::invokeMethod(
+        m_worker,
+        [this] {
+            if (const auto next = m_works.take()) next();
+        },
+        Qt::QueuedConnection);
 }
 
 void Store::reply(std::function<void()> answer) {
-    QMetaObject::invokeMethod(this, std::move(answer));
+    m_answers.put(std::move(answer));
+    QMetaObject::invokeMethod(
+        this,
+        [this] {
+            if (const auto next = m_answers.take()) next();
+        },
+        Qt::QueuedConnection);
 }
 
 void Store::open(const QString& path, bool create, const QString& person, std::function<void(Opened)> then) {

@@ -6,14 +6,28 @@
 #include "core/base/result.h"
 #include "logbook/logbook.h"
 
+#include <deque>
 #include <exception>
 #include <functional>
 #include <memory>
+#include <mutex>
 #include <QObject>
 #include <QString>
 #include <QThread>
 
 namespace rollcall {
+
+/// Work on its way from one thread to another, in order. The lock is where the two meet.
+class HandOver {
+public:
+    void put(std::function<void()> work);
+    /// The oldest that was put; empty when there is none.
+    std::function<void()> take();
+
+private:
+    std::mutex m_mutex;
+    std::deque<std::function<void()>> m_works;
+};
 
 /// The storage thread. It owns the only connection to the logbook; acts and reads go there as functions, in the order
 /// they are asked, and their answers come back to the thread that asked. No exception leaves it: one is told as an
@@ -93,6 +107,8 @@ private:
     LogbookSeams m_seams;
     QThread m_thread;
     QObject* m_worker;                          ///< lives on the storage thread
+    HandOver m_works;                           ///< to the storage thread
+    HandOver m_answers;                         ///< and back
     std::unique_ptr<Logbook> m_logbook;         ///< storage thread only
     std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
     bool m_looking = false;                     ///< likewise
