@@ -60,7 +60,7 @@ LargeShop largeShop(const QString& path, int scale, const Tables& tables) {
         require(opened.ok(), "the shop was not opened");
         shop.readings = (*opened)->counts().value()["reading"];
     }
-    Document document{Tables(tables)};
+    Document document(Tables(tables), LogbookSeams::real());
     MainWindow window(document, Look(), Seams::real());
     window.resize(1280, 800);
     QElapsedTimer clock;

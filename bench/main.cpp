@@ -236,7 +236,7 @@ void largePhoto(const QString& folder, const Tables& tables) {
     options.today = LogbookSeams::real().now();
     require(writeDemo(path, tables, options).ok(), QStringLiteral("the demo was not written"));
     require(loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts")), QStringLiteral("no typefaces"));
-    Document document{Tables(tables)};
+    Document document(Tables(tables), LogbookSeams::real());
     MainWindow window(document, Look(), Seams::real());
     window.resize(1280, 800);
     window.show();

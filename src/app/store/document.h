@@ -20,7 +20,7 @@ public:
     using Work = Store::Act;
     using Then = std::function<void(const Result<Done>&)>;
 
-    explicit Document(Tables tables, LogbookSeams seams = LogbookSeams::real(), QObject* parent = nullptr);
+    Document(Tables tables, LogbookSeams seams, QObject* parent = nullptr);
 
     /// Opens or makes a logbook; then tells whether it worked. Any logbook open before is closed first.
     void open(const QString& path, bool create, Then then);

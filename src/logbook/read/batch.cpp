@@ -69,14 +69,14 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
         summaries.push_back(
             {s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5]), s(row[6])});
     }
-    const auto gates =
-        m_database->select(QStringLiteral("SELECT batch, gate FROM gate_plan WHERE required=1 ORDER BY rowid"));
+    const auto gates = m_database->select(QStringLiteral("SELECT batch, gate FROM gate_plan WHERE required=1"));
     if (!gates) return gates.error();
     for (const Row& row : *gates) {
         const auto batch = place.find(s(row[0]));
         const auto gate = gateNamed(s(row[1]));
         if (batch != place.end() && gate) summaries[batch->second].gates.push_back(*gate);
     }
+    for (BatchSummary& summary : summaries) std::sort(summary.gates.begin(), summary.gates.end());
     return summaries;
 }
 

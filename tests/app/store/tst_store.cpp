@@ -206,7 +206,7 @@ private slots:
     }
 
     void acts_WithoutALogbookAreRefused() {
-        Document document{Tables(fixtures::tables())};
+        Document document(Tables(fixtures::tables()), seams());
         QString said;
         document.perform([](Logbook&) { return Result<Done>(Done{}); },
                          [&](const Result<Done>& done) { said = QString::fromStdString(done.error().text); });

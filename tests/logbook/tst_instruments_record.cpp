@@ -10,7 +10,7 @@ using namespace rollcall;
 using fixtures::TempLogbook;
 
 // Testers, blocks, files, series and second sets in the record.
-class tst_MeasuringChain : public QObject {
+class tst_InstrumentsRecord : public QObject {
     Q_OBJECT
 
     static Blade blade(TempLogbook& log, std::size_t index = 0) {
@@ -184,5 +184,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(tst_MeasuringChain)
-#include "tst_measuring_chain.moc"
+QTEST_GUILESS_MAIN(tst_InstrumentsRecord)
+#include "tst_instruments_record.moc"

@@ -10,7 +10,7 @@ using namespace rollcall;
 using fixtures::WindowDriver;
 
 // A batch called from the tester's wire, and the Testers bench it hangs on.
-class tst_Chain : public QObject {
+class tst_Instruments : public QObject {
     Q_OBJECT
 
     QTemporaryDir m_dir;
@@ -419,5 +419,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(tst_Chain)
-#include "tst_chain.moc"
+QTEST_MAIN(tst_Instruments)
+#include "tst_instruments.moc"
