@@ -28,7 +28,10 @@ public:
     /// The verdicts of the gates that are asked.
     const BatchVerdicts& verdicts() const { return m_verdicts; }
     /// The verdict of any gate. One that is not asked holds up nothing and is missing from verdicts().
-    const Verdict& verdict(std::size_t blade, Gate gate) const { return m_all[blade][indexOf(gate)]; }
+    const Verdict& verdict(std::size_t blade, Gate gate) const {
+        const std::optional<Verdict>& asked = m_verdicts.at(blade, gate);
+        return asked ? *asked : unasked(blade, gate);
+    }
 
     const SteelAnswer& steel(std::size_t blade) const { return m_steel.of(blade); }
     const SteelAnswer& bar() const { return m_steel.bar(); }
@@ -44,25 +47,32 @@ public:
     /// The blades' present mean hardness; none where it is not read.
     const std::vector<std::optional<double>>& means() const { return m_means; }
     const ReleaseAnswer& release(std::size_t blade) const { return m_release[blade]; }
-    const SampleState& sample() const { return m_sample; }
+    /// What the blades read say of those that are not; worked out when it is first asked for, since its chance is dear.
+    const SampleState& sample() const;
     /// How a tester's verification stands for a reading like this one.
     StandingRun verification(const Reading& reading) const { return m_runs.standingFor(reading); }
 
 private:
-    void keep(const Batch& batch, std::size_t blade, Verdict verdict);
-    void sample(const Batch& batch);
+    const Verdict& unasked(std::size_t blade, Gate gate) const;
+    Verdict judge(std::size_t blade, Gate gate) const;
+    std::vector<Verdict> judgeRead(Gate gate) const;
+    void keep(std::size_t blade, Verdict verdict);
 
+    const Batch& m_batch;
+    const Tables& m_tables;
+    std::optional<Instant> m_now;
     SteelBook m_steel;
     HeatBook m_heats;
     VerificationBook m_runs;
     std::vector<Case> m_tempered; ///< the blades at Temper
     mutable TemperBook m_tempers; ///< fits its curves when they are asked for
-    std::vector<std::array<Verdict, gateCount>> m_all;
+    /// Of the gates that are not asked, as far as somebody wanted to know.
+    mutable std::vector<std::array<std::optional<Verdict>, gateCount>> m_unasked;
     BatchVerdicts m_verdicts;
     std::vector<std::optional<double>> m_means;
     std::optional<ProofBook> m_proof;
     std::vector<ReleaseAnswer> m_release;
-    SampleState m_sample;
+    mutable std::optional<SampleState> m_sample;
 };
 
 } // namespace rollcall

@@ -40,8 +40,7 @@ bool SampleState::covers(std::size_t blade) const {
     return std::none_of(uncovered.begin(), uncovered.end(), [&](const Uncovered& one) { return one.blade == blade; });
 }
 
-SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verdict>>& verdicts,
-                        const HeatBook& heats) {
+SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const HeatBook& heats) {
     SampleState state;
     std::vector<double> means;
     std::vector<const Measurement*> measured;
@@ -49,10 +48,11 @@ SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verd
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         if (isOutBefore(batch.blades[i], Gate::temper)) continue;
         whole.push_back(i);
-        if (verdicts[i] && verdicts[i]->measurement) {
+        const std::optional<Verdict>& temper = verdicts.at(i, Gate::temper);
+        if (temper && temper->measurement) {
             state.read.push_back(i);
-            means.push_back(verdicts[i]->measurement->decided_mean);
-            measured.push_back(&*verdicts[i]->measurement);
+            means.push_back(temper->measurement->decided_mean);
+            measured.push_back(&*temper->measurement);
         } else {
             state.unread.push_back(i);
         }

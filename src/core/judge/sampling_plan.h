@@ -35,7 +35,7 @@ struct SampleState {
 };
 
 /// verdicts: of the Temper gate, in the order of the batch; none where there is none.
-SampleState sampleState(const Batch& batch, const std::vector<std::optional<Verdict>>& verdicts, const HeatBook& heats);
+SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const HeatBook& heats);
 
 /// Excuses at Temper the blades that were not read, where the sample covers them and reaches what is asked; of the
 /// others it says why not.

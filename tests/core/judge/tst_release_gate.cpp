@@ -147,7 +147,9 @@ private slots:
     // Nothing read yet: first and last, the middle, the quarters.
     void aFairSample() {
         Batch batch = fixtures::batch("115CrV3", {60.0, 64.0}, {"1", "2", "3", "4", "5", "6", "7", "8", "9"});
-        const SampleState state = sampleState(batch, std::vector<std::optional<Verdict>>(9), HeatBook(batch, tables()));
+        BatchVerdicts nothing;
+        nothing.blades.resize(9);
+        const SampleState state = sampleState(batch, nothing, HeatBook(batch, tables()));
         QCOMPARE(state.next, (std::vector<std::size_t>{0, 8, 4, 2, 6}));
         QVERIFY(!state.chance && !state.holds);
     }
