@@ -107,7 +107,7 @@ Result<Done> ShopKnowledge::readInHand(const std::string& id) {
     Result<std::vector<TemperObservation>> learned = history(*batch);
     if (!learned) return learned.error();
     batch.value().temper_history = std::move(learned).value();
-    auto view = std::make_shared<const BatchView>(std::move(batch).value(), *m_snapshot.tables(), m_logbook.now());
+    auto view = std::make_shared<const BatchView>(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
     ++m_judged;
     if (m_inHand != id) forgetTask(m_inHand); // it is one of the others from now on
     m_inHand = id;
@@ -156,7 +156,7 @@ Result<bool> ShopKnowledge::lookAtOneMore() {
     m_unseen.erase(m_unseen.begin());
     Result<Batch> batch = read(id);
     if (!batch) return batch.error();
-    const BatchView view(std::move(batch).value(), *m_snapshot.tables(), m_logbook.now());
+    const BatchView view(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
     ++m_judged;
     const std::vector<Task>& tasks = view.tasks;
     m_tasks[id] =

@@ -16,11 +16,13 @@ namespace rollcall {
 /// One batch as it was read, judged, and what is left to do in it.
 struct BatchView {
     Batch batch;
-    Judged judged; ///< points into the batch
+    std::shared_ptr<const Tables> tables; ///< that it is judged by, held while it is shown
+    Judged judged;                        ///< points into both
     std::vector<Task> tasks;
 
-    BatchView(Batch read, const Tables& tables, const Instant& now)
-        : batch(std::move(read)), judged(batch, tables, now), tasks(agenda(batch, judged.verdicts())) {}
+    BatchView(Batch read, std::shared_ptr<const Tables> by, const Instant& now)
+        : batch(std::move(read)), tables(std::move(by)), judged(batch, *tables, now),
+          tasks(agenda(batch, judged.verdicts())) {}
     BatchView(const BatchView&) = delete;
     BatchView& operator=(const BatchView&) = delete;
 };
