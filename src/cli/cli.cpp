@@ -20,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 30> commands{{
+constexpr std::array<Command, 31> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -52,6 +52,7 @@ constexpr std::array<Command, 30> commands{{
     {"merge", merge, 2, "trial"},
     {"import-package", importPackageInto, 2, ""},
     {"report", report, 2, "pdf= csv= xlsx= svg= card= pile= pieces= letter shop="},
+    {"rules", rules, 0, ""},
     {"demo", demo, 1, "seed= today= scale="},
 }};
 

@@ -41,6 +41,7 @@ Result<QJsonObject> importPackageInto(const Options& options, const Tables& tabl
 Result<QJsonObject> report(const Options& options, const Tables& tables);
 Result<QJsonObject> log(const Options& options, const Tables& tables);
 Result<QJsonObject> ladder(const Options& options, const Tables& tables);
+Result<QJsonObject> rules(const Options& options, const Tables& tables);
 Result<QJsonObject> demo(const Options& options, const Tables& tables);
 
 /// A reason as text with its rule, as it stands in answers: "Soft by 2.0: 59.0 ± 0.6 (M15)".

@@ -2,11 +2,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
 
+#include <QCommandLineParser>
+
 namespace rollcall::cli {
 
 namespace {
 Error wrong(const QString& place, const QString& text) {
     return {ErrorKind::argument, place.toStdString(), text.toStdString()};
+}
+
+QString dashed(const QString& name) {
+    return QStringLiteral("--") + name;
+}
+
+// What the parser could not read, said of the word that it stands in.
+Error unreadable(const QCommandLineParser& parser, const QStringList& words) {
+    const QStringList unknown = parser.unknownOptionNames();
+    if (unknown.isEmpty()) return wrong(words.isEmpty() ? QString() : words.back(), parser.errorText());
+    return wrong(dashed(unknown.front()), QStringLiteral("this option is not known"));
 }
 
 template<class T>
@@ -17,30 +30,25 @@ Result<T> placed(Result<T> result, const char* name) {
 } // namespace
 
 Result<Options> Options::parse(const QStringList& words, const QStringList& known, int plainWords) {
+    QCommandLineParser parser;
+    QStringList repeating;
+    for (QString name : known) {
+        const bool repeats = name.endsWith(QLatin1Char('*'));
+        const bool takesValue = repeats || name.endsWith(QLatin1Char('='));
+        if (takesValue) name.chop(1);
+        if (repeats) repeating << name;
+        parser.addOption({name, QString(), takesValue ? QStringLiteral("value") : QString()});
+    }
+    if (!parser.parse(QStringList{QStringLiteral("rollcallctl")} + words)) return unreadable(parser, words);
     Options options;
-    for (int i = 0; i < words.size(); ++i) {
-        const QString& word = words[i];
-        if (!word.startsWith(QLatin1String("--"))) {
-            options.m_words << word;
-            continue;
-        }
-        const int equals = word.indexOf(QLatin1Char('='));
-        const QString name = word.mid(2, equals < 0 ? -1 : equals - 2);
-        const bool repeats = known.contains(name + QLatin1Char('*'));
-        const bool takesValue = repeats || known.contains(name + QLatin1Char('='));
-        if (!takesValue && !known.contains(name)) return wrong(word, QStringLiteral("this option is not known"));
-        if (!repeats && options.m_values.contains(name))
-            return wrong(word, QStringLiteral("this option is given twice"));
-        if (!takesValue) {
-            options.m_values.insert(name, QString());
-        } else if (equals >= 0) {
-            options.m_values.insert(name, word.mid(equals + 1));
-        } else if (i + 1 < words.size()) {
-            options.m_values.insert(name, words[++i]);
-        } else {
-            return wrong(word, QStringLiteral("its value is missing"));
-        }
-        if (repeats) options.m_repeated[name] << options.m_values[name];
+    options.m_words = parser.positionalArguments();
+    const QStringList given = parser.optionNames();
+    for (const QString& name : given) {
+        const QStringList values = parser.values(name);
+        const bool repeats = repeating.contains(name);
+        if (!repeats && given.count(name) > 1) return wrong(dashed(name), QStringLiteral("this option is given twice"));
+        options.m_values.insert(name, values.isEmpty() ? QString() : values.back());
+        if (repeats) options.m_repeated[name] = values;
     }
     if (options.m_words.size() < plainWords)
         return wrong(

@@ -118,6 +118,8 @@ QString proofSentence(const Reason& r) {
         return tr("%1 is asked, and held").arg(load(r, 0));
     case Fact::askedRungOpen:
         return tr("%1 is asked, not held").arg(load(r, 0));
+    case Fact::ladderEnds:
+        return tr("No lighter rung is left to try");
     case Fact::askedFlexOpen:
         return tr("Flexed over the rod by hand: asked, not done");
     case Fact::yieldsAnyway:

@@ -186,6 +186,8 @@ QString sentence(const Reason& r) {
         return tr("May be hard: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
     case Fact::mayBeEither:
         return tr("May be either side: %1 ± %2, %3 inside").arg(h(0), u(1), percent(number(r, 2)));
+    case Fact::meanBelow:
+        return tr("The mean itself, %1, is below %2").arg(h(0), h(1));
     case Fact::soft:
         return tr("Soft by %1: %2 ± %3").arg(h(0), h(1), u(2));
     case Fact::hard:

@@ -27,18 +27,27 @@ int rankOf(Tone tone) {
     return 4;
 }
 
-bool sayExcused(const Blade& blade, Verdict& verdict) {
-    const auto excuse = std::find_if(blade.excuses.begin(), blade.excuses.end(),
-                                     [&](const Excuse& e) { return e.gate == verdict.gate; });
+Verdict emptyVerdict(const Blade& blade, Gate gate) {
+    Verdict verdict;
+    verdict.gate = gate;
+    verdict.blade = blade.id;
+    verdict.tables_edition = Tables::edition;
+    return verdict;
+}
+
+std::optional<Verdict> excusedVerdict(const Blade& blade, Gate gate) {
+    const auto excuse =
+        std::find_if(blade.excuses.begin(), blade.excuses.end(), [&](const Excuse& e) { return e.gate == gate; });
     const bool isExcused = excuse != blade.excuses.end();
-    if (!isExcused && !isOutBefore(blade, verdict.gate)) return false;
+    if (!isExcused && !isOutBefore(blade, gate)) return std::nullopt;
+    Verdict verdict = emptyVerdict(blade, gate);
     verdict.state = State::excused;
     if (isExcused)
         verdict.reasons.push_back({Fact::excusedBecause, Tone::note, "record", {}, {excuse->reason, excuse->by}});
     else
         verdict.reasons.push_back({Fact::outBecause, Tone::note, "record", {}, {blade.fate->reason}});
     verdict.next = {Act::out};
-    return true;
+    return verdict;
 }
 
 std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper) {

@@ -56,8 +56,11 @@ std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, con
 /// Order in which reasons speak: what is wrong, what is open, notes, what is good, what nobody saw.
 int rankOf(Tone tone);
 
-/// Fills in the verdict of a blade that is excused at a gate, or out before it; false when it is neither.
-bool sayExcused(const Blade& blade, Verdict& verdict);
+/// A verdict that says nothing yet.
+Verdict emptyVerdict(const Blade& blade, Gate gate);
+
+/// The verdict of a blade that is excused at a gate, or out before it; none when it is neither.
+std::optional<Verdict> excusedVerdict(const Blade& blade, Gate gate);
 
 // What the other blades of the batch show at the same gate.
 struct Siblings {

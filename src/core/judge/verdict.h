@@ -68,7 +68,8 @@ enum class Fact {
     mayBeSoft, ///< numbers: mean, U, chance
     mayBeHard,
     mayBeEither,
-    soft, ///< numbers: by how much
+    meanBelow, ///< numbers: mean, limit: not only its interval
+    soft,      ///< numbers: by how much
     hard,
     oneReadingOnly,
     windowTooNarrow,       ///< numbers: width, 2U
@@ -151,6 +152,7 @@ enum class Fact {
     hardnessAssumed,  ///< numbers: HRC taken, since none is read
     askedRungHeld,    ///< numbers: N, degrees
     askedRungOpen,    ///< numbers: N, degrees
+    ladderEnds,       ///< no lighter rung is left to try
     askedFlexOpen,    ///< the flex by hand is asked
     yieldsAnyway,     ///< numbers: depth, thickness at its root, thickness expected to yield, N, degrees; text: outcome
     geometryExplains, ///< likewise
@@ -254,6 +256,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "may_be_soft",
                                           "may_be_hard",
                                           "may_be_either",
+                                          "mean_below",
                                           "soft",
                                           "hard",
                                           "one_reading_only",
@@ -331,6 +334,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "hardness_assumed",
                                           "asked_rung_held",
                                           "asked_rung_open",
+                                          "ladder_ends",
                                           "asked_flex_open",
                                           "yields_anyway",
                                           "geometry_explains",
@@ -431,6 +435,39 @@ enum class Act {
     done,
     out
 };
+/// The acts by the names that the tables of the gates know them by.
+template<>
+inline constexpr std::array namesOf<Act>{"nothing",
+                                         "take readings",
+                                         "read again",
+                                         "map readings",
+                                         "verify the tester",
+                                         "log a temper",
+                                         "temper again",
+                                         "rule out false softness",
+                                         "the maker decides",
+                                         "verify on a harder block",
+                                         "back to the steel",
+                                         "set the window",
+                                         "read thicker metal",
+                                         "clear the conflict",
+                                         "take a shot",
+                                         "re-assign the grade",
+                                         "mark the blade",
+                                         "start a heat",
+                                         "break a coupon",
+                                         "take a rung",
+                                         "note the edge",
+                                         "measure the damage",
+                                         "look at the heat treatment",
+                                         "file the edge",
+                                         "run a trial",
+                                         "count the grain",
+                                         "sign",
+                                         "answer the open gates",
+                                         "harden for finer grain",
+                                         "done",
+                                         "out"};
 
 /// How many readings more.
 struct ReadStep {
@@ -451,8 +488,10 @@ struct CouponStep {
 
 /// What to do next, with what it needs.
 struct NextStep {
+    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep>;
+
     Act act = Act::nothing;
-    std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep> with = {};
+    With with = {};
 
     /// What it needs, where that is of this kind; null otherwise.
     template<class Step>
@@ -478,6 +517,8 @@ enum class Caution {
     nail
 };
 
+struct DecisionRow;
+
 /// The computed verdict of one blade at one gate. A value; never typed in, never stored as truth.
 struct Verdict {
     State state = State::notYet;
@@ -487,7 +528,8 @@ struct Verdict {
     int taken = 0; ///< standing valid readings
     int planned = 0;
     std::optional<Measurement> measurement;
-    std::vector<Reason> reasons; ///< the first one speaks first
+    std::vector<Reason> reasons;   ///< the first one speaks first
+    const DecisionRow* row = nullptr; ///< of the gate's decision table; null when it is excused or out
     NextStep next;
     std::vector<Caution> cautions;
     std::vector<std::string> standing; ///< ids of the readings it rests on

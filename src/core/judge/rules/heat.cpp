@@ -1,0 +1,136 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "core/judge/heat_book.h"
+#include "core/judge/rules/rules.h"
+
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+/// What is known of one blade at Heat.
+struct HeatOfBlade {
+    const HeatAnswer& answer;
+    std::optional<bool> in_limits;
+    const Grade* grade;
+
+    /// It came out of the oven, and when is known.
+    bool isThrough() const { return answer.run != nullptr && answer.heat->in_s && answer.clock_minutes; }
+    NextStep::With with(Act act, const Findings&) const {
+        // What the long soak did to the grain is seen on a coupon that soaked as long (M30).
+        if (act == Act::breakCoupon) return CouponStep{*answer.minutes()};
+        return {};
+    }
+};
+
+void marks(const HeatOfBlade& h, Findings& f) {
+    if (h.answer.run == nullptr) return f.say(Fact::noHeatLogged, Tone::open, "heat");
+    if (!h.isThrough()) f.say(h.answer.heat->in_s ? Fact::notOutYet : Fact::notInYet, Tone::open, "M22");
+}
+
+void soak(const HeatOfBlade& h, Findings& f) {
+    if (!h.isThrough()) return;
+    const HeatRun& run = *h.answer.run;
+    const double minutes = *h.answer.minutes();
+    const double equivalent = h.answer.soak ? h.answer.soak->equivalent_minutes : 0;
+    if (!h.answer.soak)
+        f.say(Fact::soakByClock, Tone::note, "M22", {minutes});
+    else if (!h.answer.soak->by_steel)
+        f.say(Fact::soakByOven, Tone::note, "M23");
+    if (run.max_minutes && !atMost(minutes, *run.max_minutes))
+        f.say(Fact::soakOver, Tone::caution, "M22", {minutes, *run.max_minutes, equivalent});
+    else if (run.min_minutes && !atLeast(minutes, *run.min_minutes))
+        f.say(Fact::soakUnder, Tone::caution, "M22", {minutes, *run.min_minutes});
+    else
+        f.say(Fact::soakGood, h.in_limits ? Tone::good : Tone::note, "M22",
+              {minutes, run.min_minutes.value_or(0), run.max_minutes.value_or(0), equivalent});
+}
+
+void oven(const HeatOfBlade& h, Findings& f) {
+    if (!h.isThrough()) return;
+    const HeatRun& run = *h.answer.run;
+    if (h.answer.soak && h.answer.soak->apart)
+        f.say(Fact::soakApart, Tone::caution, "M22", {h.answer.soak->equivalent_minutes, h.answer.median_equivalent});
+    // A factor of 1.5 in grain growth is what ten degrees make.
+    if (h.answer.soak && h.answer.soak->peak_c > run.set_c + run.near_c + limitTolerance)
+        f.say(Fact::ovenOvershot, Tone::caution, "M22", {h.answer.soak->peak_c, run.set_c});
+    if (!run.oven_checked) f.say(Fact::ovenNeverChecked, Tone::note, "M22");
+}
+
+void transfer(const HeatOfBlade& h, Findings& f) {
+    if (!h.isThrough()) return;
+    const auto seconds = h.answer.heat->transfer_s();
+    if (!seconds || !h.answer.entering_c) return f.say(Fact::transferNotNoted, Tone::unseen, "M23");
+    if (h.grade != nullptr && h.grade->ac1_c && *h.answer.entering_c < *h.grade->ac1_c)
+        return f.say(Fact::transferLate, Tone::caution, "M23", {*seconds, *h.answer.entering_c, *h.grade->ac1_c});
+    f.say(Fact::transferGood, Tone::good, "M23", {*seconds, *h.answer.entering_c});
+}
+
+void quenchant(const HeatOfBlade& h, Findings& f) {
+    if (!h.isThrough()) return;
+    const auto& at = h.answer.heat->quenchant_c;
+    if (!at) return f.say(Fact::quenchantNotNoted, Tone::unseen, "heat");
+    const HeatRun& run = *h.answer.run;
+    if (run.medium_c && std::abs(*at - *run.medium_c) > run.medium_tolerance_c + limitTolerance)
+        return f.say(Fact::quenchantOff, Tone::caution, "heat", {*at, *run.medium_c});
+    f.say(Fact::quenchantGood, Tone::good, "heat", {*at});
+}
+
+// What was written down against what the trace says: both shown, neither chosen.
+void noted(const HeatOfBlade& h, Findings& f) {
+    if (h.answer.run == nullptr) return;
+    constexpr double degreesApart = 10;
+    constexpr double minutesApart = 2;
+    const double set = h.answer.run->set_c;
+    const BladeHeat& heat = *h.answer.heat;
+    if (heat.noted_c && std::abs(*heat.noted_c - set) > degreesApart + limitTolerance)
+        f.say(Fact::noteAgainstTrace, Tone::caution, "heat", {*heat.noted_c, set}, {"temperature"});
+    const auto minutes = h.answer.minutes();
+    if (heat.noted_minutes && minutes && std::abs(*heat.noted_minutes - *minutes) > minutesApart + limitTolerance)
+        f.say(Fact::noteAgainstTrace, Tone::caution, "heat", {*heat.noted_minutes, *minutes}, {"soak"});
+}
+
+GateRules<HeatOfBlade> heatRules() {
+    const Condition off{"off its plan",
+                        {Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate, Fact::quenchantOff,
+                         Fact::noteAgainstTrace}};
+    return {
+        Gate::heat,
+        {{{"marks", "a heat of this round", {Fact::noHeatLogged, Fact::notInYet, Fact::notOutYet}}, marks},
+         {{"soak",
+           "both marks; a trace, else the clock",
+           {Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood}},
+          soak},
+         {{"oven", "both marks; a trace", {Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}}, oven},
+         {{"transfer", "both marks", {Fact::transferNotNoted, Fact::transferLate, Fact::transferGood}}, transfer},
+         {{"quenchant", "both marks", {Fact::quenchantNotNoted, Fact::quenchantOff, Fact::quenchantGood}}, quenchant},
+         {{"noted", "what was written down", {Fact::noteAgainstTrace}}, noted}},
+        {{{Fact::noHeatLogged}, State::notYet, Act::startHeat},
+         {{Condition{"not through", {Fact::notInYet, Fact::notOutYet}}}, State::notYet, Act::markBlade},
+         {{Fact::soakOver}, State::borderline, Act::breakCoupon},
+         {{off}, State::borderline, Act::makerDecides},
+         {{}, State::pass, Act::done}}};
+}
+
+const GateRules<HeatOfBlade>& heatGate() {
+    static const GateRules<HeatOfBlade> gate = heatRules();
+    return gate;
+}
+
+} // namespace
+
+GateTable heatTable() {
+    return heatGate().table();
+}
+
+Verdict judgeHeat(const Batch& batch, std::size_t index, const HeatBook& book, const Tables& tables) {
+    const Blade& blade = batch.blades[index];
+    if (auto excused = excusedVerdict(blade, Gate::heat)) return *excused;
+    Verdict verdict = heatGate().judge(blade, {book.of(index), book.soakInLimits(index), tables.grade(batch.grade)});
+    verdict.cautions = {Caution::hotWork, Caution::quenchOil};
+    return verdict;
+}
+
+} // namespace rollcall

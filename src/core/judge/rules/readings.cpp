@@ -1,0 +1,307 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/rules/readings.h"
+
+#include "core/base/number.h"
+#include "core/measure/statistics.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int advisedBlockReadings = 5; // M6: two are allowed, five advised
+constexpr int fewestReboundStrikes = 5; // M11
+
+std::vector<double> plainValues(const Blade& blade, Gate gate, int temper) {
+    std::vector<double> values;
+    for (const Reading* r : candidatesAt(blade, gate, temper)) {
+        if (r->scale == "HRC") values.push_back(r->value);
+    }
+    return values;
+}
+
+std::vector<Rise> risesOf(const Blade& blade, const TesterModel& tester) {
+    std::vector<Rise> rises;
+    std::vector<double> before = plainValues(blade, Gate::quench, 0);
+    for (int temper = 1; temper <= lastTemper(blade); ++temper) {
+        std::vector<double> after = plainValues(blade, Gate::temper, temper);
+        if (after.empty()) continue;
+        if (!before.empty()) {
+            const double noise = tester.pooled_sd * std::sqrt(1.0 / double(before.size()) + 1.0 / double(after.size()));
+            if (meanOf(after) - meanOf(before) > tQuantile(0.975, tester.pooled_dof) * noise)
+                rises.push_back({temper, meanOf(before), meanOf(after)});
+        }
+        before = std::move(after);
+    }
+    return rises;
+}
+
+} // namespace
+
+ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, const Siblings& s, const Outlook& o,
+                     std::optional<bool> steelAnswers, std::optional<bool> soakKept, const std::optional<Instant>& at)
+    : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), now(at),
+      grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)), planned(b.planOf(readCase.gate).planned_readings),
+      taken(static_cast<int>(readCase.set.standing.size())) {
+    if (c.set.rebound) planned = std::max(planned, fewestReboundStrikes);
+    if (c.gate != Gate::temper) return;
+    logged = lastTemper(blade());
+    needed = requiredTempers(batch, blade(), tables);
+    rises = risesOf(blade(), c.set.tester);
+    if (!rises.empty()) needed = std::max(needed, rises.back().temper + 1);
+}
+
+bool ReadBlade::outOfReach() const {
+    if (!at(Side::hard) || measured()->outcome != Outcome::fail || !outlook.advice) return false;
+    const TemperAdvice& advice = *outlook.advice;
+    return !advice.best || std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::staysHard) > 0;
+}
+
+NextStep::With ReadBlade::with(Act act, const Findings& findings) const {
+    switch (act) {
+    case Act::takeReadings:
+    case Act::readThicker:
+        return ReadStep{std::max(1, planned) - taken};
+    case Act::readAgain: {
+        const Reason* more = findings.find(Fact::moreReadingsSettle);
+        return ReadStep{more != nullptr ? static_cast<int>(more->numbers.front()) : 1};
+    }
+    case Act::logTemper:
+    case Act::temperAgain:
+        return TemperStep{logged, act == Act::logTemper ? needed : 0,
+                          outlook.advice ? outlook.advice->best : std::nullopt};
+    default:
+        return {};
+    }
+}
+
+namespace {
+
+void readings(const ReadBlade& b, Findings& f) {
+    f.say(Fact::readingsTaken, b.taken >= b.planned ? Tone::good : Tone::open, "record",
+          {double(b.taken), double(b.planned)});
+}
+
+void validity(const ReadBlade& b, Findings& f) {
+    for (const Reason& reason : b.c.set.reasons) f.add(reason);
+}
+
+// M11. The instrument's own average counts every strike, a second one on the same spot too; ours beside it.
+void instrumentAverage(const ReadBlade& b, Findings& f) {
+    if (b.measured() == nullptr || b.measured()->n < 2) return;
+    for (const StrikeSeries& series : b.blade().series) {
+        if (!series.instrument_mean) continue;
+        const bool standing = std::any_of(b.c.set.standing.begin(), b.c.set.standing.end(),
+                                          [&](const Reading* r) { return r->series == series.id; });
+        if (!standing) continue;
+        const Measurement& m = *b.measured();
+        f.say(Fact::instrumentAverage, Tone::note, "M11",
+              {*series.instrument_mean, m.mean, m.agreement.mean_without_flagged.value_or(m.mean)}, {series.support});
+    }
+}
+
+void agreement(const ReadBlade& b, Findings& f) {
+    if (b.measured() == nullptr || b.measured()->n < 2) return;
+    const Measurement& m = *b.measured();
+    const Agreement& a = m.agreement;
+    const double spread = rangeOf(b.c.set.hrc);
+    // What the tester alone makes of n readings: the width that 19 of 20 such sets stay within, roughly 3.6 sigma.
+    const double explained = 3.64 * b.c.set.tester.pooled_sd;
+    if (a.disagree) f.say(Fact::readingsDisagree, Tone::caution, "M10", {spread, explained});
+    for (const std::size_t i : a.flagged) {
+        const Tester* tester = b.batch.tester(b.c.set.standing[i]->tester);
+        const bool rebound = tester != nullptr && tester->kind == TesterKind::rebound;
+        f.say(Fact::flaggedReading, Tone::caution, "M10",
+              {b.c.set.hrc[i], m.mean, a.mean_without_flagged.value_or(m.mean)}, {rebound ? "rebound" : "bench"});
+    }
+    if (m.changed_by_flagged) f.say(Fact::verdictHangsOnFlagged, Tone::caution, "M10");
+    if (a.cluster_gap)
+        f.say(Fact::twoGroups, Tone::caution, "M10", {*a.cluster_gap});
+    else if (a.uneven)
+        f.say(Fact::unevenBlade, Tone::caution, "M10", {spread});
+    if (!a.disagree && !a.uneven && a.flagged.empty())
+        f.say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
+    if (a.grubbs) f.say(Fact::grubbs, Tone::note, "M10");
+}
+
+// M12. The last try of files at this gate; on scale or soft skin it says nothing of the steel.
+void files(const ReadBlade& b, Findings& f) {
+    const FileTest* test = fileTestAt(b.blade(), b.c.gate);
+    if (test == nullptr) return f.say(Fact::notLookedAt, Tone::unseen, "M12", {}, {"files"});
+    if (test->surface != Surface::bare)
+        return f.say(Fact::filesNotOnBareMetal, Tone::note, "M12", {},
+                     {test->surface == Surface::scale ? "scale" : "decarburised"});
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none)
+        return f.say(Fact::filesContradict, Tone::caution, "M12", {bracket.skating, bracket.biting});
+    constexpr double open = std::numeric_limits<double>::infinity();
+    const double lower = bracket.lower.value_or(-open);
+    const double upper = bracket.upper.value_or(open);
+    const Measurement* m = b.measured();
+    const bool agrees = m == nullptr || (atLeast(m->decided_mean + m->decided_uncertainty, lower - filesThemselves) &&
+                                         atMost(m->decided_mean - m->decided_uncertainty, upper + filesThemselves));
+    f.say(agrees ? Fact::filesAgree : Fact::filesConflict, agrees ? Tone::good : Tone::caution, "M12", {lower, upper});
+}
+
+// M20. A surprise is a finding, not a failure: the window is what was promised.
+void expectation(const ReadBlade& b, Findings& f) {
+    if (b.c.gate != Gate::temper) return;
+    const Outlook& o = b.outlook;
+    if (!o.expected) return f.say(Fact::notLookedAt, Tone::unseen, "M20", {}, {"expectation"});
+    if (b.measured() == nullptr) return;
+    if (!o.surprise) return f.say(Fact::evidenceAgrees, Tone::good, "M20", {o.low, o.high}, {"expectation"});
+    f.say(Fact::surprise, Tone::caution, "M20", {o.by, o.low, o.high});
+    if (o.siblings == 0) return;
+    if (2 * o.shifted > o.siblings)
+        f.say(Fact::surpriseShared, Tone::caution, "M20", {o.median_by});
+    else
+        f.say(Fact::surpriseAlone, Tone::note, "M20", {double(o.siblings)});
+}
+
+// M14. A set of another tester's readings that was superseded stays visible beside the one that stands.
+void secondTester(const ReadBlade& b, Findings& f) {
+    std::vector<double> values;
+    std::string why;
+    for (const Reading& r : b.blade().readings) {
+        if (r.gate != b.c.gate || r.round != b.blade().round || !r.struck || r.scale != "HRC") continue;
+        if (r.struck->reason != StrikeReason::superseded || r.after_temper.value_or(0) != b.logged) continue;
+        values.push_back(r.value);
+        why = r.struck->note;
+    }
+    if (values.empty())
+        f.say(Fact::notLookedAt, Tone::unseen, "M14", {}, {"second tester"});
+    else
+        f.say(Fact::secondOpinion, Tone::note, "M14", {meanOf(values), double(values.size())}, {why});
+}
+
+void steelOf(const ReadBlade& b, Findings& f) {
+    if (!b.steel) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
+    f.say(*b.steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *b.steel ? Tone::good : Tone::caution, "M26", {},
+          {"steel"});
+}
+
+// A soak off its plan is the Heat gate's finding; it contradicts no hardness.
+void soakOf(const ReadBlade& b, Findings& f) {
+    if (!b.soak) return f.say(Fact::notLookedAt, Tone::unseen, "M22", {}, {"soak"});
+    f.say(*b.soak ? Fact::evidenceAgrees : Fact::soakOffPlan, *b.soak ? Tone::good : Tone::note, "M22", {}, {"soak"});
+}
+
+void window(const ReadBlade& b, Findings& f) {
+    if (b.measured() == nullptr) return;
+    const Measurement& m = *b.measured();
+    if (m.n == 1) f.say(Fact::oneReadingOnly, Tone::caution, "M15");
+    const std::vector<double> told{m.decided_mean, m.decided_uncertainty, m.probability_inside};
+    if (m.outcome == Outcome::pass) return f.say(Fact::inWindow, Tone::good, "M15", told);
+    const bool crossesLow = b.window.low && !atLeast(m.decided_mean - m.decided_uncertainty, *b.window.low);
+    const bool crossesHigh = b.window.high && !atMost(m.decided_mean + m.decided_uncertainty, *b.window.high);
+    if (m.outcome == Outcome::fail && m.side == Side::soft)
+        f.say(Fact::soft, Tone::bad, "M15", {*b.window.low - m.decided_mean, m.decided_mean, m.decided_uncertainty});
+    else if (m.outcome == Outcome::fail) // at Temper not yet done: tempering still lowers it
+        f.say(Fact::hard, b.c.gate == Gate::temper && !b.outOfReach() ? Tone::caution : Tone::bad, "M15",
+              {m.decided_mean - *b.window.high, m.decided_mean, m.decided_uncertainty});
+    else if (crossesLow && crossesHigh)
+        f.say(Fact::mayBeEither, Tone::caution, "M15", told);
+    else if (crossesLow || crossesHigh)
+        f.say(crossesLow ? Fact::mayBeSoft : Fact::mayBeHard, Tone::caution, "M15", told);
+    else
+        f.say(Fact::inWindow, Tone::note, "M15", told);
+    if (m.outcome != Outcome::borderline) return;
+    if (m.side == Side::soft) f.say(Fact::meanBelow, Tone::note, "M15", {m.decided_mean, *b.window.low});
+    if (m.more_readings.value_or(0) > 0) f.say(Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)});
+    // Five block readings in place of those taken would narrow the interval by more than a tenth.
+    const std::optional<BlockBias>& bias = b.c.set.bias;
+    if (!bias || bias->n >= advisedBlockReadings) return;
+    const double now = expectedUncertainty(b.c.set.tester, m.n, bias);
+    const double then = expectedUncertainty(b.c.set.tester, m.n, BlockBias{bias->error, advisedBlockReadings});
+    if (then < now * 0.9) f.say(Fact::moreBlockReadingsHelp, Tone::note, "M9", {now, then});
+}
+
+} // namespace
+
+ReadRules evidenceRules() {
+    return {
+        {{"readings", "a plan", {Fact::readingsTaken}}, readings},
+        {{"validity",
+          "readings; the runs on blocks; the outline",
+          {Fact::outsideScale,          Fact::mixedScales,     Fact::mixedTesters,
+           Fact::spacingBroken,         Fact::acceptedReading, Fact::spacingNotLookedAt,
+           Fact::spacingGood,           Fact::reboundThin,     Fact::reboundNotAlone,
+           Fact::thicknessGood,         Fact::belowTenDepths,  Fact::tooThin,
+           Fact::convexRefused,         Fact::convexCorrected, Fact::converted,
+           Fact::testerVerified,        Fact::blockFarOff,     Fact::testerNotVerified,
+           Fact::verificationOtherBand, Fact::testerFailed,    Fact::readingsSuspect}},
+         validity},
+        {{"agreement",
+          "two readings",
+          {Fact::readingsDisagree, Fact::flaggedReading, Fact::verdictHangsOnFlagged, Fact::twoGroups,
+           Fact::unevenBlade, Fact::readingsAgree, Fact::grubbs}},
+         agreement},
+        {{"instrument's average", "a series of strikes", {Fact::instrumentAverage}}, instrumentAverage},
+        {{"files",
+          "a try of files at this gate",
+          {Fact::notLookedAt, Fact::filesNotOnBareMetal, Fact::filesContradict, Fact::filesAgree, Fact::filesConflict}},
+         files},
+        {{"expectation",
+          "at Temper: a curve of the grade",
+          {Fact::notLookedAt, Fact::evidenceAgrees, Fact::surprise, Fact::surpriseShared, Fact::surpriseAlone}},
+         expectation},
+        {{"second tester", "a set that was superseded", {Fact::notLookedAt, Fact::secondOpinion}}, secondTester},
+        {{"steel", "the Steel gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts}},
+         steelOf},
+        {{"soak", "the Heat gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::soakOffPlan}}, soakOf},
+    };
+}
+
+Rule<ReadBlade> windowRule() {
+    return {{"window",
+             "a mean and a window",
+             {Fact::oneReadingOnly, Fact::inWindow, Fact::soft, Fact::hard, Fact::mayBeEither, Fact::mayBeSoft,
+              Fact::mayBeHard, Fact::meanBelow, Fact::moreReadingsSettle, Fact::moreBlockReadingsHelp}},
+            window};
+}
+
+void sayBeforeHardening(const ReadBlade& b, Findings& f) {
+    const int rounds = b.blade().round - 1;
+    if (rounds >= b.batch.rehardening_limit)
+        f.say(Fact::overHardeningLimit, Tone::caution, "temper", {double(rounds), double(b.batch.rehardening_limit)});
+    if (b.grade == nullptr)
+        f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {b.batch.grade});
+    else if (b.grade->needsFullAnneal())
+        f.say(Fact::fullAnnealFirst, Tone::caution, "temper", {}, {b.grade->name});
+    else
+        f.say(Fact::normaliseFirst, Tone::note, "temper", {}, {b.grade->name});
+}
+
+Condition notVerified() {
+    return {"tester not verified",
+            {Fact::testerNotVerified, Fact::verificationOtherBand, Fact::testerFailed, Fact::readingsSuspect}};
+}
+
+Condition tooFewReadings() {
+    return {"too few readings", {{Fact::readingsTaken, Tone::open}}};
+}
+
+Condition uneven() {
+    return {"uneven", {Fact::unevenBlade, Fact::twoGroups}};
+}
+
+std::vector<DecisionRow> settlingRows() {
+    const Condition mixed{"a set that is mixed or thin", {Fact::mixedScales, Fact::mixedTesters, Fact::reboundThin}};
+    const Condition conflict{"other evidence against it", {Fact::evidenceConflicts, Fact::filesConflict}};
+    return {
+        {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {notVerified(), mixed, conflict}},
+        {{notVerified()}, State::borderline, Act::verifyTester},
+        {{uneven()}, State::borderline, Act::mapReadings},
+        {{Fact::moreReadingsSettle}, State::borderline, Act::readAgain},
+        {{Fact::flaggedReading}, State::borderline, Act::readAgain},
+        {{conflict}, State::borderline, Act::clearConflict},
+        {{Fact::meanBelow}, State::borderline, Act::falseSoftness},
+        {{}, State::borderline, Act::makerDecides},
+    };
+}
+
+} // namespace rollcall

@@ -1,0 +1,74 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/judge/gate_case.h"
+#include "core/judge/rules/rules.h"
+
+#include <optional>
+#include <vector>
+
+/// What Quench and Temper have in common: hardness readings against a window.
+namespace rollcall {
+
+/// A temper after which the hardness rose by more than the readings' own scatter explains.
+struct Rise {
+    int temper = 0;
+    double before = 0;
+    double after = 0;
+};
+
+/// What is known of one blade at Quench or Temper.
+struct ReadBlade {
+    ReadBlade(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const Outlook& outlook,
+              std::optional<bool> steel, std::optional<bool> soak, const std::optional<Instant>& now);
+
+    const Blade& blade() const { return *c.blade; }
+    const Measurement* measured() const { return c.measurement ? &*c.measurement : nullptr; }
+    bool at(Side side) const { return c.measurement && c.measurement->side == side; }
+    bool enoughReadings() const { return c.measurement && taken >= std::max(1, planned); }
+    /// Everything is there that the window is decided by.
+    bool decidable() const { return enoughReadings() && logged >= needed; }
+    /// Harder than the window by the readings, and no temper of this branch reaches it.
+    bool outOfReach() const;
+    /// Harder than the window, which another temper can mend.
+    bool wantsTemper() const { return decidable() && at(Side::hard) && !passes() && !outOfReach(); }
+    bool passes() const { return c.measurement && c.measurement->outcome == Outcome::pass; }
+    NextStep::With with(Act act, const Findings& findings) const;
+
+    const Batch& batch;
+    const Tables& tables;
+    const Case& c;
+    const Siblings& siblings;
+    const Outlook& outlook;
+    std::optional<bool> steel; ///< whether it answers to the grade
+    std::optional<bool> soak;  ///< whether it kept to its limits
+    const std::optional<Instant>& now;
+    const Grade* grade;
+    Window window;
+    int planned = 0;
+    int taken = 0;
+    int logged = 0; ///< tempers; 0 at Quench
+    int needed = 0; ///< tempers before a Pass, one more than after which it rose
+    std::vector<Rise> rises;
+};
+
+using ReadRules = std::vector<Rule<ReadBlade>>;
+
+/// The rules that both gates begin with, and those on the window itself.
+ReadRules evidenceRules();
+Rule<ReadBlade> windowRule();
+/// What stands before another hardening round.
+void sayBeforeHardening(const ReadBlade& blade, Findings& findings);
+/// How a blade that is read and neither soft nor hard is settled.
+std::vector<DecisionRow> settlingRows();
+
+const GateRules<ReadBlade>& quenchGate();
+const GateRules<ReadBlade>& temperGate();
+
+/// Findings that count alike at both gates.
+Condition notVerified();
+Condition tooFewReadings();
+Condition uneven();
+
+} // namespace rollcall

@@ -1,0 +1,149 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "core/judge/rules/rules.h"
+#include "core/judge/steel_book.h"
+
+#include <algorithm>
+#include <limits>
+
+namespace rollcall {
+
+namespace {
+
+/// What is known of one blade at Steel.
+struct SteelOfBlade {
+    const Batch& batch;
+    const SteelAnswer& answer;
+    const Grade* grade;
+
+    NextStep::With with(Act, const Findings&) const { return {}; }
+};
+
+void couponAndSpark(const SteelOfBlade& s, Findings& f) {
+    for (const SteelNote& note : s.batch.steel_notes) {
+        if (note.kind == SteelNoteKind::coupon && note.hrc && s.grade != nullptr) {
+            constexpr double coupon_u = 1.0; // HRC: a coupon's own scatter and the tester
+            const bool fits = couponFits(*s.grade, *note.hrc, coupon_u);
+            f.say(fits ? Fact::couponAgrees : Fact::couponContradicts, fits ? Tone::good : Tone::caution, "quench",
+                  {*note.hrc, s.grade->as_quenched_min, s.grade->as_quenched_max}, {s.grade->name});
+        }
+        if (note.kind == SteelNoteKind::spark && note.agrees)
+            f.say(*note.agrees ? Fact::sparkAgrees : Fact::sparkContradicts, *note.agrees ? Tone::good : Tone::caution,
+                  "steel", {}, {note.text});
+    }
+}
+
+void grade(const SteelOfBlade& s, Findings& f) {
+    if (s.grade == nullptr) f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {s.batch.grade});
+    if (!s.batch.claimed.empty() && !sameName(s.batch.claimed, s.batch.grade))
+        f.say(Fact::gradeReassigned, Tone::note, "record", {}, {s.batch.claimed, s.batch.grade});
+}
+
+void shots(const SteelOfBlade& s, Findings& f) {
+    for (const ShotWarning warning : s.answer.warnings)
+        f.say(warning == ShotWarning::coating ? Fact::shotCoated
+              : warning == ShotWarning::scale ? Fact::shotScaled
+                                              : Fact::shotSmall,
+              Tone::caution, "M26");
+    // The poor man's check, a spark or a coupon, stands where there is no analyser.
+    const auto checked = [](const SteelNote& note) {
+        return note.kind == SteelNoteKind::coupon ? note.hrc.has_value() : note.agrees.has_value();
+    };
+    if (!s.answer.match && !std::any_of(s.batch.steel_notes.begin(), s.batch.steel_notes.end(), checked))
+        f.say(Fact::noShotTaken, Tone::open, "M26");
+}
+
+void sayElement(const ElementMatch& e, Fact fact, Tone tone, Findings& f) {
+    f.say(fact, tone, "M26",
+          {e.reading.percent.value_or(e.reading.lod.value_or(0.0)), e.low,
+           e.high.value_or(std::numeric_limits<double>::infinity()), e.z},
+          {e.element, e.reading.percent ? "" : "under"});
+}
+
+void composition(const SteelOfBlade& s, Findings& f) {
+    if (!s.answer.match) return;
+    const CompositionMatch& match = *s.answer.match;
+    switch (match.claim) {
+    case Claim::consistent:
+        f.say(s.answer.by_certificate ? Fact::certificateConsistent : Fact::steelConsistent, Tone::good, "M26",
+              {double(match.elements.size()), double(s.answer.shots)}, {s.batch.grade});
+        break;
+    case Claim::undecidable:
+        sayElement(match.elements.front(), Fact::steelUndecided, Tone::caution, f);
+        break;
+    case Claim::notConsistent:
+        for (const ElementMatch& element : match.elements) {
+            if (element.z >= 2)
+                sayElement(element, Fact::steelNotConsistent, element.z >= 3 ? Tone::bad : Tone::caution, f);
+        }
+        break;
+    }
+    if (!match.unseen.empty()) f.say(Fact::methodCannotSee, Tone::note, "M26", {}, match.unseen);
+}
+
+void lookAlikes(const SteelOfBlade& s, Findings& f) {
+    if (!s.answer.match) return;
+    const bool wrong = s.answer.match->claim == Claim::notConsistent;
+    std::vector<std::string> others;
+    for (const GradeCandidate& candidate : s.answer.candidates) {
+        if (candidate.cannot_be_told_apart && !sameName(candidate.grade->name, s.batch.grade))
+            others.push_back(candidate.grade->name);
+    }
+    if (wrong && !s.answer.candidates.empty() && s.answer.candidates.front().claim == Claim::notConsistent)
+        f.say(Fact::noGradeFits, Tone::note, "M26");
+    else if (!others.empty())
+        f.say(wrong ? Fact::looksMoreLike : Fact::alsoConsistent, Tone::note, "M26", {}, others);
+}
+
+GateRules<SteelOfBlade> steelRules() {
+    const Condition contradicted{"coupon or spark against it", {Fact::couponContradicts, Fact::sparkContradicts}};
+    const Condition consistent{"composition consistent", {Fact::steelConsistent, Fact::certificateConsistent}};
+    const Condition spoiled{"shot spoiled", {Fact::shotCoated, Fact::shotScaled, Fact::shotSmall}};
+    const Condition checked{"coupon or spark for it", {Fact::couponAgrees, Fact::sparkAgrees}};
+    return {Gate::steel,
+            {{{"composition",
+               "shots or a certificate; a known grade",
+               {Fact::steelConsistent, Fact::certificateConsistent, Fact::steelUndecided, Fact::steelNotConsistent,
+                Fact::methodCannotSee}},
+              composition},
+             {{"coupon and spark",
+               "a hardened coupon or a spark beside a known bar",
+               {Fact::couponAgrees, Fact::couponContradicts, Fact::sparkAgrees, Fact::sparkContradicts}},
+              couponAndSpark},
+             {{"grade", "the record", {Fact::gradeUnknown, Fact::gradeReassigned}}, grade},
+             {{"shots", "shots", {Fact::shotCoated, Fact::shotScaled, Fact::shotSmall, Fact::noShotTaken}}, shots},
+             {{"look-alikes",
+               "shots or a certificate; a known grade",
+               {Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
+              lookAlikes}},
+            {{{Fact::steelNotConsistent}, State::fail, Act::reassign},
+             {{Fact::steelUndecided}, State::borderline, Act::takeShot},
+             {{contradicted}, State::borderline, Act::reassign},
+             {{consistent, spoiled}, State::borderline, Act::takeShot},
+             {{consistent}, State::pass, Act::done},
+             {{checked}, State::pass, Act::done},
+             {{}, State::notYet, Act::takeShot}}};
+}
+
+const GateRules<SteelOfBlade>& steelGate() {
+    static const GateRules<SteelOfBlade> gate = steelRules();
+    return gate;
+}
+
+} // namespace
+
+GateTable steelTable() {
+    return steelGate().table();
+}
+
+Verdict judgeSteel(const Batch& batch, std::size_t index, const SteelBook& book, const Tables& tables) {
+    const Blade& blade = batch.blades[index];
+    if (auto excused = excusedVerdict(blade, Gate::steel)) return *excused;
+    const SteelAnswer& answer = book.of(index);
+    Verdict verdict = steelGate().judge(blade, {batch, answer, tables.grade(batch.grade)});
+    if (answer.method == AnalysisMethod::xrf && answer.shots > 0) verdict.cautions.push_back(Caution::xrays);
+    return verdict;
+}
+
+} // namespace rollcall

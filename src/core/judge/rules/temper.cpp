@@ -1,0 +1,157 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "core/judge/rules/readings.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rollcall {
+
+namespace {
+
+void rise(const ReadBlade& b, Findings& f) {
+    for (const Rise& one : b.rises)
+        f.say(Fact::roseAfterTemper, Tone::caution, "temper", {one.before, one.after, double(one.temper)});
+}
+
+void windowSet(const ReadBlade& b, Findings& f) {
+    if (!b.window.low && !b.window.high) f.say(Fact::noWindowSet, Tone::open, "temper");
+    if (!b.window.low || !b.window.high || b.batch.rule != DecisionRule::guarded) return;
+    const double width = *b.window.high - *b.window.low;
+    // Before any reading nothing is known of the verification it will rest on: the best advised one is assumed.
+    constexpr int advisedOnBlock = 5;
+    const BlockBias bias = b.c.set.bias.value_or(BlockBias{0, advisedOnBlock});
+    const double u = expectedUncertainty(b.c.set.tester, std::max(b.planned, b.taken), bias);
+    if (width < 2 * u) f.say(Fact::windowTooNarrow, Tone::caution, "M15", {width, 2 * u});
+}
+
+void untied(const ReadBlade& b, Findings& f) {
+    const auto count = std::count_if(b.blade().readings.begin(), b.blade().readings.end(), [&](const Reading& r) {
+        return r.gate == Gate::temper && r.round == b.blade().round && !r.struck && !r.after_temper && b.logged > 0;
+    });
+    if (count > 0) f.say(Fact::readingsNotTiedToTemper, Tone::caution, "temper", {double(count)});
+}
+
+// M25. A colour on bare metal that the oven's number does not explain.
+void colours(const ReadBlade& b, Findings& f) {
+    const Blade& blade = b.blade();
+    for (const ColourNote& seen : blade.colours) {
+        if (seen.round != blade.round || seen.torch || b.grade == nullptr) continue;
+        for (const Temper& temper : blade.tempers) {
+            if (temper.round != seen.round || temper.number != seen.after_temper || !temper.temperature_c ||
+                !temper.hours)
+                continue;
+            const auto range = colourRange(b.tables, seen.colour, *temper.hours, seen.surface,
+                                           b.grade->chromium_percent, b.grade->isStainless());
+            if (!range || range->chart_of_minutes || std::abs(offColour(*range, *temper.temperature_c)) <= colourOff_c)
+                continue;
+            f.say(Fact::colourAgainstOven, Tone::caution, "M25", {range->low_c, range->high_c, *temper.temperature_c},
+                  {seen.colour});
+        }
+    }
+}
+
+void tempers(const ReadBlade& b, Findings& f) {
+    if (b.logged < b.needed) {
+        f.say(Fact::tempersMissing, Tone::open, "temper", {double(b.logged), double(b.needed)});
+        if (b.grade == nullptr && !b.batch.minimum_tempers)
+            f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {b.batch.grade});
+        return;
+    }
+    if (b.taken == 0 && b.logged > 0) f.say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(b.logged)});
+    if (b.enoughReadings() && b.logged == 1 && b.needed == 1)
+        f.say(Fact::oneTemperAdvised, Tone::note, "temper", {1, 2});
+}
+
+// M21. The next temper with what it promises; what stands in its way.
+void nextTemper(const ReadBlade& b, Findings& f) {
+    if (b.decidable() && b.outOfReach()) return f.say(Fact::noTemperReaches, Tone::bad, "M21");
+    if (b.wantsTemper()) f.say(Fact::notYetDone, Tone::note, "temper");
+    const bool sound = b.c.set.verified && !(b.measured() != nullptr && b.measured()->agreement.uneven);
+    if (!b.outlook.advice || !(b.logged < b.needed || (b.wantsTemper() && sound))) return;
+    const auto told = [](const NextTemper& t) {
+        return std::vector<double>{t.temperature_c, t.hours, t.expect.hrc, t.chance_inside, t.chance_soft};
+    };
+    const TemperAdvice& advice = *b.outlook.advice;
+    if (advice.best) f.say(Fact::nextTemper, Tone::note, "M21", told(*advice.best));
+    if (advice.cautious) f.say(Fact::nextTemperCautious, Tone::note, "M21", told(*advice.cautious));
+    for (const TemperWarning warning : advice.warnings) {
+        if (warning == TemperWarning::insideEmbrittlement) {
+            // Inside what the grade is to avoid the maker decides, with a reason; beside it, it is only said.
+            const bool inside = advice.best && b.grade->embrittle_c.holds(advice.best->temperature_c);
+            f.say(Fact::temperAvoided, inside ? Tone::caution : Tone::note, "M21",
+                  {*b.grade->embrittle_c.low, *b.grade->embrittle_c.high});
+        }
+        if (warning == TemperWarning::lowConfidence)
+            f.say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {"temper curve"});
+    }
+}
+
+void softened(const ReadBlade& b, Findings& f) {
+    if (!b.decidable() || !b.at(Side::soft)) return;
+    f.say(Fact::temperingCannotRaise, Tone::caution, "temper");
+    f.say(Fact::ruleOutFalseSoftness, Tone::note, "temper");
+    sayBeforeHardening(b, f);
+}
+
+void shifted(const ReadBlade& b, Findings& f) {
+    if (!b.decidable() || b.siblings.judged < 2) return;
+    const bool all = (b.at(Side::hard) && b.siblings.hard == b.siblings.judged) ||
+                     (b.at(Side::soft) && b.siblings.soft == b.siblings.judged);
+    if (all) f.say(Fact::siblingsShiftedToo, Tone::caution, "temper", {*b.siblings.median});
+}
+
+GateRules<ReadBlade> temperRules() {
+    GateRules<ReadBlade> gate{Gate::temper, evidenceRules(), {}};
+    gate.rules.insert(
+        gate.rules.end(),
+        {{{"rise", "readings before and after a temper", {Fact::roseAfterTemper}}, rise},
+         {{"window set", "a window", {Fact::noWindowSet, Fact::windowTooNarrow}}, windowSet},
+         {{"untied", "tempers", {Fact::readingsNotTiedToTemper}}, untied},
+         {{"colours", "a colour, its temper, a known grade", {Fact::colourAgainstOven}}, colours},
+         windowRule(),
+         {{"tempers",
+           "recipe or grade",
+           {Fact::tempersMissing, Fact::gradeUnknown, Fact::noReadingsAfterLastTemper, Fact::oneTemperAdvised}},
+          tempers},
+         {{"next temper",
+           "a curve of the grade",
+           {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::nextTemperCautious, Fact::temperAvoided,
+            Fact::lowConfidenceRow}},
+          nextTemper},
+         {{"softened",
+           "a soft mean",
+           {Fact::temperingCannotRaise, Fact::ruleOutFalseSoftness, Fact::overHardeningLimit, Fact::gradeUnknown,
+            Fact::fullAnnealFirst, Fact::normaliseFirst}},
+          softened},
+         {{"shifted", "two siblings read", {Fact::siblingsShiftedToo}}, shifted}});
+    gate.decisions = {
+        {{Fact::noWindowSet}, State::notYet, Act::setWindow},
+        {{Fact::tempersMissing}, State::notYet, Act::logTemper},
+        {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
+        {{tooFewReadings()}, State::notYet, Act::takeReadings},
+        {{Fact::noTemperReaches}, State::fail, Act::makerDecides},
+        {{Fact::notYetDone, notVerified()}, State::borderline, Act::verifyTester},
+        {{Fact::notYetDone, uneven()}, State::borderline, Act::mapReadings},
+        {{Fact::notYetDone, {Fact::temperAvoided, Tone::caution}}, State::borderline, Act::makerDecides},
+        {{Fact::notYetDone}, State::borderline, Act::temperAgain},
+        {{Fact::soft, notVerified()}, State::fail, Act::verifyTester},
+        {{Fact::soft}, State::fail, Act::falseSoftness},
+    };
+    for (DecisionRow& row : settlingRows()) gate.decisions.push_back(std::move(row));
+    return gate;
+}
+
+} // namespace
+
+const GateRules<ReadBlade>& temperGate() {
+    static const GateRules<ReadBlade> gate = temperRules();
+    return gate;
+}
+
+GateTable temperTable() {
+    return temperGate().table();
+}
+
+} // namespace rollcall
