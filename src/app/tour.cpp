@@ -8,6 +8,7 @@
 #include "app/grain/count_page.h"
 #include "app/grain/grain_bench.h"
 #include "app/grain/rate_page.h"
+#include "app/heat/heat_bench.h"
 #include "app/proof/proof_bench.h"
 #include "app/store/document.h"
 #include "logbook/transfer/readings_csv.h"
@@ -37,6 +38,8 @@ public:
     Tour(MainWindow& window, Document& document, const QString& folder)
         : m_window(window), m_document(document), m_folder(folder) {}
 
+    GrainBench& grain() { return *m_window.findChild<GrainBench*>(); }
+    ProofBench& proof() { return *m_window.findChild<ProofBench*>(); }
     bool batch(const char* name) {
         for (const BatchSummary& summary : m_document.state().batches()) {
             if (summary.name == name) m_document.selectBatch(summary.id);
@@ -48,11 +51,7 @@ public:
         m_document.selectBlade(m_document.indexOfMark(mark));
         m_window.openGate(gate);
     }
-    void command(const char* id) {
-        for (const Command& command : m_window.commands()) {
-            if (command.id == QLatin1String(id)) return command.run();
-        }
-    }
+    void command(const char* id) { m_window.run(QString::fromLatin1(id)); }
     /// The dialog that is open, then closed.
     bool dialogShot(const char* name) {
         settle(m_document);
@@ -89,7 +88,7 @@ public:
     bool shot(const char* name) {
         settle(m_document);
         m_window.findChild<Footer*>()->hush(); // what is next, not what was done before
-        for (int i = 0; i < 400 && !m_window.grain().photos().idle(); ++i) settle(m_document); // photos come late
+        for (int i = 0; i < 400 && !grain().photos().idle(); ++i) settle(m_document); // photos come late
         return m_window.grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
     }
 
@@ -117,10 +116,10 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
           std::pair(HeatBench::Page::day, "day"), std::pair(HeatBench::Page::warp, "warp"),
           std::pair(HeatBench::Page::colour, "colour")}) {
         if (page == HeatBench::Page::colour) tour.call("GK-1", Gate::heat);
-        window.openHeat(page);
+        window.open(QStringLiteral("heat-bench"), static_cast<int>(page));
         all = tour.shot(name) && all;
     }
-    window.openHeat(HeatBench::Page::soak);
+    window.open(QStringLiteral("heat-bench"), static_cast<int>(HeatBench::Page::soak));
     tour.call("GK-4", Gate::temper);
     all = tour.shot("call") && all;
     tour.call("GK-8", Gate::temper);
@@ -132,7 +131,7 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     all = tour.shot("call-dark") && all;
     look.palette = Palette::light();
     window.setLook(look);
-    window.openTesters();
+    window.open(QStringLiteral("testers-bench"));
     all = tour.shot("testers") && all;
     all = tour.batch("Hedge 5") && all;
     tour.call("BH-3", Gate::temper);
@@ -146,17 +145,17 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     tour.call("BH-3", Gate::edge);
     all = tour.shot("edge-heat") && all;
     tour.call("BH-1", Gate::proof);
-    window.proof().runTrial();
+    tour.proof().runTrial();
     all = tour.shot("proof") && all;
-    window.proof().leaveTrial();
+    tour.proof().leaveTrial();
     for (const auto& [page, name] :
          {std::pair(ProofBench::Page::speaks, "stands-for"), std::pair(ProofBench::Page::cuts, "cuts"),
           std::pair(ProofBench::Page::study, "study"), std::pair(ProofBench::Page::protocols, "protocols")}) {
         tour.call(page == ProofBench::Page::speaks ? "BH-3" : "BH-1", Gate::proof);
-        window.proof().openPage(page);
+        tour.proof().openPage(page);
         all = tour.shot(name) && all;
     }
-    window.proof().openPage(ProofBench::Page::trial);
+    tour.proof().openPage(ProofBench::Page::trial);
     tour.call("BH-5", Gate::proof);
     all = tour.shot("trial") && all;
     all = tour.batch("Orchard 12") && all;
@@ -166,13 +165,13 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     all = tour.wizardShot("import") && all;
     all = tour.batch("Sickle 4") && all;
     tour.call("C-5", Gate::proof);
-    window.openGrain();
-    window.grain().count().besideOthers(1);
+    window.open(QStringLiteral("grain-bench"));
+    tour.grain().count().besideOthers(1);
     all = tour.shot("grain") && all;
-    window.grain().openPage(GrainBench::Page::rate);
-    window.grain().rate().act();
+    tour.grain().openPage(GrainBench::Page::rate);
+    tour.grain().rate().act();
     all = tour.shot("grain-rate") && all;
-    window.grain().openPage(GrainBench::Page::coupons);
+    tour.grain().openPage(GrainBench::Page::coupons);
     all = tour.shot("coupons") && all;
     tour.call("SK-4", Gate::proof);
     all = tour.shot("proof-grain") && all;

@@ -16,7 +16,7 @@ class tst_Edge : public QObject {
     static void open(WindowDriver& d) {
         d.makeBatch("Steel to Proof");
         d.press(Qt::Key_F6);
-        QCOMPARE(d.window().place(), MainWindow::Place::edge);
+        QCOMPARE(d.window().place(), QStringLiteral("edge-bench"));
     }
     static void measure(WindowDriver& d, const char* behind, const char* angle) {
         d.type("g");
@@ -70,7 +70,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.word() == "Pass", qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("90 N at 45° is asked, and held"), qPrintable(d.reasons()));
-        d.type("c");
+        d.run("edge.grinding");
         QVERIFY(d.dialog());
         d.type("2"); // burnt in grinding
         QCOMPARE(d.word(), QStringLiteral("Borderline"));
@@ -121,7 +121,7 @@ private slots:
         d.type("8"); // chopper, softer and thicker
         QVERIFY2(d.reasons().contains("53.0 to 56.0 HRC is usual"), qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("135 N at 45° is asked"), qPrintable(d.reasons()));
-        d.type("a");
+        d.run("edge.own-ask");
         d.fill("school", "by hand, flexed over the rod");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         measure(d, "0.3", "15");
@@ -137,10 +137,10 @@ private slots:
         open(d);
         measure(d, "0.4", "15");
         measure(d, "0.3", "17");
-        d.type("h");
+        d.run("edge.history");
         QVERIFY2(d.dialogText().contains("0.4 mm behind the edge, 15"), qPrintable(d.dialogText()));
         d.press(Qt::Key_Escape);
-        d.type("d");
+        d.run("edge.damage");
         d.fill("kind", "dent");
         d.fill("place", "far");
         d.press(Qt::Key_Return, Qt::ControlModifier);
@@ -164,7 +164,7 @@ private slots:
         WindowDriver d;
         open(d);
         measure(d, "0.3", "15");
-        d.type("l");
+        d.run("edge.wire");
         d.fill("port", scale.link);
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.now().contains("line open"), qPrintable(d.now()));
@@ -173,19 +173,19 @@ private slots:
         QVERIFY(scale.command("garbage").ok());
         QVERIFY(scale.command("overload").ok());
         QVERIFY(scale.command("press 80").ok());
-        QTRY_VERIFY(d.window().force().now_n() && std::abs(*d.window().force().now_n() - 80) < 0.5);
-        QVERIFY(std::abs(*d.window().force().peak_n() - 97) < 0.5);
+        QTRY_VERIFY(d.window().links().force.now_n() && std::abs(*d.window().links().force.now_n() - 80) < 0.5);
+        QVERIFY(std::abs(*d.window().links().force.peak_n() - 97) < 0.5);
         d.press(Qt::Key_Up);
         d.press(Qt::Key_Up);
         QVERIFY(d.column().detail.contains("97 N"));
         d.press(Qt::Key_Return);
         d.type("1");
         QVERIFY(std::abs(*d.document().batch().blades[0].rungs.at(0).force_n - 97) < 0.5);
-        QVERIFY(!d.window().force().peak_n()); // gone into the record
+        QVERIFY(!d.window().links().force.peak_n()); // gone into the record
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         QVERIFY(scale.command("let go").ok());
         QVERIFY(scale.command("press 30").ok());
-        QTRY_VERIFY(d.window().force().peak_n() && std::abs(*d.window().force().peak_n() - 30) < 0.5);
+        QTRY_VERIFY(d.window().links().force.peak_n() && std::abs(*d.window().links().force.peak_n() - 30) < 0.5);
     }
     void placesByMouseAndCells() {
         WindowDriver d;

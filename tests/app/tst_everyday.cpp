@@ -171,16 +171,16 @@ private slots:
         d.makeBatch("Quench only");
         const QString first = d.path();
         d.chooseFile(m_dir.filePath("second.rollcall"));
-        d.type("g");
+        d.run("new-logbook");
         d.settle();
         QVERIFY(!d.document().hasBatch());
         QVERIFY(d.now().contains("first batch"));
         d.chooseFile(m_dir.filePath("there-is-none.rollcall"));
-        d.type("o");
+        d.run("open");
         QVERIFY(d.dialogText().contains("there is no such file"));
         d.press(Qt::Key_Return);
         d.chooseFile(first);
-        d.type("o");
+        d.run("open");
         d.settle();
         QCOMPARE(d.document().batch().name, std::string("Orchard 13"));
         d.drop(m_dir.filePath("second.rollcall")); // a logbook may be dropped as well
@@ -211,7 +211,7 @@ private slots:
         file.close();
         WindowDriver d;
         d.chooseFile(file.fileName());
-        d.type("o");
+        d.run("open");
         QVERIFY2(d.dialogText().contains("not a logbook") || d.dialogText().contains("not a Rollcall logbook"),
                  qPrintable(d.dialogText()));
         QVERIFY(file.open(QIODevice::ReadOnly));
@@ -231,7 +231,7 @@ private slots:
         WindowDriver d;
         d.makeBatch("Quench only");
         d.press(Qt::Key_F4);
-        for (int i = 0; i < steps; ++i) d.type("z");
+        for (int i = 0; i < steps; ++i) d.run("text-size");
         const QRect whole = d.window().rect();
         for (const char* name : {"primary", "roll", "reading-row", "reasons"}) {
             auto* widget = d.window().findChild<QWidget*>(QLatin1String(name));
@@ -241,7 +241,7 @@ private slots:
             QVERIFY2(widget->width() > 40 && widget->height() > 20, name);
         }
         QVERIFY(!d.act().isEmpty());
-        while (d.window().look().factor != 1.0) d.type("z");
+        while (d.window().look().factor != 1.0) d.run("text-size");
     }
 
     // Names, roles and texts for who cannot see the painting.

@@ -40,11 +40,11 @@ class tst_Grain : public QObject {
     static void open(WindowDriver& d) {
         d.makeBatch("Steel to Proof");
         d.press(Qt::Key_F12);
-        QCOMPARE(d.window().place(), MainWindow::Place::grain);
+        QCOMPARE(d.window().place(), QStringLiteral("grain-bench"));
     }
     // Everything away from the interface thread has come back.
     static void rest(WindowDriver& d) {
-        (void)QTest::qWaitFor([&] { return d.window().grain().photos().idle() && d.document().pending() == 0; }, 20000);
+        (void)QTest::qWaitFor([&] { return d.grain().photos().idle() && d.document().pending() == 0; }, 20000);
         d.settle();
     }
     static void take(WindowDriver& d, const QString& name, const QByteArray& bytes) {
@@ -52,7 +52,7 @@ class tst_Grain : public QObject {
         rest(d);
     }
     static void typeScale(WindowDriver& d, const QString& value) {
-        d.type("s");
+        d.run("grain.scale");
         d.type("2");
         d.fill("scale", value);
         d.press(Qt::Key_Return, Qt::ControlModifier);
@@ -92,7 +92,7 @@ private slots:
         QVERIFY2(d.reasons().contains("fine enough, 8 is asked"), qPrintable(d.reasons()));
         // More is asked than is known: no Pass any more.
         d.press(Qt::Key_F12);
-        d.type("a");
+        d.run("grain.least");
         d.fill("least", "9.5");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.word() == QStringLiteral("Borderline") || d.word() == QStringLiteral("Coarse"));
@@ -130,7 +130,7 @@ private slots:
         d.press(Qt::Key_Return);
         rest(d);
         const int second = drafted();
-        auto& page = d.window().grain().count();
+        auto& page = d.grain().count();
         int added = 0;
         for (int y = 0; y < page.height() && added == 0; y += 6) {
             QTest::mouseClick(&page, Qt::LeftButton, {}, {40, y});
@@ -160,7 +160,7 @@ private slots:
         take(d, "wide.png", encoded(fracture(9).scaled(720, 120), "png"));
         d.press(Qt::Key_Return);
         d.type("1");
-        auto& page = d.window().grain().count();
+        auto& page = d.grain().count();
         constexpr int y = 90;
         QTest::mouseClick(&page, Qt::LeftButton, {}, {0, y});
         QTest::mouseClick(&page, Qt::LeftButton, {}, {page.width() - 1, y});
@@ -180,7 +180,7 @@ private slots:
         typeScale(d, "900");
         d.press(Qt::Key_2);
         d.press(Qt::Key_Return);
-        auto& rate = d.window().grain().rate();
+        auto& rate = d.grain().rate();
         QVERIFY(rate.running());
         for (int i = 0; i < 8 && rate.running(); ++i) {
             const auto [left, right] = rate.shown();
@@ -203,7 +203,7 @@ private slots:
         take(d, "scan.tiff", encoded(fracture(8), "tiff"));
         QCOMPARE(d.document().batch().blades[0].fractures.size(), std::size_t(2));
         // The two at a glance; a click on the first takes it in hand again.
-        auto& page = d.window().grain().count();
+        auto& page = d.grain().count();
         QCOMPARE(page.photo()->name, std::string("scan.tiff"));
         QTest::mouseClick(&page, Qt::LeftButton, {}, {200, 16});
         QCOMPARE(page.photo()->name, std::string("turned.jpg"));
@@ -221,7 +221,7 @@ private slots:
         QTemporaryDir folder;
         WindowDriver d;
         open(d);
-        d.type("l");
+        d.run("grain.watch");
         d.fill("folder", folder.path());
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(fracture(8).save(folder.filePath("shot.png")));
@@ -234,7 +234,7 @@ private slots:
         open(d);
         take(d, "c-1.png", encoded(fracture(9), "png"));
         typeScale(d, "900");
-        auto& page = d.window().grain().count();
+        auto& page = d.grain().count();
         const QImage before = page.grab().toImage();
         d.press(Qt::Key_PageUp);
         QVERIFY(page.grab().toImage() != before);
@@ -242,7 +242,7 @@ private slots:
         d.type("*"); // the drawn fracture of rating 8 beside it
         rest(d);
         QVERIFY(page.grab().toImage() != before);
-        d.type("f");
+        d.run("grain.whole");
         QVERIFY(!d.window().findChild<VerdictColumn*>()->isVisible());
         d.press(Qt::Key_Escape);
         QVERIFY(d.window().findChild<VerdictColumn*>()->isVisible());

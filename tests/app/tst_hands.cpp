@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/heat/oven_link.h"
+#include "app/links/oven_link.h"
 #include "app/proof/speaks_page.h"
 #include "app/shared/form_dialog.h"
 #include "demo/demo.h"
@@ -219,7 +219,7 @@ private slots:
                 return Done{};
             });
             d.settle();
-            OvenLink& oven = d.window().oven();
+            OvenLink& oven = d.window().links().oven;
             Instant zero = d.document().now();
             zero.utc_ms -= 60000;
             oven.record(run, zero);

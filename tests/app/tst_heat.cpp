@@ -69,7 +69,7 @@ private slots:
         driver.type("w");
         QVERIFY2(driver.dialogText().contains("Steel of 2.4 mm"), qPrintable(driver.dialogText()));
         driver.press(Qt::Key_Escape);
-        driver.type("n");
+        driver.run("soak.note");
         driver.fill("minutes", "15");
         driver.fill("quenchant", "131F");
         driver.press(Qt::Key_Return, Qt::ControlModifier);
@@ -234,7 +234,7 @@ private slots:
         QVERIFY2(driver.reasons().contains("3 blades are not tempered"), qPrintable(driver.reasons()));
         const QString picture = m_dir.filePath("stack.svg");
         driver.chooseFile(picture);
-        driver.type("e");
+        driver.type("i");
         QFile svg(picture);
         QVERIFY(svg.open(QIODevice::ReadOnly));
         const QByteArray text = svg.readAll();
@@ -276,20 +276,20 @@ private slots:
         driver.fill("oven", "Oven 1");
         driver.fill("set", "800");
         driver.press(Qt::Key_Return, Qt::ControlModifier);
-        driver.type("l");
+        driver.run("soak.wire");
         driver.fill("port", oven.link);
         driver.press(Qt::Key_Return, Qt::ControlModifier);
-        QTRY_VERIFY(driver.window().oven().stateText().contains("open"));
+        QTRY_VERIFY(driver.window().links().oven.stateText().contains("open"));
         for (int i = 0; i < 5; ++i) {
-            const std::size_t had = driver.window().oven().fresh().size();
+            const std::size_t had = driver.window().links().oven.fresh().size();
             QVERIFY(oven.command("tick").ok());
-            QTRY_COMPARE(driver.window().oven().fresh().size(), had + 1);
+            QTRY_COMPARE(driver.window().links().oven.fresh().size(), had + 1);
         }
         QVERIFY(oven.command("garbage").ok());
         QVERIFY(oven.command("broken").ok());
         QVERIFY(oven.command("again").ok());
         driver.type("a");
-        driver.window().oven().flush();
+        driver.window().links().oven.flush();
         driver.settle();
         QVERIFY(driver.document().batch().heat_runs[0].trace != nullptr);
         QCOMPARE(driver.document().batch().heat_runs[0].trace->samples().size(), std::size_t(5));

@@ -1,7 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/heat/day_clock.h"
+#include "app/shared/day_clock.h"
 #include "logbook/logbook.h"
+#include "app/heat/heat_bench.h"
 #include "tests/support/window_driver.h"
 
 using namespace rollcall;
@@ -38,13 +39,13 @@ private slots:
         page(d, "2");
         const auto expected = [&] { return d.column().numbers.at(0).value.toDouble(); };
         const double once = expected();
-        d.type("s");
+        d.run("ladder.tempers");
         QVERIFY2(d.column().detail.contains("first of 2"), qPrintable(d.column().detail));
         const double twice = expected();
-        d.type("s");
+        d.run("ladder.tempers");
         const double thrice = expected();
         QVERIFY(once > twice && twice > thrice);
-        d.type("s");
+        d.run("ladder.tempers");
         QCOMPARE(expected(), once);
         for (int i = 0; i < 4; ++i) d.press(Qt::Key_Up);
         QVERIFY(expected() < once);
@@ -80,17 +81,17 @@ private slots:
         d.fill("reason", "typed wrongly");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         page(d, "2");
-        d.type("b");
+        d.run("ladder.branch");
         const auto temperature = [&] { return d.column().act.section("at ", 1).section(QChar(0xA0), 0, 0).toInt(); };
         const int other = temperature();
-        d.type("b");
+        d.run("ladder.branch");
         QVERIFY2(std::abs(other - temperature()) > 150 || d.column().word == "Risky", qPrintable(d.column().act));
     }
     void recipesAreExtendedCutAndChosen() {
         WindowDriver d;
         d.makeBatch();
         page(d, "3");
-        d.type("v");
+        d.run("recipe.choose");
         QVERIFY(d.now().contains("no recipe yet"));
         d.press(Qt::Key_Return);
         d.type("1");
@@ -111,7 +112,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("such as 8 min"));
         d.press(Qt::Key_Escape);
-        d.type("v");
+        d.run("recipe.choose");
         QVERIFY(d.dialog());
         d.type("3"); // the first version again
         QCOMPARE(d.document().batch().recipe->version, 1);
@@ -163,7 +164,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(std::abs(d.document().batch().heat_runs.at(0).edge_mm.value() - 0.762) < 1e-9);
         QVERIFY(d.document().batch().planOf(Gate::heat).required);
-        d.type("n");
+        d.run("soak.note");
         d.fill("blades", "GK-1, GK-7");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("No blade is marked GK-7"));
@@ -194,7 +195,7 @@ private slots:
         const DayClock clock(d.document());
         QVERIFY(clock.ringing());
         QCOMPARE(clock.events().size(), std::size_t(1));
-        d.type("h");
+        d.type("j");
         QVERIFY(d.now().contains("put Orchard 13")); // hushed, not forgotten
         d.type("x");
         QVERIFY(!d.now().contains("put Orchard 13"));
@@ -209,7 +210,8 @@ private slots:
         d.type("z"); // from the flat to the edge
         QVERIFY2(d.column().left.contains("edge"), qPrintable(d.column().left));
         d.press(Qt::Key_Return);
-        d.type("zt"); // the spine, by torch
+        d.type("z");
+        d.run("colour.torch"); // the spine, by torch
         for (int i = 0; i < 6; ++i) d.press(Qt::Key_Right);
         QCOMPARE(d.word(), QStringLiteral("Estimate"));
         d.press(Qt::Key_Return);
@@ -217,7 +219,7 @@ private slots:
         const auto& colours = d.document().batch().blades[0].colours;
         QVERIFY(colours[0].zone == "edge" && !colours[0].torch);
         QVERIFY(colours[1].zone == "spine" && colours[1].torch);
-        d.type("u"); // coated: the colour says nothing
+        d.type("k"); // coated: the colour says nothing
         QCOMPARE(d.word(), QStringLiteral("Says nothing"));
     }
     void pagesByTabKeyAndMouse() {
@@ -225,16 +227,20 @@ private slots:
         d.makeBatch();
         d.press(Qt::Key_F3);
         auto* bench = d.window().findChild<HeatBench*>();
-        QCOMPARE(bench->page(), HeatBench::Page::soak);
-        d.press(Qt::Key_Tab);
-        QCOMPARE(bench->page(), HeatBench::Page::ladder);
-        d.press(Qt::Key_Backtab);
-        d.press(Qt::Key_Backtab);
-        QCOMPARE(bench->page(), HeatBench::Page::colour);
-        QTest::mouseClick(bench, Qt::LeftButton, Qt::NoModifier, {40, 20});
-        QCOMPARE(bench->page(), HeatBench::Page::soak);
+        const auto page = [&] { return static_cast<HeatBench::Page>(bench->pageIndex()); };
+        QCOMPARE(page(), HeatBench::Page::soak);
+        d.press(Qt::Key_Tab, Qt::ControlModifier);
+        QCOMPARE(page(), HeatBench::Page::ladder);
+        d.press(Qt::Key_Backtab, Qt::ControlModifier | Qt::ShiftModifier);
+        d.press(Qt::Key_Backtab, Qt::ControlModifier | Qt::ShiftModifier);
+        QCOMPARE(page(), HeatBench::Page::colour);
+        auto* tabs = bench->findChild<QTabBar*>("pages");
+        QTest::mouseClick(tabs, Qt::LeftButton, Qt::NoModifier, tabs->tabRect(0).center());
+        QCOMPARE(page(), HeatBench::Page::soak);
+        d.type("3");
+        QCOMPARE(page(), HeatBench::Page::recipe);
         d.press(Qt::Key_Escape);
-        QCOMPARE(d.window().place(), MainWindow::Place::overview);
+        QCOMPARE(d.window().place(), QStringLiteral("overview-bench"));
     }
     // A reading from another bench's time never lands at the Heat gate.
     void readingsFindTheirGate() {

@@ -18,14 +18,15 @@ class tst_Instruments : public QObject {
     static void toTesters(WindowDriver& d) {
         d.makeBatch("Quench only");
         d.type("r");
-        QCOMPARE(d.window().place(), MainWindow::Place::testers);
+        QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
     }
     SimulatedTester* wired(WindowDriver& d) {
         auto* sim = new SimulatedTester(0.2, 1);
         sim->link = m_dir.filePath(QStringLiteral("tester"));
         if (!sim->plug()) qFatal("no pseudo terminal");
         toTesters(d);
-        d.type("l1");
+        d.run("testers.line");
+        d.type("1");
         d.fill("port", sim->link);
         d.press(Qt::Key_Return, Qt::ControlModifier);
         return sim;
@@ -49,7 +50,7 @@ private slots:
         QTRY_COMPARE(d.document().batch().verifications.at(0).readings.size(), std::size_t(5));
         d.settle();
         d.press(Qt::Key_Return); // back to where it was begun
-        QCOMPARE(d.window().place(), MainWindow::Place::testers);
+        QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         d.press(Qt::Key_F4);
 
@@ -110,7 +111,8 @@ private slots:
         QTRY_VERIFY(d.field().contains("99.9 came: outside HRC, not logged"));
         QCOMPARE(readings(d), 0);
         d.type("r");
-        d.type("l2"); // what came can be seen
+        d.run("testers.line");
+        d.type("2"); // what came can be seen
         QVERIFY(d.dialogText().contains("R 1 99.9 HRC   read"));
         d.press(Qt::Key_Return);
     }
@@ -122,7 +124,7 @@ private slots:
         d.type("r");
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         QCOMPARE(d.act(), QStringLiteral("Back"));
-        d.type("c");
+        d.type("m");
         d.fill("indenter", "cone D-9");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
@@ -156,7 +158,7 @@ private slots:
         d.settle();
         QCOMPARE(d.document().state().shop().blocks[0].spacing_mm, 1.0);
         d.press(Qt::Key_Escape);
-        QVERIFY(d.window().place() != MainWindow::Place::testers);
+        QVERIFY(d.window().place() != QStringLiteral("testers-bench"));
     }
 
     // By keys and by mouse, in either order; a bracket that contradicts the bench keeps the blade from Pass.
@@ -271,8 +273,8 @@ private slots:
         d.type("r");
         QCOMPARE(d.word(), QStringLiteral("Fail"));
         QVERIFY2(d.reasons().contains("Failed 2 times: stop"), qPrintable(d.reasons()));
-        d.press(Qt::Key_Tab); // one block only: it stays
-        d.type("s");
+        d.type("*"); // one block only: it stays
+        d.run("testers.suspect");
         QVERIFY2(d.dialogText().contains("Failed 2 times in a row"), qPrintable(d.dialogText()));
         QVERIFY(d.dialogText().contains("Orchard 13, GK-1 at Quench: 65.4 HRC"));
         d.press(Qt::Key_Return);
@@ -393,7 +395,7 @@ private slots:
         for (const char* name : {"chart.csv", "chart.svg", "chart.png", "chart.doc"}) {
             const QString path = m_dir.filePath(QLatin1String(name));
             d.chooseFile(path);
-            d.type("e");
+            d.type("i");
             QCOMPARE(QFile::exists(path), !path.endsWith("doc"));
         }
         QVERIFY(d.now().contains("must be png, svg or csv"));
@@ -409,7 +411,8 @@ private slots:
         d.verifyTester();
         d.type("652\n653\n654\n");
         QCOMPARE(d.word(), QStringLiteral("Pass"));
-        d.type("rf");
+        d.type("r");
+        d.run("testers.what-if");
         d.fill("error", "3");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.dialogText().contains("GK-1 at Quench: Pass becomes"), qPrintable(d.dialogText()));

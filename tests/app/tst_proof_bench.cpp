@@ -15,7 +15,7 @@ class tst_ProofBench : public QObject {
     static void open(WindowDriver& d) {
         d.makeBatch("Steel to Proof");
         d.press(Qt::Key_F7);
-        QCOMPARE(d.window().place(), MainWindow::Place::proof);
+        QCOMPARE(d.window().place(), QStringLiteral("proof-bench"));
     }
     static void begin(WindowDriver& d, const QString& protocol) {
         d.press(Qt::Key_Return);
@@ -117,7 +117,7 @@ private slots:
         open(d);
         begin(d, "Performance trial");
         toTheChop(d);
-        d.type("t");
+        d.run("trial.touch-up");
         QVERIFY2(d.now().contains("void"), qPrintable(d.now()));
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
         QVERIFY2(d.reasons().contains("void: the edge was touched up"), qPrintable(d.reasons()));
@@ -138,7 +138,7 @@ private slots:
         QVERIFY2(d.now().contains("Hold on"), qPrintable(d.now()));
         QCOMPARE(progress(d).current, std::size_t(1));
         d.chooseFile(d.writeFile("flex.png", "bytes"));
-        d.type("p");
+        d.run("trial.photo");
         d.type("n");
         d.fill("text", "creaked");
         d.press(Qt::Key_Return, Qt::ControlModifier);
@@ -234,7 +234,7 @@ private slots:
         QVERIFY2(d.reasons().contains("Varied: edge thickness"), qPrintable(d.reasons()));
         QCOMPARE(d.word(), QStringLiteral("Not fair")); // nobody knows their soak
         QVERIFY2(d.reasons().contains("soak not known of both"), qPrintable(d.reasons()));
-        d.type("c");
+        d.type("i");
         const QString table = QGuiApplication::clipboard()->text();
         QVERIFY2(table.contains("edge thickness\t0.30 mm\t0.50 mm"), qPrintable(table));
     }
@@ -262,7 +262,7 @@ private slots:
         QCOMPARE(d.document().state().shop().own_protocols[0].steps.size(), std::size_t(8));
         QTemporaryDir dir;
         d.chooseFile(dir.filePath("own.csv"));
-        d.type("s");
+        d.run("protocol.save");
         QVERIFY2(d.now().contains("written"), qPrintable(d.now()));
         d.chooseFile(d.writeFile("bad.csv", "protocol,step,kind\nP,one,hop\n"));
         d.type("i");

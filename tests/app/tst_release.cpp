@@ -33,7 +33,7 @@ class tst_Release : public QObject {
         }
         d.document().selectBlade(0);
         d.press(Qt::Key_F8);
-        QCOMPARE(d.window().place(), MainWindow::Place::release);
+        QCOMPARE(d.window().place(), QStringLiteral("release-bench"));
     }
     static const Blade& blade(WindowDriver& d, std::size_t i) { return d.document().batch().blades[i]; }
 
@@ -93,7 +93,7 @@ private slots:
     void aSampleIsDeclared() {
         WindowDriver d;
         prepared(d);
-        d.type("a");
+        d.run("release.sample");
         d.fill("chance", "200");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("per cent"));
@@ -139,7 +139,7 @@ private slots:
         prepared(d);
         const QString base = d.path();
         d.chooseFile(base + ".pdf");
-        d.type("p");
+        d.run("release.certificate");
         d.fill("shop", "Orchard tools");
         d.fill("mark", base); // no picture
         d.press(Qt::Key_Return, Qt::ControlModifier);
@@ -150,13 +150,14 @@ private slots:
         d.press(Qt::Key_Return);
         QVERIFY2(d.now().contains("pages"), qPrintable(d.now()));
         QVERIFY(QFile(base + ".pdf").size() > 10000);
-        d.type("p");
+        d.run("release.certificate");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.type("p");
         QVERIFY2(d.now().contains("with the printer"), qPrintable(d.now()));
         for (const char* paper : {"1", "2", "3"}) {
             d.chooseFile(base + paper + ".pdf");
-            d.type(QStringLiteral("k") + paper);
+            d.run("release.papers");
+            d.type(QLatin1String(paper));
             d.press(Qt::Key_Return, Qt::ControlModifier);
             d.press(Qt::Key_Return);
             QVERIFY2(d.now().contains("1 pages"), qPrintable(d.now()));

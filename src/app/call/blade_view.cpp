@@ -12,7 +12,7 @@ namespace rollcall {
 BladeView::BladeView(const Document& document, ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
     setObjectName(QStringLiteral("blade-view"));
-    setMinimumHeight(look.px(150));
+    setMinimumHeight(look.px(120));
 }
 
 void BladeView::refresh() {

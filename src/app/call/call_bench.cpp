@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/call_bench.h"
 
+#include "app/acts/shop_actions.h"
 #include "app/call/blade_view.h"
 #include "app/call/reading_row.h"
 #include "app/call/rule_view.h"
@@ -12,8 +13,10 @@
 #include "words/words.h"
 
 #include <QDateTime>
+#include <QKeyEvent>
 #include <QLocale>
 #include <QVBoxLayout>
+#include <utility>
 
 namespace rollcall {
 
@@ -24,11 +27,11 @@ constexpr int testerHeight = 56;
 
 } // namespace
 
-CallBench::CallBench(Document& document, ReadingStation& station, const DeviceLink& link, const Look& look,
-                     QWidget* parent)
-    : QWidget(parent), m_document(document), m_station(station), m_link(link), m_look(look),
-      m_blade(new BladeView(document, station, look)), m_row(new ReadingRow(document, station, look)),
-      m_rule(new RuleView(document, station, look)) {
+CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions,
+                     const Look& look, QWidget* parent)
+    : Bench(document, look, parent), m_station(station), m_link(link), m_actions(actions),
+      m_onBlock(station.mode() == ReadingStation::Mode::block), m_blade(new BladeView(document, station, look)),
+      m_row(new ReadingRow(document, station, look)), m_rule(new RuleView(document, station, look)) {
     setObjectName(QStringLiteral("call-bench"));
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
@@ -37,9 +40,44 @@ CallBench::CallBench(Document& document, ReadingStation& station, const DeviceLi
     column->addWidget(m_blade, 1);
     column->addWidget(m_row);
     column->addWidget(m_rule);
+    connect(&m_station, &ReadingStation::changed, this, &CallBench::followStation);
+    connect(&link, &DeviceLink::reading, this, [this](const DeviceLine& line) {
+        if (!m_inFront && m_document.hasBatch()) emit gateWanted(m_gate);
+        m_station.receive(line.value, line.text, line.scale);
+    });
+}
+
+// A run on a block is read here, wherever it was begun; one begun elsewhere leads back there.
+void CallBench::followStation() {
+    const bool onBlock = m_station.mode() == ReadingStation::Mode::block;
+    if (onBlock == m_onBlock) return;
+    m_onBlock = onBlock;
+    if (onBlock && !m_inFront) {
+        m_cameForBlock = true;
+        emit wanted();
+    } else if (!onBlock && std::exchange(m_cameForBlock, false) && m_inFront) {
+        emit backWanted();
+    }
+}
+
+void CallBench::setInFront(bool inFront) {
+    Bench::setInFront(inFront);
+    if (inFront) return;
+    m_cameForBlock = false;
+    if (m_station.mode() == ReadingStation::Mode::block) m_station.leaveVerification();
+}
+
+std::optional<Gate> CallBench::gate() const {
+    return serves(m_document.gate()) ? m_document.gate() : m_gate;
+}
+
+QString CallBench::whyNotAt(Gate gate) const {
+    return m_document.batch().planOf(gate).required ? QString()
+                                                    : tr("%1 is not asked in this batch.").arg(words::gateName(gate));
 }
 
 void CallBench::refresh() {
+    if (serves(m_document.gate())) m_gate = m_document.gate();
     m_blade->refresh();
     m_row->refresh();
     m_rule->refresh();
@@ -128,12 +166,122 @@ void CallBench::paintTester(QPainter& painter) const {
     drawText(painter, width() - px(24), top + px(46), numbers, m_look.font(16), p.muted, Qt::AlignRight);
 }
 
-void CallBench::startDwell() {
-    m_row->startDwell();
+// The primary act: what Enter does when nothing is typed.
+void CallBench::act() {
+    if (m_station.enter()) return;
+    switch (m_station.act()) {
+    case StationAct::typeReading:
+        return emit said(tr("Read the tester, type the number, then Enter."), false);
+    case StationAct::verify:
+        return m_actions.verify();
+    case StationAct::finishVerification:
+        return m_station.leaveVerification();
+    case StationAct::repeatVerification:
+        return m_station.beginVerification(Block(m_station.block()));
+    case StationAct::logTemper:
+    case StationAct::temperAgain:
+        return m_actions.logTemper({});
+    case StationAct::oneMore:
+        return m_station.askOneMore();
+    case StationAct::setLimits:
+        return m_actions.changeLimits();
+    case StationAct::reharden:
+        return m_actions.reharden();
+    case StationAct::callNext:
+        return callNext();
+    case StationAct::overview:
+    case StationAct::nothing:
+        return emit commandWanted(QStringLiteral("overview"));
+    }
 }
 
-RuleData CallBench::rule() const {
-    return m_rule->bladeData();
+void CallBench::leftAct() {
+    if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
+    m_station.askOneMore();
+}
+
+void CallBench::rightAct() {
+    m_actions.strikeLast();
+}
+
+std::optional<std::size_t> CallBench::nextToRead() const {
+    for (const Task& task : m_document.tasks()) {
+        const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
+                              task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
+        if (task.gate == m_document.gate() && readable && static_cast<int>(task.blade) != m_document.bladeIndex())
+            return task.blade;
+    }
+    return std::nullopt;
+}
+
+void CallBench::callNext() {
+    if (const auto blade = nextToRead()) return m_document.selectBlade(static_cast<int>(*blade));
+    emit commandWanted(QStringLiteral("overview"));
+}
+
+Commands CallBench::commands() {
+    const auto onBlock = [this] {
+        return m_station.mode() == ReadingStation::Mode::block ? tr("Leave the block first.") : QString();
+    };
+    return {{QStringLiteral("one-more"), tr("One more reading"), tr("on the blade in hand"), Verb::other,
+             [this] { m_station.askOneMore(); }, onBlock},
+            {QStringLiteral("strike"), tr("Strike out"), tr("the last reading, with its reason, by one key"),
+             Verb::strike, [this] { m_actions.strikeLast(); }},
+            {QStringLiteral("dwell"),
+             tr("Dwell"),
+             tr("how long the total force is held"),
+             Verb::none,
+             [this] { m_row->startDwell(); },
+             {},
+             Qt::Key_Space},
+            {QStringLiteral("files"), tr("Files"), tr("which skate and which bite, on this blade"), Verb::files,
+             [this] { m_actions.tryFiles(m_rule->bladeData()); }, onBlock},
+            {QStringLiteral("series"), tr("Strikes"), tr("a series: rebound, with its own average"), Verb::series,
+             [this] { m_actions.logSeries(); }, onBlock}};
+}
+
+QStringList CallBench::offers() const {
+    return {QStringLiteral("why"),    QStringLiteral("verify"), QStringLiteral("temper"),
+            QStringLiteral("excuse"), QStringLiteral("second"), QStringLiteral("scale")};
+}
+
+QStringList CallBench::movements() const {
+    return {tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"),
+            tr("Arrows   move the next spot (Shift: finer); or click on the blade"),
+            tr("Esc   clear what is typed, leave the block, back to the batch")};
+}
+
+bool CallBench::key(QKeyEvent* event) {
+    const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.5;
+    switch (event->key()) {
+    case Qt::Key_Backspace:
+        m_station.backspace();
+        return true;
+    case Qt::Key_Left:
+        m_station.moveSpot(-step, 0);
+        return true;
+    case Qt::Key_Right:
+        m_station.moveSpot(step, 0);
+        return true;
+    case Qt::Key_Up:
+        m_station.moveSpot(0, step);
+        return true;
+    case Qt::Key_Down:
+        m_station.moveSpot(0, -step);
+        return true;
+    default:
+        return event->text().size() == 1 && m_station.type(event->text().at(0));
+    }
+}
+
+bool CallBench::escape() {
+    if (!m_station.typed().isEmpty() || !m_station.message().isEmpty() || m_station.waiting() > 0)
+        m_station.clear();
+    else if (m_station.mode() == ReadingStation::Mode::block)
+        m_station.leaveVerification();
+    else
+        return false;
+    return true;
 }
 
 ColumnContent CallBench::content() const {
@@ -190,22 +338,17 @@ void CallBench::nameAct(ColumnContent& content) const {
         content.act = tr("Verify the tester");
         content.detail = tr("or type: Borderline at best");
         break;
-    case StationAct::callNext: {
-        for (const Task& task : m_document.tasks()) {
-            const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
-                                  task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
-            if (task.gate != m_document.gate() || !readable || static_cast<int>(task.blade) == m_document.bladeIndex())
-                continue;
-            content.act = tr("Call %1").arg(QString::fromStdString(m_document.batch().blades[task.blade].mark));
+    case StationAct::callNext:
+        if (const auto blade = nextToRead()) {
+            content.act = tr("Call %1").arg(QString::fromStdString(m_document.batch().blades[*blade].mark));
             content.detail = verdict.state == State::borderline ? next.act + QStringLiteral(": ") + next.detail
                                                                 : tr("next at this gate");
-            return;
+            break;
         }
         content.act = tr("To the batch");
         content.detail = verdict.next.act == Act::makerDecides ? tr("you decide: %1").arg(next.detail)
                                                                : tr("all called at this gate");
         break;
-    }
     case StationAct::overview:
         content.act = tr("To the batch");
         break;

@@ -2,33 +2,44 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/call/reading_station.h"
-#include "app/frame/verdict_column.h"
-#include "app/shared/device_link.h"
+#include "app/acts/reading_station.h"
+#include "app/links/device_link.h"
+#include "app/shared/bench.h"
 #include "plot/rule.h"
-
-#include <QWidget>
 
 namespace rollcall {
 
 class BladeView;
 class ReadingRow;
 class RuleView;
+class ShopActions;
 
 /// The Call bench of the Quench and Temper gates: the reading station with blade, readings, rule and tester.
-class CallBench : public QWidget {
+class CallBench : public Bench {
     Q_OBJECT
 
 public:
-    CallBench(Document& document, ReadingStation& station, const DeviceLink& link, const Look& look,
+    CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions, const Look& look,
               QWidget* parent = nullptr);
-    void refresh();
-    /// What the verdict column says while this bench is open.
-    ColumnContent content() const;
-    /// M7: times how long the total force is held; again stops it.
-    void startDwell();
-    /// Window and readings of the blade in hand, as on the rule.
-    RuleData rule() const;
+    QString title() const override { return tr("Call"); }
+    std::optional<Gate> gate() const override;
+    bool serves(Gate g) const override { return g == Gate::quench || g == Gate::temper; }
+    QString whyNotAt(Gate gate) const override;
+    bool needsBlade() const override { return m_station.mode() != ReadingStation::Mode::block; }
+    void setInFront(bool inFront) override;
+    /// The gate that was read last, where a reading from the wire belongs while another place is open.
+    int pageIndex() const override { return static_cast<int>(indexOf(m_gate)); }
+    void openPageAt(int gate) override { m_gate = allGates[static_cast<std::size_t>(gate)]; }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    Commands commands() override;
+    QStringList offers() const override;
+    QStringList movements() const override;
+    bool key(QKeyEvent* event) override;
+    bool escape() override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -39,11 +50,17 @@ private:
     ColumnContent bladeContent() const;
     ColumnContent blockContent() const;
     void nameAct(ColumnContent& content) const;
+    /// The next blade to be read at this gate; none when all are.
+    std::optional<std::size_t> nextToRead() const;
+    void callNext();
+    void followStation();
 
-    Document& m_document;
     ReadingStation& m_station;
     const DeviceLink& m_link;
-    const Look& m_look;
+    ShopActions& m_actions;
+    Gate m_gate = Gate::temper;
+    bool m_onBlock = false;
+    bool m_cameForBlock = false; ///< a run was begun elsewhere: it leads back there
     BladeView* m_blade;
     ReadingRow* m_row;
     RuleView* m_rule;

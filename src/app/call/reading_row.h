@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/call/reading_station.h"
+#include "app/acts/reading_station.h"
 #include "plot/look.h"
 
 #include <QElapsedTimer>

@@ -14,7 +14,7 @@ namespace rollcall {
 namespace {
 
 constexpr int headHeight = 48;
-constexpr int ladderHeight = 308;
+constexpr int ladderHeight = 284;
 constexpr int ruleHeight = 132;
 constexpr int footHeight = 44;
 
@@ -240,7 +240,7 @@ void EdgeBench::paintEvent(QPaintEvent*) {
     const int foot = height() - px(footHeight);
     painter.fillRect(0, foot, width(), 1, p.hair);
     const QString state = m_force.wire().stateText();
-    QString live = tr("Scale: read by eye; L puts it on a wire");
+    QString live = tr("Scale: read by eye");
     if (m_force.connected()) {
         live = m_force.now_n()
                    ? tr("Scale %1 N, peak %2 N")
@@ -345,6 +345,36 @@ void EdgeBench::act() {
     askOutcome(rung);
 }
 
+Commands EdgeBench::commands() {
+    const auto blade = [this] { return m_document.blade() == nullptr ? tr("No blade is chosen.") : QString(); };
+    return {
+        {QStringLiteral("edge.other"), tr("Other rung"), tr("a load and an angle of your own"), Verb::other,
+         [this] { otherRung(); }, blade},
+        {QStringLiteral("edge.strike"), tr("Strike out"), tr("the last rung"), Verb::strike, [this] { strikeLast(); },
+         blade},
+        {QStringLiteral("edge.geometry"), tr("Geometry"), tr("thickness behind the edge, angle, finish"),
+         Verb::geometry, [this] { measure(); }, blade},
+        {QStringLiteral("edge.flex"), tr("Flex by hand"), tr("over the rod, at about the sharpening angle"), Verb::none,
+         [this] { flexByHand(); }, blade},
+        {QStringLiteral("edge.damage"), tr("Size of the damage"), tr("of the last rung that failed"), Verb::none,
+         [this] { markDamage(); }, blade},
+        {QStringLiteral("edge.grinding"), tr("Grinding"), tr("colours seen, and whether they are cleared"), Verb::none,
+         [this] { noteGrinding(); }, blade},
+        {QStringLiteral("edge.purpose"), tr("What is asked"), tr("the rung by purpose"), Verb::plan,
+         [this] { choosePurpose(); }, blade},
+        {QStringLiteral("edge.own-ask"), tr("Ask this rung"), tr("what the batch has to hold"), Verb::none,
+         [this] { takeOwnAsk(); }, blade},
+        {QStringLiteral("edge.history"), tr("History"), tr("of this edge"), Verb::none, [this] { history(); }, blade},
+        {QStringLiteral("edge.wire"), tr("Scale on a wire"), tr("port and pattern"), Verb::none, [this] { wire(); },
+         blade},
+        {QStringLiteral("edge.picture"), tr("Picture"), tr("of the ladder, as a file"), Verb::inAndOut,
+         [this] { exportPicture(); }, blade}};
+}
+
+QStringList EdgeBench::movements() const {
+    return {tr("Arrows   another rung of the ladder; Shift with them: another place on the edge")};
+}
+
 bool EdgeBench::key(QKeyEvent* event) {
     if (m_document.blade() == nullptr || m_grid.forces_n.empty()) return false;
     const bool shift = event->modifiers() & Qt::ShiftModifier;
@@ -371,33 +401,7 @@ bool EdgeBench::key(QKeyEvent* event) {
     default:
         break;
     }
-    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
-    const QString key = event->text().toLower();
-    if (key == QLatin1String("*"))
-        otherRung();
-    else if (key == QLatin1String("/"))
-        strikeLast();
-    else if (key == QLatin1String("g"))
-        measure();
-    else if (key == QLatin1String("h"))
-        history();
-    else if (key == QLatin1String("f"))
-        flexByHand();
-    else if (key == QLatin1String("c"))
-        noteGrinding();
-    else if (key == QLatin1String("p"))
-        choosePurpose();
-    else if (key == QLatin1String("a"))
-        takeOwnAsk();
-    else if (key == QLatin1String("d"))
-        markDamage();
-    else if (key == QLatin1String("l"))
-        wire();
-    else if (key == QLatin1String("i"))
-        exportPicture();
-    else
-        return false;
-    return true;
+    return false;
 }
 
 } // namespace rollcall

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/edge/force_link.h"
+#include "app/links/force_link.h"
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/judge/edge_judge.h"
@@ -24,6 +24,9 @@ public:
     void act() override;
     void leftAct() override { otherRung(); }
     void rightAct() override { strikeLast(); }
+    std::optional<Gate> gate() const override { return Gate::edge; }
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 protected:

@@ -1,143 +1,202 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/call/call_bench.h"
 #include "app/exchange/exchange_actions.h"
-#include "app/frame/footer.h"
 #include "app/frame/main_window.h"
 #include "app/shared/choice_dialog.h"
 #include "words/words.h"
 
+#include <algorithm>
+#include <QKeyEvent>
 #include <QSettings>
 
-// The one list of what the window can do, and the two places that show it.
+// What can be done everywhere, and the ways to it: keys, buttons, menu, help.
 namespace rollcall {
 
 void MainWindow::makeCommands() {
+    m_everywhere.clear();
     ShopActions* a = m_actions;
-    const auto fkey = [&](const char* id, Qt::Key key, const QString& shown, const QString& text, const QString& help,
-                          std::function<void()> run, bool inMenu = false) {
-        m_commands.push_back(
-            {QString::fromLatin1(id), key, QChar(), Qt::NoModifier, shown, text, help, inMenu, std::move(run)});
+    const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
+                                std::function<void()> run, bool inMenu = true) {
+        m_everywhere.push_back(
+            {QString::fromLatin1(id), text, help, verb, std::move(run), {}, Qt::Key_unknown, Qt::NoModifier, inMenu});
     };
-    const auto letter = [&](const char* id, char key, const QString& text, const QString& help,
-                            std::function<void()> run, bool inMenu = true) {
-        m_commands.push_back({QString::fromLatin1(id), Qt::Key_unknown, QLatin1Char(key), Qt::NoModifier,
-                              QString(QLatin1Char(key)).toUpper(), text, help, inMenu, std::move(run)});
+    const auto keyed = [&](const char* id, Qt::KeyboardModifiers modifiers, Qt::Key key, const QString& text,
+                           const QString& help, std::function<void()> run, bool inMenu) {
+        m_everywhere.push_back(
+            {QString::fromLatin1(id), text, help, Verb::none, std::move(run), {}, key, modifiers, inMenu});
     };
-    fkey("help", Qt::Key_F1, QStringLiteral("F1"), tr("Help"), tr("all keys; ? does the same"), [this] { showHelp(); });
+    keyed(
+        "help", {}, Qt::Key_F1, tr("Help"), tr("all keys; ? does the same"), [this] { showHelp(); }, false);
     for (std::size_t i = 0; i < gateCount; ++i) {
         const Gate gate = allGates[i];
-        fkey("gate", static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)), QStringLiteral("F%1").arg(i + 2),
-             tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); });
+        keyed((std::string("gate.") + nameOf(gate)).c_str(), {}, static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)),
+              tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); }, false);
     }
-    fkey("overview", Qt::Key_F9, QStringLiteral("F9"), tr("Batch"), tr("the batch at a glance"),
-         [this] { openOverview(); });
-    fkey("menu", Qt::Key_F10, QStringLiteral("F10"), tr("Menu"), tr("everything else"), [this] { showMenu(); });
-    fkey("person", Qt::Key_F11, QStringLiteral("F11"), tr("Person"), tr("who is at work"), [a] { a->choosePerson(); });
-    fkey("grain", Qt::Key_F12, QStringLiteral("F12"), tr("Grain"), tr("fractures counted, rated, compared"),
-         [this] { openGrain(); });
-    letter(
-        "help2", '?', tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
-    letter(
-        "one-more", '*', tr("One more reading"), tr("on the blade in hand"), [this] { m_station.askOneMore(); }, false);
-    letter(
-        "strike", '/', tr("Strike out the last reading"), tr("with its reason, by one key"), [a] { a->strikeLast(); },
-        false);
-    letter(
-        "next", '+', tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
-    letter(
-        "previous", '-', tr("Previous blade"), tr("in the roll"), [this] { stepBlade(-1); }, false);
-    letter("why", 'w', tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
-    letter("files", 'f', tr("Files"), tr("which skate and which bite, on this blade"), [this] {
-        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: files are tried on a blade."), true);
-        m_actions->tryFiles(m_call->rule());
-    });
-    letter("scale", 'k', tr("Scale and surface"), tr("thin stock, convex blades"), [a] { a->chooseScale(); });
-    letter("series", 'q', tr("Series of strikes"), tr("rebound, with its own average"), [this, a] {
-        if (m_place != Place::call) return m_footer->say(tr("Open a gate first: strikes are made on a blade."), true);
-        a->logSeries();
-    });
-    letter("second", 'c', tr("Second opinions"), tr("two testers on the same blades"), [a] { a->secondOpinions(); });
-    const auto control = [&](const char* id, Qt::Key key, const QString& shown, const QString& text,
-                             const QString& help, std::function<void()> run) {
-        m_commands.push_back(
-            {QString::fromLatin1(id), key, QChar(), Qt::ControlModifier, shown, text, help, false, std::move(run)});
-    };
-    control("ground-off", Qt::Key_G, tr("Ctrl+G"), tr("The marks are ground off"), tr("they leave the blade's map"),
-            [a] { a->grindOff(); });
-    control("copy", Qt::Key_C, tr("Ctrl+C"), tr("Copy the table in view"), tr("for a spreadsheet"),
-            [this] { m_exchange->copyTable(); });
-    control("paste", Qt::Key_V, tr("Ctrl+V"), tr("Paste a table of readings"), tr("with any header"),
-            [this] { m_exchange->paste(); });
-    control("take-back", Qt::Key_Z, tr("Ctrl+Z"), tr("Take back the last import"), tr("after asking"),
-            [this] { m_exchange->takeBack(); });
-    letter("verify", 'v', tr("Verify the tester"), tr("readings on a block"), [a] { a->verify(); });
-    letter("temper", 't', tr("Log a temper"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
-    letter("excuse", 'e', tr("Excuse the blade at this gate"), tr("with a reason"), [a] { a->excuse(); });
-    letter("batches", 'b', tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
-    letter("new-batch", 'n', tr("New batch"), tr("marks, window, thickness"), [a] { a->newBatch(false); });
-    letter("same-again", 's', tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
-    letter("exchange", 'i', tr("In and out"),
-           tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
-           [this] { m_exchange->choose(); });
-    letter("limits", 'l', tr("Change window and minimum"), tr("everything is judged anew"), [a] { a->changeLimits(); });
-    letter("planned", 'p', tr("Change the gate's plan"), tr("whether it is asked, how many readings"),
-           [a] { a->changePlanned(); });
-    letter("reharden", 'h', tr("Re-harden the blade"), tr("begins a new round at Quench"), [a] { a->reharden(); });
-    letter("out", 'x', tr("The blade is out"), tr("cracked, scrapped, coupon, removed"), [a] { a->takeOut(); });
-    letter("rename", 'm', tr("Rename the blade's mark"), {}, [a] { a->renameBlade(); });
-    letter("accept", 'a', tr("Count a reading that was left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
-    letter("strike-temper", 'u', tr("Strike out the last temper"), tr("logged by mistake"), [a] { a->strikeTemper(); });
-    letter("testers", 'r', tr("Testers"), tr("verification, drift, blocks, the one in use"), [this] { openTesters(); });
-    letter("day", 'y', tr("The ovens today"), tr("what runs, what is next, plan an oven run"),
-           [this] { openHeat(HeatBench::Page::day); });
-    letter("open", 'o', tr("Open a logbook"), {}, [a] { a->openLogbook(); });
-    letter("new-logbook", 'g', tr("New logbook"), {}, [a] { a->newLogbook(); });
-    letter("dark", 'd', tr("Dark or light"), {}, [this] {
-        Look look = m_look;
-        look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
-        QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
-        setLook(look);
-    });
-    letter("dwell-sound", 'j', tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
+    keyed(
+        "overview", {}, Qt::Key_F9, tr("Batch"), tr("the batch at a glance"), [this] { openOverview(); }, false);
+    keyed(
+        "menu", {}, Qt::Key_F10, tr("Menu"), tr("everything else"), [this] { showMenu(); }, false);
+    keyed(
+        "person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [a] { a->choosePerson(); }, false);
+    everywhere(
+        "help.sign", Verb::help, tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
+    everywhere(
+        "next", Verb::next, tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
+    everywhere(
+        "previous", Verb::previous, tr("Blade before"), tr("in the roll"), [this] { stepBlade(-1); }, false);
+    for (Bench* bench : m_benches) {
+        for (Command& door : bench->doors()) m_everywhere.push_back(std::move(door));
+    }
+    everywhere("why", Verb::why, tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
+    everywhere("temper", Verb::temper, tr("Log a temper"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
+    everywhere("verify", Verb::verify, tr("Verify tester"), tr("readings on a block"), [a] { a->verify(); });
+    everywhere("batches", Verb::batches, tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
+    everywhere("new-batch", Verb::makeNew, tr("New batch"), tr("marks, window, thickness"),
+               [a] { a->newBatch(false); });
+    everywhere("same-again", Verb::same, tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
+    everywhere("exchange", Verb::inAndOut, tr("In and out"),
+               tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
+               [this] { m_exchange->choose(); });
+    everywhere("second", Verb::compare, tr("Second opinions"), tr("two testers on the same blades"),
+               [a] { a->secondOpinions(); });
+    everywhere("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [a] { a->chooseScale(); });
+    everywhere("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
+               [a] { a->changeLimits(); });
+    everywhere("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
+               [a] { a->changePlanned(); });
+    everywhere("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [a] { a->excuse(); });
+    everywhere("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
+               [a] { a->reharden(); });
+    everywhere("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"),
+               [a] { a->takeOut(); });
+    everywhere("rename", Verb::amend, tr("Rename the blade"), tr("its mark"), [a] { a->renameBlade(); });
+    everywhere("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
+    everywhere("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
+               [a] { a->strikeTemper(); });
+    constexpr auto control = Qt::ControlModifier;
+    keyed(
+        "ground-off", control, Qt::Key_G, tr("The marks are ground off"), tr("they leave the blade's map"),
+        [a] { a->grindOff(); }, true);
+    keyed(
+        "copy", control, Qt::Key_C, tr("Copy the table in view"), tr("for a spreadsheet"),
+        [this] { m_exchange->copyTable(); }, false);
+    keyed(
+        "paste", control, Qt::Key_V, tr("Paste a table of readings"), tr("with any header"),
+        [this] { m_exchange->paste(); }, false);
+    keyed(
+        "take-back", control, Qt::Key_Z, tr("Take back the last import"), tr("after asking"),
+        [this] { m_exchange->takeBack(); }, true);
+    keyed(
+        "open", control, Qt::Key_O, tr("Open a logbook"), {}, [a] { a->openLogbook(); }, true);
+    keyed(
+        "new-logbook", control, Qt::Key_N, tr("New logbook"), {}, [a] { a->newLogbook(); }, true);
+    keyed(
+        "dark", control, Qt::Key_D, tr("Dark or light"), {},
+        [this] {
+            Look look = m_look;
+            look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
+            QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
+            setLook(look);
+        },
+        true);
+    everywhere("dwell-sound", Verb::sound, tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
         QSettings settings;
         const bool on = !settings.value(QStringLiteral("dwell-sound"), false).toBool();
         settings.setValue(QStringLiteral("dwell-sound"), on);
-        m_footer->say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
+        say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
-    letter("text-size", 'z', tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
-        Look look = m_look;
-        look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
-        QSettings().setValue(QStringLiteral("text-size"), look.factor);
-        setLook(look);
-    });
+    keyed(
+        "text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"),
+        [this] {
+            Look look = m_look;
+            look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
+            QSettings().setValue(QStringLiteral("text-size"), look.factor);
+            setLook(look);
+        },
+        true);
+}
+
+Commands MainWindow::commands() const {
+    Commands all = m_current->commands();
+    all.insert(all.end(), m_everywhere.begin(), m_everywhere.end());
+    return all;
+}
+
+std::map<QString, Commands> MainWindow::everyCommand() const {
+    std::map<QString, Commands> all{{QString(), m_everywhere}};
+    for (Bench* bench : m_benches) all[bench->objectName()] = bench->everyCommand();
+    return all;
+}
+
+bool MainWindow::run(const QString& id) {
+    for (const Command& command : commands()) {
+        if (command.id != id) continue;
+        perform(command);
+        return true;
+    }
+    return false;
+}
+
+void MainWindow::perform(const Command& command) {
+    const QString why = command.whyNot();
+    if (why.isEmpty())
+        command.run();
+    else
+        say(why, true);
+}
+
+bool MainWindow::handleCommand(const Commands& commands, const QKeyEvent& event) {
+    for (const Command& command : commands) {
+        if (!command.takes(event)) continue;
+        perform(Command(command)); // a new look makes all commands anew while this one runs
+        return true;
+    }
+    return false;
+}
+
+bool MainWindow::isNearer(const Command& command) const {
+    const Commands here = m_current->commands();
+    return command.verb != Verb::none && std::any_of(here.begin(), here.end(), [&](const Command& own) {
+               return own.verb == command.verb && own.id != command.id;
+           });
 }
 
 void MainWindow::showMenu() {
     std::vector<Choice> choices;
-    std::vector<std::size_t> indices;
-    for (std::size_t i = 0; i < m_commands.size(); ++i) {
-        const Command& command = m_commands[i];
+    QStringList ids;
+    int number = 0;
+    for (const Command& command : commands()) {
         if (!command.in_menu) continue;
-        choices.push_back({command.shown, command.text, command.help});
-        indices.push_back(i);
+        // What has no key, or whose key means something nearer here, is numbered so that it can be chosen by one.
+        const QString own = command.keyText().isEmpty() || isNearer(command) ? QString() : command.keyText();
+        const QString key = own.isEmpty() && number < 9 ? QString::number(++number) : own;
+        const QString why = command.whyNot();
+        choices.push_back({key, command.text, why.isEmpty() ? command.help : why});
+        ids << command.id;
     }
-    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, indices](int i) {
-        m_commands[indices[static_cast<std::size_t>(i)]].run();
-    });
+    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, ids](int i) { run(ids[i]); });
 }
 
 void MainWindow::showHelp() {
-    QStringList lines{tr("Digits and Enter   log a reading; 621 is 62.1, point and comma are both decimal marks"),
-                      tr("Arrows   move the next spot (Shift: finer); or click on the blade"),
-                      tr("#   the code of a piece's card, then Enter: that piece comes into hand"),
-                      tr("Esc   clear what is typed, leave the block, back to the batch")};
-    for (const Command& command : m_commands) {
-        if (command.id != QLatin1String("help2"))
-            lines << QStringLiteral("%1   %2%3")
-                         .arg(command.shown, command.text,
-                              command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
+    const auto line = [](const Command& command) {
+        return QStringLiteral("%1   %2%3")
+            .arg(command.keyText(), command.text,
+                 command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
+    };
+    QStringList lines = m_current->movements();
+    for (const Command& command : m_current->commands()) {
+        if (!command.keyText().isEmpty()) lines << line(command);
     }
+    lines << tr("Enter   the big button;  Tab   from one control to the next")
+          << tr("#   the code of a piece's card, then Enter: that piece comes into hand")
+          << tr("Esc   clear what is typed, else back");
+    for (const Command& command : m_everywhere) {
+        if (command.verb != Verb::help) lines << line(command);
+    }
+    lines << QString() << tr("A letter means the same at every place:");
+    for (int i = 1; i <= static_cast<int>(Verb::zone); ++i)
+        lines << QStringLiteral("%1   %2").arg(QString(keyOf(static_cast<Verb>(i))).toUpper(),
+                                               meaningOf(static_cast<Verb>(i)));
     (new ChoiceDialog(tr("Keys"), lines, {}, m_look, this))->ask({});
 }
 

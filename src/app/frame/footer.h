@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/heat/day_clock.h"
+#include "app/shared/day_clock.h"
 #include "app/store/document.h"
 #include "plot/look.h"
 

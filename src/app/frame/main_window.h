@@ -2,39 +2,31 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/edge/force_link.h"
-#include "app/frame/shop_actions.h"
-#include "app/heat/day_clock.h"
-#include "app/heat/heat_bench.h"
-#include "app/heat/oven_link.h"
+#include "app/acts/shop_actions.h"
+#include "app/links/links.h"
+#include "app/shared/bench.h"
 #include "app/shared/command.h"
-#include "app/shared/device_link.h"
-#include "app/shared/watched_folder.h"
+#include "app/shared/day_clock.h"
 #include "app/store/document.h"
 #include "plot/look.h"
-#include "report/batch_table.h"
 
 #include <map>
 #include <QWidget>
+#include <vector>
 
 class QStackedWidget;
 
 namespace rollcall {
 
-class CallBench;
+class CommandBar;
+class ExchangeActions;
 class Footer;
 class GateTrack;
-class GrainBench;
-class OverviewBench;
 class Roll;
-class ProofBench;
-class ExchangeActions;
-class TesterActions;
-class TesterList;
-class TestersBench;
 class VerdictColumn;
 
-/// The one window: gate track, roll, bench, verdict column and Now line. Wires them; computes nothing.
+/// The window: gates along the top, the roll, one place in the middle, what its verdict is and what to do beside it,
+/// the row of what else can be done there, the Now line. It wires its places together and knows them only as benches.
 class MainWindow : public QWidget {
     Q_OBJECT
 
@@ -42,25 +34,27 @@ public:
     MainWindow(Document& document, Look look, Seams seams);
     ~MainWindow() override;
 
+    /// The place of a gate; said where it cannot be opened.
     void openGate(Gate gate);
-    void openOverview();
-    void openTesters();
-    void openGrain();
-    void openHeat(HeatBench::Page page);
+    /// A place by its object name; at a page of it, or as it was left. Said where it cannot be opened.
+    void open(const QString& place, int page = -1);
+    /// The batch at a glance.
+    void openOverview() { open(m_benches.front()); }
     /// Other colours or another text size: the window is laid out anew, as soon as nothing is being stored.
     void setLook(const Look& look);
     const Look& look() const { return m_look; }
-    const Commands& commands() const { return m_commands; }
+    /// What can be done now: here first, then everywhere.
+    Commands commands() const;
+    /// What can be done anywhere in the window, each place's own under its object name; everywhere's under none.
+    std::map<QString, Commands> everyCommand() const;
+    /// Does it, or says why it cannot be done now; false when there is none of that name here.
+    bool run(const QString& id);
     ReadingStation& station() { return m_station; }
-    const DeviceLink& link() const { return m_link; }
-    OvenLink& oven() { return m_oven; }
-    ForceLink& force() { return m_force; }
-    ProofBench& proof() { return *m_proof; }
-    GrainBench& grain() { return *m_grain; }
+    Links& links() { return m_links; }
     ShopActions& actions() { return *m_actions; }
-    enum class Place { overview, call, testers, steel, heat, edge, proof, grain, release };
-    Place place() const { return m_place; }
-    bool overviewOpen() const { return m_place == Place::overview; }
+    /// Object name of the place in front.
+    QString place() const { return m_current->objectName(); }
+    bool overviewOpen() const { return m_current == m_benches.front(); }
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -69,65 +63,48 @@ protected:
 
 private:
     void build();
+    void connectBench(Bench* bench);
     void refresh();
     void makeCommands();
+    /// Brings a place to the front; what was before it is forgotten unless it is kept.
+    bool open(Bench* bench, bool keepTrail = false, std::optional<Gate> gate = {});
+    void goBack();
+    Bench* benchNamed(const QString& place) const;
     bool handleKey(QKeyEvent* event);
-    bool handleStationKey(QKeyEvent* event);
-    bool handleTestersKey(QKeyEvent* event);
+    bool handleCommand(const Commands& commands, const QKeyEvent& event);
+    void perform(const Command& command);
+    /// Whether the place in front gives the command's letter an object of its own.
+    bool isNearer(const Command& command) const;
     /// The code of a piece's card, as a reader of codes types it: from # to Enter.
     bool handleCode(QKeyEvent* event);
     void goToPiece(const QString& code);
     /// The tables of what is in view, the one it shows first.
     std::vector<ReportTable> tablesInView() const;
-    /// The bench of a gate that has one of its own; null elsewhere.
-    Bench* gateBench() const;
-    void addBench(Place place, Bench* bench);
-    void leftAct();
-    void rightAct();
-    void verifyHere();
-    void act();
-    void callNext();
     void stepBlade(int by);
     void showMenu();
     void showHelp();
+    void say(const QString& message, bool trouble);
 
     Document& m_document;
     Look m_look;
     ReadingStation m_station;
-    DeviceLink m_link;
-    OvenLink m_oven;
-    ForceLink m_force;
+    Links m_links;
     DayClock m_day;
-    WatchedFolder m_shots;
-    WatchedFolder m_fractures;
     Seams m_seams;
     ShopActions* m_actions;
     ExchangeActions* m_exchange;
-    Commands m_commands;
-    Place m_place = Place::overview;
-    Place m_cameFrom = Place::overview; ///< where Esc leads from the Testers bench
-    Gate m_readingGate = Gate::temper;  ///< where a reading from the wire belongs while another bench is open
-    bool m_verifyingFromTesters = false;
-    bool m_wasOnBlock = false;
-    QString m_code; ///< of a card, while it comes in
+    Commands m_everywhere;
+    std::vector<Bench*> m_benches;
+    Bench* m_current = nullptr;
+    std::vector<Bench*> m_trail; ///< where Esc leads back to, the last one first
+    QString m_code;              ///< of a card, while it comes in
     QWidget* m_content = nullptr;
     GateTrack* m_track = nullptr;
     QStackedWidget* m_left = nullptr;
     Roll* m_roll = nullptr;
-    TesterList* m_testerList = nullptr;
     QStackedWidget* m_stack = nullptr;
-    OverviewBench* m_overview = nullptr;
-    CallBench* m_call = nullptr;
-    TestersBench* m_testers = nullptr;
-    std::map<Place, Bench*> m_benches; ///< of the gates that are not read on the tester
-    HeatBench* m_heat = nullptr;
-    ProofBench* m_proof = nullptr;
-    HeatBench::Page m_heatPage = HeatBench::Page::soak;
-    GrainBench* m_grain = nullptr;
-    int m_proofPage = 0;
-    int m_grainPage = 0;
-    TesterActions* m_testerActions = nullptr;
     VerdictColumn* m_column = nullptr;
+    CommandBar* m_bar = nullptr;
     Footer* m_footer = nullptr;
 };
 

@@ -142,8 +142,10 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     const auto px = [&](int v) { return m_look.px(v); };
     const int left = px(24);
     const int width = this->width() - px(48);
+    // Cautions are shown whole where a few reasons stay in sight above them.
+    const int reasons = std::min(px(122), m_reasons->heightFor(width));
     const int belowHeight = std::clamp(m_below->heightFor(width), px(20),
-                                       std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24 + 150)));
+                                       std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24) - reasons));
     const int below = height() - belowHeight - px(6);
     const int sides = below - px(40) - px(14);
     const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();

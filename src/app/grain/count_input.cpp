@@ -51,19 +51,20 @@ bool CountPage::draftKey(QKeyEvent* event) {
     return true;
 }
 
+bool CountPage::escape() {
+    if (!m_scaling && !m_whole) return false;
+    if (m_scaling)
+        m_scaling = false;
+    else
+        m_whole = false;
+    m_clicks.clear();
+    m_scale = m_scale > 0 && !m_whole ? m_scale : 0;
+    emit changed();
+    return true;
+}
+
 bool CountPage::key(QKeyEvent* event) {
     if (m_draft && draftKey(event)) return true;
-    if (event->key() == Qt::Key_Escape) {
-        if (!m_scaling && !m_whole) return false;
-        if (m_scaling)
-            m_scaling = false;
-        else
-            m_whole = false;
-        m_clicks.clear();
-        m_scale = m_scale > 0 && !m_whole ? m_scale : 0;
-        emit changed();
-        return true;
-    }
     const double step = px(60);
     switch (event->key()) {
     case Qt::Key_PageUp:
@@ -91,39 +92,62 @@ bool CountPage::key(QKeyEvent* event) {
     default:
         break;
     }
-    const QString text = event->text().toLower();
-    if (text == QLatin1String("n"))
-        addPhoto();
-    else if (text == QLatin1String("s"))
-        setScale();
-    else if (text == QLatin1String("/"))
-        strike();
-    else if (text == QLatin1String("p"))
-        nextPhoto();
-    else if (text == QLatin1String("a"))
-        askLeast();
-    else if (text == QLatin1String("l"))
-        watch();
-    else if (text == QLatin1String("i"))
-        savePicture();
-    else if (text == QLatin1String("z"))
-        m_zone = static_cast<FractureZone>((static_cast<int>(m_zone) + 1) % fractureZones);
-    else if (text == QLatin1String("o")) {
-        m_circle = !m_circle;
-        emit said(m_circle ? tr("Lines are circles now.") : tr("Lines are straight now."), false);
-    } else if (text == QLatin1String("b"))
-        besideOthers((m_beside + 1) % 3);
-    else if (text == QLatin1String("*"))
-        m_reference = m_reference >= 10 ? 0 : m_reference == 0 ? 8 : m_reference + 1;
-    else if (text == QLatin1String(",") || text == QLatin1String("."))
-        m_reference = std::clamp(m_reference + (text == QLatin1String(".") ? 1 : -1), 0, 10);
-    else if (text == QLatin1String("f")) {
-        m_whole = !m_whole;
-        m_scale = 0;
-    } else
-        return false;
-    emit changed();
-    return true;
+    // Without a letter of their own: the reference beside it, a finer or a coarser one.
+    if (event->text() == QLatin1String(",") || event->text() == QLatin1String(".")) {
+        m_reference = std::clamp(m_reference + (event->text() == QLatin1String(".") ? 1 : -1), 0, 10);
+        emit changed();
+        return true;
+    }
+    return false;
+}
+
+Commands CountPage::commands() {
+    const auto photoThere = [this] { return photo() == nullptr ? tr("No photo of this piece yet: N.") : QString(); };
+    const auto told = [this](auto change) {
+        return [this, change] {
+            change();
+            emit changed();
+        };
+    };
+    return {{QStringLiteral("grain.photo"), tr("Add a photo"), tr("of the fracture"), Verb::makeNew,
+             told([this] { addPhoto(); })},
+            {QStringLiteral("grain.scale"), tr("Set the scale"), tr("by two clicks, or pixels a millimetre"),
+             Verb::none, told([this] { setScale(); }), photoThere},
+            {QStringLiteral("grain.strike"), tr("Strike out"), tr("the last line"), Verb::strike,
+             told([this] { strike(); }), photoThere},
+            {QStringLiteral("grain.beside"), tr("Compare"), tr("with photos of other pieces"), Verb::compare,
+             told([this] { besideOthers((m_beside + 1) % 3); }), photoThere},
+            {QStringLiteral("grain.reference"), tr("Reference"), tr("a computed grain beside it; , and . change it"),
+             Verb::other, told([this] {
+                 m_reference = m_reference >= 10 ? 0 : m_reference == 0 ? 8 : m_reference + 1;
+             }),
+             photoThere},
+            {QStringLiteral("grain.zone"), tr("Zone"), tr("edge, middle, spine of the fracture"), Verb::zone,
+             told([this] { m_zone = static_cast<FractureZone>((static_cast<int>(m_zone) + 1) % fractureZones); })},
+            {QStringLiteral("grain.circle"), m_circle ? tr("Straight lines") : tr("Circles"), tr("what is laid"),
+             Verb::none, told([this] {
+                 m_circle = !m_circle;
+                 emit said(m_circle ? tr("Lines are circles now.") : tr("Lines are straight now."), false);
+             })},
+            {QStringLiteral("grain.next-photo"), tr("Next photo"), tr("of this piece"), Verb::none,
+             told([this] { nextPhoto(); }), photoThere},
+            {QStringLiteral("grain.whole"), m_whole ? tr("Back") : tr("Whole window"), tr("for the photo"), Verb::none,
+             told([this] {
+                 m_whole = !m_whole;
+                 m_scale = 0;
+             }),
+             photoThere},
+            {QStringLiteral("grain.least"), tr("Least asked"), tr("the coarsest grain that passes"), Verb::plan,
+             told([this] { askLeast(); })},
+            {QStringLiteral("grain.watch"), tr("Watched folder"), tr("where the camera's program writes"), Verb::none,
+             told([this] { watch(); })},
+            {QStringLiteral("grain.picture"), tr("Picture"), tr("as a file"), Verb::inAndOut,
+             told([this] { savePicture(); }), photoThere}};
+}
+
+QStringList CountPage::movements() const {
+    return {tr("Arrows   move the photo; Page up and down   nearer, farther; Home   all of it"),
+            tr(", and .   a coarser or finer reference")};
 }
 
 void CountPage::stepCrossing(int by) {
@@ -211,7 +235,7 @@ void CountPage::mouseReleaseEvent(QMouseEvent*) {
         return emit changed();
     }
     if (to) {
-        if (!photo()->px_per_mm) return emit said(tr("Set the scale first: S."), true);
+        if (!photo()->px_per_mm) return emit said(tr("Set the scale first."), true);
         return lay({m_circle, onPhoto(all.front().area, view, from), onPhoto(all.front().area, view, *to)});
     }
     if (m_draft) toggleAt(from);

@@ -258,8 +258,7 @@ void CountPage::drawHints(QPainter& painter) {
     const QString hints =
         m_draft ? tr("Enter count   click adds or takes away   ← → crossing   Space weight   Del away   ↑ ↓ move   Esc "
                      "drop")
-                : tr("Enter next line   drag own line   O circle   Z zone   PgUp PgDn zoom   arrows pan   B beside   F "
-                     "or Esc back");
+                : tr("Enter next line   drag own line   PgUp PgDn zoom   arrows pan   Esc back");
     drawText(painter, 0, height() - px(10), elided(hints, m_look.font(16), width()), m_look.font(16), palette().muted);
 }
 

@@ -3,9 +3,9 @@
 #pragma once
 
 #include "app/grain/photo_store.h"
+#include "app/links/watched_folder.h"
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
-#include "app/shared/watched_folder.h"
 
 #include <optional>
 
@@ -25,6 +25,9 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override { strike(); }
+    Commands commands() override;
+    QStringList movements() const override;
+    bool escape() override;
     bool key(QKeyEvent* event) override;
     bool takeFile(const QString& path) override;
     bool wantsAll() const override { return m_whole; }

@@ -9,7 +9,6 @@
 #include <algorithm>
 #include <QClipboard>
 #include <QGuiApplication>
-#include <QKeyEvent>
 
 namespace rollcall {
 
@@ -206,10 +205,9 @@ void CouponPage::copy() {
     emit said(tr("The table is on the clipboard."), false);
 }
 
-bool CouponPage::key(QKeyEvent* event) {
-    if (event->text() != QLatin1String("*")) return false;
-    nextFactor();
-    return true;
+Commands CouponPage::commands() {
+    return {{QStringLiteral("coupons.factor"), tr("Other factor"), tr("what they are put in order by"), Verb::other,
+             [this] { nextFactor(); }}};
 }
 
 } // namespace rollcall

@@ -21,7 +21,7 @@ public:
     ColumnContent content() const override;
     void act() override { copy(); }
     void leftAct() override { nextFactor(); }
-    bool key(QKeyEvent* event) override;
+    Commands commands() override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

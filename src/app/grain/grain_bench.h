@@ -3,9 +3,9 @@
 #pragma once
 
 #include "app/grain/photo_store.h"
+#include "app/links/watched_folder.h"
 #include "app/shared/paged_bench.h"
 #include "app/shared/seams.h"
-#include "app/shared/watched_folder.h"
 
 namespace rollcall {
 
@@ -22,6 +22,11 @@ public:
     GrainBench(Document& document, WatchedFolder& folder, const Seams& seams, const Look& look,
                QWidget* parent = nullptr);
 
+    /// What a fracture says is said at Proof.
+    std::optional<Gate> gate() const override { return Gate::proof; }
+    bool serves(Gate) const override { return false; }
+    Commands doors() override;
+    std::vector<ReportTable> tables() const override;
     void openPage(Page page) { openPageAt(static_cast<int>(page)); }
     CountPage& count() { return *m_count; }
     RatePage& rate() { return *m_rate; }

@@ -156,6 +156,24 @@ ColumnContent RatePage::content() const {
     return content;
 }
 
+Commands RatePage::commands() {
+    const auto looking = [this] { return running() ? QString() : tr("No rating has begun."); };
+    return {{QStringLiteral("rate.between"), tr("Between the two"), tr("neither is nearer"), Verb::none,
+             [this] { answer(BlindRating::Nearer::between); }, looking, Qt::Key_Space}};
+}
+
+QStringList RatePage::movements() const {
+    return {tr("Left and right   which of the two is nearer")};
+}
+
+bool RatePage::escape() {
+    if (!running()) return false;
+    m_look1.reset();
+    m_look2.reset();
+    emit changed();
+    return true;
+}
+
 bool RatePage::key(QKeyEvent* event) {
     if (!running()) return false;
     switch (event->key()) {
@@ -164,14 +182,6 @@ bool RatePage::key(QKeyEvent* event) {
         return true;
     case Qt::Key_Right:
         rightAct();
-        return true;
-    case Qt::Key_Space:
-        answer(BlindRating::Nearer::between);
-        return true;
-    case Qt::Key_Escape:
-        m_look1.reset();
-        m_look2.reset();
-        emit changed();
         return true;
     default:
         return false;

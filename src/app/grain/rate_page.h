@@ -21,6 +21,9 @@ public:
     void act() override;
     void leftAct() override { answer(m_finerLeft ? BlindRating::Nearer::finer : BlindRating::Nearer::coarser); }
     void rightAct() override { answer(m_finerLeft ? BlindRating::Nearer::coarser : BlindRating::Nearer::finer); }
+    Commands commands() override;
+    QStringList movements() const override;
+    bool escape() override;
     bool key(QKeyEvent* event) override;
 
     bool running() const { return m_look1.has_value(); }

@@ -163,7 +163,7 @@ ColumnContent ColourPage::content() const {
     content.left = tr("Zone: %1").arg(zoneName(zones[static_cast<std::size_t>(m_zone)]));
     content.left_key = QStringLiteral("Z");
     content.right = m_torch ? tr("By torch") : tr("By oven");
-    content.right_key = QStringLiteral("T");
+
     content.act = tr("Log %1").arg(QString::fromStdString(colour.name));
     content.detail = tr("on the %1").arg(zoneName(zones[static_cast<std::size_t>(m_zone)]));
     const auto means = range(colour.name);
@@ -201,7 +201,7 @@ ColumnContent ColourPage::content() const {
                                  passes == 1 ? tr("One torch pass logged on this blade")
                                              : tr("%1 torch passes logged on this blade").arg(passes),
                                  QStringLiteral("record"), false});
-    content.below.push_back({Tone::note, tr("←→ colour, U surface: %1").arg(surfaceName(m_surface)), {}, false});
+    content.below.push_back({Tone::note, tr("Surface: %1").arg(surfaceName(m_surface)), {}, false});
     content.below.push_back({Tone::note, words::cautionText(m_torch ? Caution::torch : Caution::hotWork), {}, true});
     return content;
 }
@@ -236,18 +236,25 @@ void ColourPage::rightAct() {
     emit changed();
 }
 
+Commands ColourPage::commands() {
+    return {
+        {QStringLiteral("colour.zone"), tr("Zone"), tr("which part of the blade"), Verb::zone, [this] { leftAct(); }},
+        {QStringLiteral("colour.torch"), tr("Torch or oven"), tr("how the colour came"), Verb::none,
+         [this] { rightAct(); }},
+        {QStringLiteral("colour.surface"), tr("Surface"), tr("bare, coated, scaled"), Verb::kit, [this] {
+             m_surface = static_cast<OxideSurface>((static_cast<int>(m_surface) + 1) % 4);
+             emit changed();
+         }}};
+}
+
+QStringList ColourPage::movements() const {
+    return {tr("Left and right   the colour")};
+}
+
 bool ColourPage::key(QKeyEvent* event) {
     const int count = static_cast<int>(colours().size());
     if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) {
         m_colour = std::clamp(m_colour + (event->key() == Qt::Key_Right ? 1 : -1), 0, count - 1);
-        emit changed();
-        return true;
-    }
-    const QString letter = event->text().toLower();
-    if (letter == QLatin1String("z")) return leftAct(), true;
-    if (letter == QLatin1String("t")) return rightAct(), true;
-    if (letter == QLatin1String("u")) {
-        m_surface = static_cast<OxideSurface>((static_cast<int>(m_surface) + 1) % 4);
         emit changed();
         return true;
     }

@@ -140,7 +140,6 @@ ColumnContent DayPage::content() const {
              {},
              false});
     }
-    content.below.push_back({Tone::note, tr("↑↓ oven run, X cancel it, H hush the alarm"), {}, false});
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
 }
@@ -310,6 +309,21 @@ void DayPage::ovens() {
     });
 }
 
+Commands DayPage::commands() {
+    return {{QStringLiteral("day.new"), tr("Plan a run"), tr("an oven, a temperature, a start"), Verb::makeNew,
+             [this] { plan(200, 2); }},
+            {QStringLiteral("day.ovens"), tr("Ovens"), tr("of the shop"), Verb::kit, [this] { ovens(); }},
+            {QStringLiteral("day.cancel"), tr("Cancel the run"), tr("it stays in the record"), Verb::out,
+             [this] { mark(*chosen(), "cancelled"); },
+             [this] { return chosen() != nullptr && chosen()->open() ? QString() : tr("No open run is chosen."); }},
+            {QStringLiteral("day.hush"), tr("Hush"), tr("the alarm of what is due"), Verb::sound,
+             [this] { m_clock.hush(); }, [this] { return m_clock.ringing() ? QString() : tr("Nothing rings."); }}};
+}
+
+QStringList DayPage::movements() const {
+    return {tr("Up and down   the run")};
+}
+
 bool DayPage::key(QKeyEvent* event) {
     if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
         const int count = static_cast<int>(runs().size());
@@ -318,14 +332,6 @@ bool DayPage::key(QKeyEvent* event) {
             m_chosen = (now + (event->key() == Qt::Key_Down ? 1 : count - 1)) % count;
             emit changed();
         }
-        return true;
-    }
-    const QString letter = event->text().toLower();
-    if (letter == QLatin1String("n")) return plan(200, 2), true;
-    if (letter == QLatin1String("k")) return ovens(), true;
-    if (letter == QLatin1String("h")) return m_clock.hush(), true;
-    if (letter == QLatin1String("x")) {
-        if (const PlannedRun* run = chosen(); run != nullptr && run->open()) mark(*run, "cancelled");
         return true;
     }
     return false;

@@ -2,8 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/heat/day_clock.h"
 #include "app/shared/bench.h"
+#include "app/shared/day_clock.h"
 #include "plot/heat_chart.h"
 
 namespace rollcall {
@@ -21,6 +21,8 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override;
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
     /// Asks for oven and start of this temper of the batch in hand.
     void plan(double temperature_c, double hours);

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/heat/heat_bench.h"
 
+#include "app/acts/shop_actions.h"
 #include "app/heat/colour_page.h"
 #include "app/heat/day_page.h"
 #include "app/heat/ladder_page.h"
@@ -11,8 +12,8 @@
 
 namespace rollcall {
 
-HeatBench::HeatBench(Document& document, OvenLink& oven, DayClock& day, const Seams& seams, const Look& look,
-                     QWidget* parent)
+HeatBench::HeatBench(Document& document, OvenLink& oven, DayClock& day, ShopActions& actions, const Seams& seams,
+                     const Look& look, QWidget* parent)
     : PagedBench(document, look, parent), m_soak(new SoakPage(document, oven, seams, look)) {
     setObjectName(QStringLiteral("heat-bench"));
     auto* ladder = new LadderPage(document, look);
@@ -21,12 +22,20 @@ HeatBench::HeatBench(Document& document, OvenLink& oven, DayClock& day, const Se
          std::initializer_list<Bench*>{m_soak, ladder, new RecipePage(document, look), dayPage,
                                        new WarpPage(document, seams, look), new ColourPage(document, look)})
         addPage(page);
-    connect(ladder, &LadderPage::temperWanted, this, &HeatBench::temperWanted);
-    connect(dayPage, &DayPage::temperWanted, this, &HeatBench::temperWanted);
+    const auto logTemper = [&actions](double temperature_c, double hours) {
+        actions.logTemper(TemperHeat{temperature_c, hours});
+    };
+    connect(ladder, &LadderPage::temperWanted, this, logTemper);
+    connect(dayPage, &DayPage::temperWanted, this, logTemper);
     connect(ladder, &LadderPage::planWanted, this, [this, dayPage](double temperature_c, double hours) {
         openPage(Page::day);
         dayPage->plan(temperature_c, hours);
     });
+}
+
+Commands HeatBench::doors() {
+    return {{QStringLiteral("day"), tr("Ovens today"), tr("what runs, what is next, plan an oven run"), Verb::ovens,
+             [this] { emit placeWanted(objectName(), static_cast<int>(Page::day)); }}};
 }
 
 bool HeatBench::takeFile(const QString& path) {

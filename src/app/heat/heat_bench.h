@@ -9,6 +9,7 @@ namespace rollcall {
 
 class DayClock;
 class OvenLink;
+class ShopActions;
 class SoakPage;
 
 /// The Heat gate: soak clock, temper ladder, recipe, the day's ovens, warp and temper colours, a page each.
@@ -18,16 +19,15 @@ class HeatBench : public PagedBench {
 public:
     enum class Page { soak, ladder, recipe, day, warp, colour };
 
-    HeatBench(Document& document, OvenLink& oven, DayClock& day, const Seams& seams, const Look& look,
-              QWidget* parent = nullptr);
+    HeatBench(Document& document, OvenLink& oven, DayClock& day, ShopActions& actions, const Seams& seams,
+              const Look& look, QWidget* parent = nullptr);
 
+    /// It serves batches that do not ask the gate too: their tempers are foretold here.
+    std::optional<Gate> gate() const override { return Gate::heat; }
+    Commands doors() override;
     void openPage(Page page) { openPageAt(static_cast<int>(page)); }
-    Page page() const { return static_cast<Page>(pageIndex()); }
     /// A trace dropped on the window or chosen.
     bool takeFile(const QString& path) override;
-
-signals:
-    void temperWanted(double temperature_c, double hours);
 
 private:
     SoakPage* m_soak;

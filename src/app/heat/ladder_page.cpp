@@ -325,12 +325,6 @@ ColumnContent LadderPage::content() const {
                     {reason.tone, words::sentence(reason), QString::fromStdString(reason.rule), false});
         }
     }
-    const bool hump = curves().now() != nullptr && curves().now()->curve().hump().has_value();
-    content.below.push_back({Tone::note,
-                             hump ? tr("←→ temperature, ↑↓ hours, S how often, B other branch, W why")
-                                  : tr("←→ temperature, ↑↓ hours, S how often, W why; or drag on the curve"),
-                             {},
-                             false});
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
 }
@@ -383,6 +377,40 @@ void LadderPage::rightAct() {
     if (m_document.blade() != nullptr) emit planWanted(m_temperature, m_hours);
 }
 
+Commands LadderPage::commands() {
+    const auto hump = [this] {
+        const bool two = m_document.hasBatch() && curves().now() != nullptr && curves().now()->curve().hump();
+        return two ? QString() : tr("This grade has one branch only.");
+    };
+    return {{QStringLiteral("ladder.cautious"), m_cautious ? tr("Best") : tr("Cautious"),
+             tr("the advice with a quarter of the risk"), Verb::other, [this] { leftAct(); }},
+            {QStringLiteral("ladder.plan"), tr("Plan it"), tr("as an oven run"), Verb::plan, [this] { rightAct(); }},
+            {QStringLiteral("ladder.why"), tr("Why"), tr("what the curve rests on"), Verb::why, [this] { why(); }},
+            {QStringLiteral("ladder.tempers"),
+             m_tempers == 1   ? tr("Once")
+             : m_tempers == 2 ? tr("Twice")
+                              : tr("Three times"),
+             tr("how often this temper is done"), Verb::none,
+             [this] {
+                 m_tempers = m_tempers % 3 + 1;
+                 emit changed();
+             }},
+            {QStringLiteral("ladder.branch"), tr("Other branch"), tr("of secondary hardening"), Verb::none,
+             [this] {
+                 const TemperBranch now = m_advice ? m_advice->branch : TemperBranch::low;
+                 m_branch = now == TemperBranch::low ? TemperBranch::high : TemperBranch::low;
+                 refresh();
+                 if (m_advice && m_advice->best) m_temperature = m_advice->best->temperature_c;
+                 emit changed();
+             },
+             hump}};
+}
+
+QStringList LadderPage::movements() const {
+    return {tr("Left and right   the temperature, a step of the oven"),
+            tr("Up and down   the time, a quarter of an hour")};
+}
+
 bool LadderPage::key(QKeyEvent* event) {
     switch (event->key()) {
     case Qt::Key_Left:
@@ -396,24 +424,6 @@ bool LadderPage::key(QKeyEvent* event) {
         return true;
     default:
         break;
-    }
-    const QString letter = event->text().toLower();
-    if (letter == QLatin1String("*")) return leftAct(), true;
-    if (letter == QLatin1String("p")) return rightAct(), true;
-    if (letter == QLatin1String("w")) return why(), true;
-    if (letter == QLatin1String("s")) {
-        m_tempers = m_tempers % 3 + 1;
-        emit changed();
-        return true;
-    }
-    if (letter == QLatin1String("b") && m_document.hasBatch() && curves().now() != nullptr &&
-        curves().now()->curve().hump()) {
-        const TemperBranch now = m_advice ? m_advice->branch : TemperBranch::low;
-        m_branch = now == TemperBranch::low ? TemperBranch::high : TemperBranch::low;
-        refresh();
-        if (m_advice && m_advice->best) m_temperature = m_advice->best->temperature_c;
-        emit changed();
-        return true;
     }
     return false;
 }

@@ -117,7 +117,7 @@ ColumnContent RecipePage::content() const {
     content.key = tr("Enter");
     content.caption = tr("Recipe of %1").arg(QString::fromStdString(m_document.batch().name));
     content.right = tr("Other recipe");
-    content.right_key = QStringLiteral("V");
+
     const Recipe* r = recipe();
     if (r == nullptr) {
         content.word = words::stateName(State::notYet);
@@ -155,7 +155,6 @@ ColumnContent RecipePage::content() const {
     content.detail = tr("makes version %1").arg(r->version + 1);
     content.left = tr("Add a stage");
     content.left_key = QStringLiteral("A");
-    content.below.push_back({Tone::note, tr("←→ stage, X take it out, M template anew"), {}, false});
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
 }
@@ -307,6 +306,30 @@ void RecipePage::choose() {
         });
 }
 
+Commands RecipePage::commands() {
+    const auto kept = [this] { return recipe() == nullptr ? tr("The batch has no recipe yet.") : QString(); };
+    return {{QStringLiteral("recipe.add"), tr("Add a stage"), tr("behind the one in hand"), Verb::add,
+             [this] { editStage(true); }, kept},
+            {QStringLiteral("recipe.remove"), tr("Stage out"), tr("the one in hand"), Verb::out,
+             [this] {
+                 Recipe changed = *recipe();
+                 changed.stages.erase(changed.stages.begin() + m_stage);
+                 keep(changed);
+             },
+             [this, kept] {
+                 const bool last = recipe() != nullptr && recipe()->stages.size() < 2;
+                 return last ? tr("A recipe needs at least one stage.") : kept();
+             }},
+            {QStringLiteral("recipe.choose"), tr("Other recipe"), tr("of the shop"), Verb::none, [this] { choose(); }},
+            {QStringLiteral("recipe.template"), tr("From the grade"), tr("the library's usual one"), Verb::none,
+             [this] { fromTemplate(); },
+             [this] { return m_document.hasBatch() ? QString() : tr("Make a batch first."); }}};
+}
+
+QStringList RecipePage::movements() const {
+    return {tr("Left and right   the stage")};
+}
+
 bool RecipePage::key(QKeyEvent* event) {
     const Recipe* r = recipe();
     if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) {
@@ -315,18 +338,6 @@ bool RecipePage::key(QKeyEvent* event) {
             m_stage = std::clamp(m_stage + (event->key() == Qt::Key_Right ? 1 : -1), 0, count - 1);
             emit changed();
         }
-        return true;
-    }
-    const QString letter = event->text().toLower();
-    if (letter == QLatin1String("v")) return choose(), true;
-    if (letter == QLatin1String("m") && m_document.hasBatch()) return fromTemplate(), true;
-    if (r == nullptr) return false;
-    if (letter == QLatin1String("a")) return editStage(true), true;
-    if (letter == QLatin1String("x")) {
-        if (r->stages.size() < 2) return emit said(tr("A recipe needs at least one stage."), true), true;
-        Recipe changed = *r;
-        changed.stages.erase(changed.stages.begin() + m_stage);
-        keep(changed);
         return true;
     }
     return false;

@@ -21,6 +21,8 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override;
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 protected:

@@ -204,7 +204,6 @@ ColumnContent SoakPage::content() const {
     const Blade* blade = m_document.blade();
     if (!m_document.hasBatch() || blade == nullptr) return content;
     content.left = tr("Note");
-    content.left_key = QStringLiteral("N");
     content.right = tr("Import trace");
     content.right_key = QStringLiteral("I");
     if (r == nullptr) {
@@ -257,8 +256,6 @@ ColumnContent SoakPage::content() const {
         content.act = open ? tr("Next blade") : tr("On to Quench");
         content.detail = open ? tr("in the roll") : tr("read each blade as quenched");
     }
-    content.below.push_back(
-        {Tone::note, tr("A all in, ←→ cursor, H new heat, C compare, L oven line, W why, X strike out"), {}, false});
     for (const Caution caution : verdict.cautions)
         content.below.push_back({Tone::note, words::cautionText(caution), {}, true});
     return content;
@@ -339,6 +336,38 @@ void SoakPage::moveCursor(double seconds) {
     emit changed();
 }
 
+Commands SoakPage::commands() {
+    const auto batch = [this] { return m_document.hasBatch() ? QString() : tr("Make a batch first."); };
+    const auto heat = [this] { return run() == nullptr ? tr("No heat is begun yet.") : QString(); };
+    return {{QStringLiteral("soak.start"), tr("Begin a heat"), tr("set point, soak, quenchant"), Verb::harden,
+             [this] { startHeat(); }, batch},
+            {QStringLiteral("soak.trace"), tr("Import trace"), tr("of the oven; or drop it here"), Verb::inAndOut,
+             [this] { askTrace(); }, batch},
+            {QStringLiteral("soak.all-in"), tr("All blades in"), tr("that are not in yet, at once"), Verb::add,
+             [this] {
+                 std::vector<int> waiting;
+                 for (int i = 0; i < static_cast<int>(m_document.batch().blades.size()); ++i) {
+                     if (nextOf(i) == HeatMoment::in) waiting.push_back(i);
+                 }
+                 if (waiting.empty()) return emit said(tr("All blades are in, or through."), true);
+                 mark(HeatMoment::in, waiting);
+             },
+             heat},
+            {QStringLiteral("soak.note"), tr("Note"), tr("what was written down: degrees, minutes, quenchant"),
+             Verb::none, [this] { note(); }, heat},
+            {QStringLiteral("soak.why"), tr("Why"), tr("the soak with its rules"), Verb::why, [this] { why(); }, heat},
+            {QStringLiteral("soak.compare"), tr("Compare"), tr("with other heats"), Verb::compare,
+             [this] { compareRuns(); }, heat},
+            {QStringLiteral("soak.wire"), tr("Oven on a wire"), tr("port and pattern"), Verb::none,
+             [this] { wireOven(); }, batch},
+            {QStringLiteral("soak.strike"), tr("Heat out"), tr("logged by mistake"), Verb::out,
+             [this] { strikeHeat(); }, heat}};
+}
+
+QStringList SoakPage::movements() const {
+    return {tr("Left and right   the cursor, 10 s; Shift: 1 s, Ctrl: a minute")};
+}
+
 bool SoakPage::key(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier;
     const bool control = event->modifiers() & Qt::ControlModifier;
@@ -346,24 +375,6 @@ bool SoakPage::key(QKeyEvent* event) {
     if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) {
         moveCursor(event->key() == Qt::Key_Left ? -step : step);
         return true;
-    }
-    if (control || !m_document.hasBatch()) return false;
-    const QString letter = event->text().toLower();
-    if (letter == QLatin1String("i")) return askTrace(), true;
-    if (letter == QLatin1String("h")) return startHeat(), true;
-    if (letter == QLatin1String("l")) return wireOven(), true;
-    if (run() == nullptr) return false;
-    if (letter == QLatin1String("n")) return note(), true;
-    if (letter == QLatin1String("w")) return why(), true;
-    if (letter == QLatin1String("c")) return compareRuns(), true;
-    if (letter == QLatin1String("x")) return strikeHeat(), true;
-    if (letter == QLatin1String("a")) {
-        std::vector<int> waiting;
-        for (int i = 0; i < static_cast<int>(m_document.batch().blades.size()); ++i) {
-            if (nextOf(i) == HeatMoment::in) waiting.push_back(i);
-        }
-        if (waiting.empty()) return emit said(tr("All blades are in, or through."), true), true;
-        return mark(HeatMoment::in, waiting), true;
     }
     return false;
 }

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/heat/oven_link.h"
+#include "app/links/oven_link.h"
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
 #include "core/judge/heat_book.h"
@@ -26,6 +26,8 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override;
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
     void importTrace(const QString& path);
 

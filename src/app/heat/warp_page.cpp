@@ -9,7 +9,6 @@
 #include "words/words.h"
 
 #include <algorithm>
-#include <QKeyEvent>
 
 namespace rollcall {
 
@@ -110,7 +109,7 @@ ColumnContent WarpPage::content() const {
     content.left = tr("Next blade");
     content.left_key = QStringLiteral("+");
     content.right = tr("Picture");
-    content.right_key = QStringLiteral("E");
+    content.right_key = QStringLiteral("I");
     const WarpReading* now = latest(*blade);
     const WarpReading* before = first(*blade);
     content.word = now != nullptr ? tr("%1 mm").arg(QString::number(now->mm, 'f', 1)) : tr("Not yet");
@@ -199,9 +198,9 @@ void WarpPage::exportPicture() {
     emit said(saved ? tr("%1 written").arg(path) : words::errorText(saved.error()), !saved.ok());
 }
 
-bool WarpPage::key(QKeyEvent* event) {
-    if (event->text().toLower() == QLatin1String("e")) return exportPicture(), true;
-    return false;
+Commands WarpPage::commands() {
+    return {{QStringLiteral("warp.picture"), tr("Picture"), tr("of the stack, as a file"), Verb::inAndOut,
+             [this] { exportPicture(); }}};
 }
 
 } // namespace rollcall

@@ -21,7 +21,7 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override;
-    bool key(QKeyEvent* event) override;
+    Commands commands() override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/overview/overview_bench.h"
 
+#include "app/acts/shop_actions.h"
+#include "app/exchange/exchange_actions.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
 #include "plot/rule.h"
@@ -62,18 +64,11 @@ QString shortMark(const std::string& mark) {
 
 } // namespace
 
-MatrixModel::MatrixModel(const Document& document, QObject* parent)
-    : QAbstractTableModel(parent), m_document(document) {}
+MatrixModel::MatrixModel(const Document& document, QObject* parent) : GrowingModel(parent), m_document(document) {}
 
 void MatrixModel::refresh() {
     const int rows = m_document.hasBatch() ? static_cast<int>(m_document.batch().blades.size()) : 0;
-    if (rows == m_rows && rows > 0) { // a reset would swallow the second click of a double click
-        emit dataChanged(index(0, 0), index(rows - 1, columnCount() - 1));
-        return;
-    }
-    beginResetModel();
-    m_rows = rows;
-    endResetModel();
+    changeRows(m_rows, rows, [&] { m_rows = rows; });
 }
 
 int MatrixModel::rowCount(const QModelIndex& parent) const {
@@ -112,8 +107,9 @@ QVariant MatrixModel::headerData(int section, Qt::Orientation orientation, int r
     return words::gateName(allGates[static_cast<std::size_t>(section)]);
 }
 
-OverviewBench::OverviewBench(Document& document, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_look(look), m_model(new MatrixModel(document, this)),
+OverviewBench::OverviewBench(Document& document, ShopActions& actions, ExchangeActions& exchange, const Look& look,
+                             QWidget* parent)
+    : Bench(document, look, parent), m_actions(actions), m_exchange(exchange), m_model(new MatrixModel(document, this)),
       m_table(new QTableView(this)) {
     setObjectName(QStringLiteral("overview-bench"));
     setFocusProxy(m_table);
@@ -138,7 +134,7 @@ OverviewBench::OverviewBench(Document& document, const Look& look, QWidget* pare
         if (!m_refreshing && current.isValid()) m_document.selectBlade(current.row());
     });
     connect(m_table, &QTableView::doubleClicked, this, [this](const QModelIndex& index) {
-        if (m_model->verdict(index) != nullptr) emit gateChosen(allGates[static_cast<std::size_t>(index.column())]);
+        if (m_model->verdict(index) != nullptr) emit gateWanted(allGates[static_cast<std::size_t>(index.column())]);
     });
 }
 
@@ -222,6 +218,34 @@ ColumnContent OverviewBench::content() const {
     content.right = tr("Log temper");
     content.right_key = QStringLiteral("T");
     return content;
+}
+
+void OverviewBench::act() {
+    if (!m_document.hasBatch()) return m_actions.newBatch(false);
+    const std::vector<Task> tasks = m_document.tasks();
+    if (tasks.empty()) return m_actions.newBatch(true);
+    m_document.selectBlade(static_cast<int>(tasks.front().blade));
+    emit gateWanted(tasks.front().gate);
+}
+
+void OverviewBench::leftAct() {
+    if (m_document.hasBatch())
+        emit commandWanted(QStringLiteral("menu"));
+    else
+        m_exchange.importFromFile();
+}
+
+void OverviewBench::rightAct() {
+    if (m_document.hasBatch()) m_actions.logTemper({});
+}
+
+QStringList OverviewBench::offers() const {
+    if (!m_document.hasBatch())
+        return {QStringLiteral("new-batch"), QStringLiteral("exchange"), QStringLiteral("testers"),
+                QStringLiteral("open"), QStringLiteral("new-logbook")};
+    return {QStringLiteral("batches"), QStringLiteral("new-batch"), QStringLiteral("same-again"),
+            QStringLiteral("temper"),  QStringLiteral("limits"),    QStringLiteral("day"),
+            QStringLiteral("testers"), QStringLiteral("exchange"),  QStringLiteral("why")};
 }
 
 void OverviewBench::paintEvent(QPaintEvent*) {

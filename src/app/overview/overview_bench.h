@@ -2,18 +2,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/frame/verdict_column.h"
-#include "app/store/document.h"
-#include "plot/look.h"
+#include "app/shared/bench.h"
+#include "app/shared/growing_model.h"
 
 #include <QAbstractTableModel>
 #include <QTableView>
-#include <QWidget>
 
 namespace rollcall {
 
+class ExchangeActions;
+class ShopActions;
+
 /// Blades by gates: the verdict of each, and its number where there is one.
-class MatrixModel : public QAbstractTableModel {
+class MatrixModel : public GrowingModel<QAbstractTableModel> {
     Q_OBJECT
 
 public:
@@ -31,23 +32,27 @@ private:
 };
 
 /// The batch at a glance: the matrix and all tempered blades on one rule.
-class OverviewBench : public QWidget {
+class OverviewBench : public Bench {
     Q_OBJECT
 
 public:
-    OverviewBench(Document& document, const Look& look, QWidget* parent = nullptr);
-    void refresh();
-    ColumnContent content() const;
-
-signals:
-    void gateChosen(rollcall::Gate gate);
+    OverviewBench(Document& document, ShopActions& actions, ExchangeActions& exchange, const Look& look,
+                  QWidget* parent = nullptr);
+    QString title() const override { return tr("Batch"); }
+    bool needsBlade() const override { return false; }
+    void refresh() override;
+    ColumnContent content() const override;
+    void act() override;
+    void leftAct() override;
+    void rightAct() override;
+    QStringList offers() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    Document& m_document;
-    const Look& m_look;
+    ShopActions& m_actions;
+    ExchangeActions& m_exchange;
     MatrixModel* m_model;
     QTableView* m_table;
     bool m_refreshing = false;

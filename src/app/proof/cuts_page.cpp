@@ -203,6 +203,10 @@ void CutsPage::act() {
     emit trialWanted();
 }
 
+QStringList CutsPage::movements() const {
+    return {tr("Left and right   the other blade")};
+}
+
 bool CutsPage::key(QKeyEvent* event) {
     if (event->key() != Qt::Key_Right && event->key() != Qt::Key_Left) return false;
     stepOther(event->key() == Qt::Key_Right ? 1 : -1);

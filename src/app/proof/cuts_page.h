@@ -23,6 +23,7 @@ public:
     ColumnContent content() const override;
     void act() override;
     void leftAct() override { stepOther(1); }
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 signals:

@@ -18,6 +18,7 @@ public:
 
     ProofBench(Document& document, const Seams& seams, const Look& look, QWidget* parent = nullptr);
 
+    std::optional<Gate> gate() const override { return Gate::proof; }
     void openPage(Page page) { openPageAt(static_cast<int>(page)); }
     /// Opens the blade's running trial over the whole window; false when it has none.
     bool runTrial();

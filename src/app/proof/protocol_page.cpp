@@ -32,6 +32,8 @@ QString kindName(StepKind kind) {
     return {};
 }
 
+constexpr int stepHeight = 58;
+
 QString text(const std::optional<double>& value) {
     return value ? QString::number(*value, 'g', 6) : QString();
 }
@@ -39,8 +41,14 @@ QString text(const std::optional<double>& value) {
 } // namespace
 
 ProtocolPage::ProtocolPage(Document& document, Seams seams, const Look& look)
-    : Bench(document, look), m_seams(std::move(seams)) {
+    : Bench(document, look), m_seams(std::move(seams)), m_steps(new RowList(stepHeight, look, this)) {
     setObjectName(QStringLiteral("protocol-page"));
+    m_steps->setObjectName(QStringLiteral("protocol-steps"));
+    m_steps->setAccessibleName(tr("Steps of the protocol"));
+    connect(m_steps, &RowList::chosen, this, [this](int step) {
+        m_step = step;
+        emit changed();
+    });
 }
 
 void ProtocolPage::refresh() {
@@ -49,8 +57,18 @@ void ProtocolPage::refresh() {
     for (const Protocol& shipped : m_document.tables().protocols()) m_protocols.push_back({shipped, false});
     m_index = std::clamp(m_index, 0, static_cast<int>(m_protocols.size()) - 1);
     m_step = std::clamp(m_step, 0, chosen() != nullptr ? static_cast<int>(chosen()->protocol.steps.size()) - 1 : 0);
+    m_steps->show({chosen() != nullptr ? static_cast<int>(chosen()->protocol.steps.size()) : 0, m_step,
+                   [this](QPainter& painter, const QRect& row, int i) { paintStep(painter, row, i); },
+                   [this](int i) {
+                       const ProtocolStep& step = chosen()->protocol.steps[static_cast<std::size_t>(i)];
+                       return tr("%1. %2: %3").arg(i + 1).arg(QString::fromStdString(step.name), kindName(step.kind));
+                   }});
     setAccessibleName(content().sub);
     update();
+}
+
+void ProtocolPage::resizeEvent(QResizeEvent*) {
+    m_steps->setGeometry(0, px(44), width(), height() - px(48));
 }
 
 const ProtocolPage::Listed* ProtocolPage::chosen() const {
@@ -69,41 +87,35 @@ void ProtocolPage::paintEvent(QPaintEvent*) {
     drawText(painter, width(), px(28),
              tr("%1 of %2, %3").arg(m_index + 1).arg(m_protocols.size()).arg(one->own ? tr("own") : tr("shipped")),
              m_look.font(16), p.muted, Qt::AlignRight);
-    const auto& steps = one->protocol.steps;
-    const int row = px(58);
-    const int shown = std::max(1, (height() - px(48)) / row);
-    const int first = std::clamp(m_step - shown / 2, 0, std::max(0, static_cast<int>(steps.size()) - shown));
-    int y = px(44);
-    for (int i = first; i < std::min<int>(first + shown, static_cast<int>(steps.size())); ++i) {
-        const ProtocolStep& step = steps[static_cast<std::size_t>(i)];
-        const bool current = i == m_step;
-        if (current) {
-            painter.fillRect(0, y, width(), row, p.paper);
-            painter.fillRect(0, y, px(4), row, p.primary);
-        }
-        painter.fillRect(0, y + row - 1, width(), 1, p.hair);
-        drawText(painter, px(30), y + px(26), QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
-        drawText(painter, px(44), y + px(26), elided(QString::fromStdString(step.name), m_look.font(18, true), px(210)),
-                 m_look.font(18, true), current ? p.primary : p.ink);
-        drawText(painter, px(262), y + px(26),
-                 elided(QString::fromStdString(step.on), m_look.font(16), width() - px(430)), m_look.font(16), p.ink);
-        QStringList right{kindName(step.kind)};
-        if (step.least) right << tr("≥ %1").arg(*step.least);
-        if (step.most) right << tr("≤ %1").arg(*step.most);
-        drawText(painter, width() - px(4), y + px(26), right.join(QLatin1Char(' ')), m_look.font(16), p.ink,
-                 Qt::AlignRight);
-        QStringList notes;
-        if (step.no_touch_up) notes << tr("no touch-up");
-        if (!step.fail_ends) notes << tr("a failure goes on");
-        if (step.destroys) notes << tr("destroys");
-        if (step.photo) notes << tr("photo wanted");
-        if (step.hold_s) notes << tr("%1 s timer").arg(*step.hold_s);
-        if (!step.caution.empty()) notes << tr("caution: %1").arg(QString::fromStdString(step.caution));
-        if (!step.note.empty()) notes << QString::fromStdString(step.note);
-        drawText(painter, px(44), y + px(48),
-                 elided(notes.join(QStringLiteral(", ")), m_look.font(14), width() - px(50)), m_look.font(14), p.muted);
-        y += row;
-    }
+}
+
+void ProtocolPage::paintStep(QPainter& painter, const QRect& row, int i) const {
+    const Palette& p = palette();
+    const ProtocolStep& step = chosen()->protocol.steps[static_cast<std::size_t>(i)];
+    const bool current = i == m_step;
+    painter.fillRect(row, current ? p.paper : p.panel);
+    if (current) painter.fillRect(row.left(), row.top(), px(4), row.height(), p.primary);
+    painter.fillRect(row.left(), row.bottom(), row.width(), 1, p.hair);
+    const int first = row.top() + px(26);
+    drawText(painter, px(30), first, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
+    drawText(painter, px(44), first, elided(QString::fromStdString(step.name), m_look.font(18, true), px(210)),
+             m_look.font(18, true), current ? p.primary : p.ink);
+    drawText(painter, px(262), first, elided(QString::fromStdString(step.on), m_look.font(16), row.width() - px(430)),
+             m_look.font(16), p.ink);
+    QStringList right{kindName(step.kind)};
+    if (step.least) right << tr("≥ %1").arg(*step.least);
+    if (step.most) right << tr("≤ %1").arg(*step.most);
+    drawText(painter, row.right() - px(4), first, right.join(QLatin1Char(' ')), m_look.font(16), p.ink, Qt::AlignRight);
+    QStringList notes;
+    if (step.no_touch_up) notes << tr("no touch-up");
+    if (!step.fail_ends) notes << tr("a failure goes on");
+    if (step.destroys) notes << tr("destroys");
+    if (step.photo) notes << tr("photo wanted");
+    if (step.hold_s) notes << tr("%1 s timer").arg(*step.hold_s);
+    if (!step.caution.empty()) notes << tr("caution: %1").arg(QString::fromStdString(step.caution));
+    if (!step.note.empty()) notes << QString::fromStdString(step.note);
+    drawText(painter, px(44), row.top() + px(48),
+             elided(notes.join(QStringLiteral(", ")), m_look.font(14), row.width() - px(50)), m_look.font(14), p.muted);
 }
 
 ColumnContent ProtocolPage::content() const {
@@ -121,9 +133,8 @@ ColumnContent ProtocolPage::content() const {
     content.left_key = QStringLiteral("A");
     content.right = tr("Remove it");
     content.right_key = QStringLiteral("X");
-    for (const QString& line : {tr("Left, right: another protocol"), tr("Up, down: another step; with Shift: move it"),
-                                tr("N: a new one, empty"), tr("S: save as CSV;  I: take one in")})
-        content.lines.push_back({Tone::note, line, QStringLiteral("keys"), false});
+    content.lines.push_back({Tone::note, tr("Left and right: another protocol"), {}, false});
+    content.lines.push_back({Tone::note, tr("Up and down: another step; with Shift it moves"), {}, false});
     return content;
 }
 
@@ -276,6 +287,23 @@ void ProtocolPage::importCsv() {
     for (const Protocol& protocol : *read) keep(protocol);
 }
 
+Commands ProtocolPage::commands() {
+    const auto one = [this] { return chosen() == nullptr ? tr("No protocol is chosen.") : QString(); };
+    return {{QStringLiteral("protocol.add"), tr("Add a step"), tr("behind the one in hand"), Verb::add,
+             [this] { editStep(true); }, one},
+            {QStringLiteral("protocol.remove"), tr("Step out"), tr("the one in hand"), Verb::out,
+             [this] { removeStep(); }, one},
+            {QStringLiteral("protocol.new"), tr("New protocol"), tr("empty"), Verb::makeNew, [this] { newProtocol(); }},
+            {QStringLiteral("protocol.save"), tr("Save as CSV"), tr("to share it"), Verb::none, [this] { exportCsv(); },
+             one},
+            {QStringLiteral("protocol.import"), tr("Take one in"), tr("from a CSV file"), Verb::inAndOut,
+             [this] { importCsv(); }}};
+}
+
+QStringList ProtocolPage::movements() const {
+    return {tr("Left and right   the protocol"), tr("Up and down   the step; Shift: moves it")};
+}
+
 bool ProtocolPage::key(QKeyEvent* event) {
     const Listed* one = chosen();
     if (one == nullptr) return false;
@@ -299,20 +327,7 @@ bool ProtocolPage::key(QKeyEvent* event) {
     default:
         break;
     }
-    const QString key = event->text().toLower();
-    if (key == QLatin1String("a"))
-        editStep(true);
-    else if (key == QLatin1String("x"))
-        removeStep();
-    else if (key == QLatin1String("n"))
-        newProtocol();
-    else if (key == QLatin1String("s"))
-        exportCsv();
-    else if (key == QLatin1String("i"))
-        importCsv();
-    else
-        return false;
-    return true;
+    return false;
 }
 
 } // namespace rollcall

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/shared/bench.h"
+#include "app/shared/row_list.h"
 #include "app/shared/seams.h"
 
 namespace rollcall {
@@ -20,10 +21,13 @@ public:
     void act() override { editStep(false); }
     void leftAct() override { editStep(true); }
     void rightAct() override { removeStep(); }
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
     struct Listed {
@@ -40,7 +44,10 @@ private:
     void exportCsv();
     void importCsv();
 
+    void paintStep(QPainter& painter, const QRect& row, int i) const;
+
     Seams m_seams;
+    RowList* m_steps;
     std::vector<Listed> m_protocols;
     int m_index = 0;
     int m_step = 0;

@@ -60,14 +60,12 @@ QString speechText(const EndedTest& ended, Speaks speaks) {
 void SpeechModel::refresh() {
     const int rows = m_document.hasBatch() ? static_cast<int>(m_document.batch().blades.size()) : 0;
     const int columns = m_document.hasBatch() ? static_cast<int>(m_document.judged().ended().size()) : 0;
-    if (rows == m_rows && columns == m_columns) {
-        if (rows > 0 && columns > 0) emit dataChanged(index(0, 0), index(rows - 1, columns - 1));
-        return;
-    }
-    beginResetModel();
-    m_rows = rows;
-    m_columns = columns;
-    endResetModel();
+    if (columns > m_columns) beginInsertColumns({}, m_columns, columns - 1);
+    if (columns < m_columns) beginRemoveColumns({}, columns, m_columns - 1);
+    const int had = std::exchange(m_columns, columns);
+    if (columns > had) endInsertColumns();
+    if (columns < had) endRemoveColumns();
+    changeRows(m_rows, rows, [&] { m_rows = rows; });
 }
 
 int SpeechModel::rowCount(const QModelIndex& parent) const {
@@ -270,6 +268,10 @@ void SpeaksPage::stepPiece(int by) {
     const int count = m_model->columnCount();
     if (count == 0) return;
     m_table->setCurrentIndex(m_model->index(m_document.bladeIndex(), (m_piece + by + count) % count));
+}
+
+QStringList SpeaksPage::movements() const {
+    return {tr("Left and right   the piece")};
 }
 
 bool SpeaksPage::key(QKeyEvent* event) {

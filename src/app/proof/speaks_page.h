@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/shared/bench.h"
+#include "app/shared/growing_model.h"
 
 #include <QAbstractTableModel>
 
@@ -11,12 +12,12 @@ class QTableView;
 namespace rollcall {
 
 /// Blades by pieces that were tried to their end: whether each speaks for it.
-class SpeechModel : public QAbstractTableModel {
+class SpeechModel : public GrowingModel<QAbstractTableModel> {
     Q_OBJECT
 
 public:
     explicit SpeechModel(const Document& document, QObject* parent = nullptr)
-        : QAbstractTableModel(parent), m_document(document) {}
+        : GrowingModel(parent), m_document(document) {}
 
     void refresh();
     int rowCount(const QModelIndex& parent = {}) const override;
@@ -46,6 +47,7 @@ public:
     void act() override;
     void leftAct() override { stepPiece(-1); }
     void rightAct() override { stepPiece(1); }
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 protected:

@@ -279,7 +279,7 @@ ColumnContent StudyPage::content() const {
     content.left = tr("Next study");
     content.left_key = QStringLiteral("→");
     content.right = tr("Copy table");
-    content.right_key = QStringLiteral("C");
+    content.right_key = QStringLiteral("I");
     content.state = State::notYet;
     const Study* one = study();
     if (one == nullptr) {
@@ -381,14 +381,21 @@ void StudyPage::exportTable() {
     emit said(tr("The table is on the clipboard."), false);
 }
 
+Commands StudyPage::commands() {
+    return {
+        {QStringLiteral("study.table"), tr("Save the table"), tr("as CSV"), Verb::inAndOut, [this] { exportTable(); }}};
+}
+
+QStringList StudyPage::movements() const {
+    return {tr("Left and right   the study")};
+}
+
 bool StudyPage::key(QKeyEvent* event) {
     if (event->key() == Qt::Key_Right || event->key() == Qt::Key_Left) {
         step(event->key() == Qt::Key_Right ? 1 : -1);
         return true;
     }
-    if (event->text().toLower() != QLatin1String("c")) return false;
-    exportTable();
-    return true;
+    return false;
 }
 
 } // namespace rollcall

@@ -22,6 +22,8 @@ public:
     void act() override;
     void leftAct() override { step(1); }
     void rightAct() override { exportTable(); }
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
 protected:

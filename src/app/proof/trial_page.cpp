@@ -10,11 +10,14 @@
 
 #include <algorithm>
 #include <cmath>
-#include <QKeyEvent>
+#include <memory>
+#include <QMouseEvent>
 
 namespace rollcall {
 
 namespace {
+
+constexpr int trialStepHeight = 36;
 
 State glyphOf(const StepProgress& step) {
     return step.state == StepState::passed   ? State::pass
@@ -85,8 +88,10 @@ QString outcomeText(TrialOutcome outcome) {
 } // namespace
 
 TrialPage::TrialPage(Document& document, Seams seams, const Look& look)
-    : Bench(document, look), m_seams(std::move(seams)) {
+    : Bench(document, look), m_seams(std::move(seams)), m_steps(new RowList(trialStepHeight, look, this)) {
     setObjectName(QStringLiteral("trial-page"));
+    m_steps->setObjectName(QStringLiteral("trial-steps"));
+    m_steps->setAccessibleName(tr("Steps of the trial"));
     m_tick.setInterval(250);
     connect(&m_tick, &QTimer::timeout, this, qOverload<>(&QWidget::update));
 }
@@ -129,6 +134,7 @@ void TrialPage::refresh() {
                                            primaryText(*running, progress)));
     else
         setAccessibleName(content().sub);
+    showSteps();
     update();
 }
 
@@ -199,46 +205,75 @@ void TrialPage::act() {
     if (!resume()) begin();
 }
 
-bool TrialPage::key(QKeyEvent* event) {
-    if (m_document.blade() == nullptr) return false;
-    if (wantsAll()) return runningKey(event);
-    const QString key = event->text().toLower();
-    if (event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
-    if (key == QLatin1String("b"))
-        begin();
-    else if (key == QLatin1String("p"))
-        planBend();
-    else
-        return false;
-    return true;
+// While a trial runs only these happen, and F1, so that nothing else does by a slip.
+Commands TrialPage::commands() {
+    const auto blade = [this] { return m_document.blade() == nullptr ? tr("No blade is chosen.") : QString(); };
+    if (!wantsAll())
+        return {{QStringLiteral("trial.begin"), tr("Begin a trial"), tr("by one of the protocols"), Verb::none,
+                 [this] { begin(); }, blade},
+                {QStringLiteral("trial.plan-bend"), tr("Plan a bend"), tr("strain by thickness and length"), Verb::plan,
+                 [this] { planBend(); }, blade}};
+    const Trial& now = *trial();
+    const TrialProgress progress = progressOf(now);
+    const bool hazard = !progress.caution(now.protocol).empty();
+    const ProtocolStep* step =
+        progress.current < now.protocol.steps.size() ? &now.protocol.steps[progress.current] : nullptr;
+    const QString read = hazard ? tr("Read the caution first.") : QString();
+    const bool cuts = step != nullptr && step->kind == StepKind::cuts;
+    const QString other = cuts ? tr("%1 more, it hesitates").arg(step->every) : tr("It is through, done");
+    const QString failed = cuts ? tr("%1 more, dull").arg(step->every) : tr("It failed");
+    const bool counts = cuts || (step != nullptr && step->kind == StepKind::count && !step->least);
+    const QString noOther = read.isEmpty() && !counts ? tr("This step has one outcome or the other.") : read;
+    const int photos = step != nullptr ? progress.steps[progress.current].photos : 0;
+    Commands commands{
+        {QStringLiteral("trial.other"),
+         other,
+         {},
+         Verb::other,
+         [this] { this->other(); },
+         [noOther] { return noOther; }},
+        {QStringLiteral("trial.fail"), failed, {}, Verb::none, [this] { fail(); }, [read] { return read; }, Qt::Key_0},
+        {QStringLiteral("trial.take-back"), tr("Take back"), tr("the last entry"), Verb::strike,
+         [this] { log(TrialAct::takeBack); }}};
+    if (step != nullptr && step->hold_s)
+        commands.push_back({QStringLiteral("trial.timer"),
+                            tr("Start the timer"),
+                            {},
+                            Verb::none,
+                            [this] { log(TrialAct::timer); },
+                            [read] { return read; },
+                            Qt::Key_Space});
+    commands.push_back({QStringLiteral("trial.photo"),
+                        step != nullptr && step->photo ? tr("Photo, wanted: %1").arg(photos) : tr("Photo"),
+                        {},
+                        Verb::none,
+                        [this] { takePhoto(); }});
+    commands.push_back(
+        {QStringLiteral("trial.touch-up"), tr("Edge touched up"), {}, Verb::none, [this] { log(TrialAct::touchUp); }});
+    commands.push_back({QStringLiteral("trial.note"), tr("Note"), {}, Verb::makeNew, [this] { note(); }});
+    commands.push_back({QStringLiteral("trial.plan-bend"), tr("Plan a bend"), {}, Verb::plan, [this] { planBend(); }});
+    commands.push_back({QStringLiteral("trial.give-up"), tr("Give up"), {}, Verb::out, [this] { giveUp(); }});
+    commands.push_back({QStringLiteral("trial.leave"),
+                        tr("Leave, nothing is lost"),
+                        {},
+                        Verb::none,
+                        [this] { leave(); },
+                        {},
+                        Qt::Key_Escape});
+    return commands;
 }
 
-// Everything but the keys of the trial and F1 is held back, so that nothing else happens by a slip.
-bool TrialPage::runningKey(QKeyEvent* event) {
-    if (event->key() == Qt::Key_F1) return false;
-    if (event->key() == Qt::Key_Escape) {
-        leave();
-        return true;
-    }
-    const QString key = event->text().toLower();
-    if (key == QLatin1String("*"))
-        other();
-    else if (key == QLatin1String("0"))
-        fail();
-    else if (key == QLatin1String("/"))
-        log(TrialAct::takeBack);
-    else if (key == QLatin1String("t"))
-        log(TrialAct::touchUp);
-    else if (key == QLatin1String("p"))
-        takePhoto();
-    else if (key == QLatin1String("n"))
-        note();
-    else if (key == QLatin1String("b"))
-        planBend();
-    else if (key == QLatin1String("x"))
-        giveUp();
-    else if (event->key() == Qt::Key_Space)
-        log(TrialAct::timer);
+QRect TrialPage::loudKey() const {
+    return {0, px(372), px(520), px(84)};
+}
+
+void TrialPage::mousePressEvent(QMouseEvent* event) {
+    if (wantsAll() && loudKey().contains(event->pos())) act();
+}
+
+bool TrialPage::escape() {
+    if (!wantsAll()) return false;
+    leave();
     return true;
 }
 
@@ -334,8 +369,8 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
         }
     }
 
-    // The one loud key, and the quiet ones.
-    const QRect loud(0, px(372), px(520), px(84));
+    // The one loud key; the quiet ones are in the row below.
+    const QRect loud = loudKey();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(Qt::NoPen);
     painter.setBrush(p.primary);
@@ -344,77 +379,65 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
              p.on_primary);
     drawKeyCap(painter, loud.right() - px(24) - keyCapWidth(tr("Enter"), m_look), loud.center().y(), tr("Enter"),
                m_look, p.on_primary, px(24));
-    struct Key {
-        QString cap;
-        QString text;
-    };
-    std::vector<Key> keys;
-    if (hazard.empty()) {
-        if (step.kind == StepKind::count && !step.least)
-            keys.push_back({QStringLiteral("*"), tr("it is through, done")});
-        if (step.kind == StepKind::cuts)
-            keys.push_back({QStringLiteral("*"), tr("%1 more, it hesitates").arg(step.every)});
-        keys.push_back(
-            {QStringLiteral("0"), step.kind == StepKind::cuts ? tr("%1 more, dull").arg(step.every) : tr("it failed")});
-    }
-    keys.push_back({QStringLiteral("/"), tr("take back")});
-    if (hazard.empty() && step.hold_s) keys.push_back({tr("Space"), tr("start the timer")});
-    keys.push_back({QStringLiteral("T"), tr("edge touched up")});
-    keys.push_back({QStringLiteral("P"), step.photo ? tr("photo, wanted: %1 so far").arg(now.photos) : tr("photo")});
-    keys.push_back({QStringLiteral("N"), tr("note")});
-    keys.push_back({QStringLiteral("X"), tr("give up")});
-    keys.push_back({tr("Esc"), tr("leave, nothing is lost")});
-    int x = loud.right() + px(32);
-    int row = loud.top() + px(20);
-    for (const Key& key : keys) {
-        const int wide = keyCapWidth(key.cap, m_look) + px(10) + m_look.width(key.text, 16) + px(26);
-        if (x + wide > width()) {
-            x = loud.right() + px(32);
-            row += px(34);
-        }
-        const int used = drawKeyCap(painter, x, row, key.cap, m_look, p.ink);
-        drawText(painter, x + used + px(8), row + px(6), key.text, m_look.font(16), p.ink);
-        x += wide;
-    }
-    paintSteps(painter, QRect(0, px(484), width(), height() - px(488)), trial, progress);
 }
 
-void TrialPage::paintSteps(QPainter& painter, const QRect& area, const Trial& trial, const TrialProgress& progress) {
+QRect TrialPage::stepsArea() const {
+    if (m_running) return {0, px(484), width(), height() - px(488)};
+    const int rows = listed() != nullptr ? static_cast<int>(listed()->protocol.steps.size()) : 0;
+    return {0, px(48), width(), std::min(px(trialStepHeight) * rows, height() - px(230))};
+}
+
+void TrialPage::showSteps() {
+    const Trial* trial = listed();
+    m_steps->setGeometry(stepsArea());
+    m_steps->setVisible(trial != nullptr);
+    if (trial == nullptr) return m_steps->show({});
+    const auto progress = std::make_shared<TrialProgress>(progressOf(*trial));
+    const auto count = static_cast<int>(progress->steps.size());
+    m_steps->show({count, std::min(static_cast<int>(progress->current), count - 1),
+                   [this, progress](QPainter& painter, const QRect& row, int i) {
+                       if (listed() != nullptr) paintStep(painter, row, *listed(), *progress, i);
+                   },
+                   [this, progress](int i) {
+                       if (listed() == nullptr) return QString();
+                       const ProtocolStep& step = listed()->protocol.steps[static_cast<std::size_t>(i)];
+                       const QString result = resultText(step, progress->steps[static_cast<std::size_t>(i)]);
+                       return tr("%1. %2: %3")
+                           .arg(i + 1)
+                           .arg(QString::fromStdString(step.name), result.isEmpty() ? limitText(step) : result);
+                   }});
+}
+
+void TrialPage::resizeEvent(QResizeEvent*) {
+    m_steps->setGeometry(stepsArea());
+}
+
+void TrialPage::paintStep(QPainter& painter, const QRect& row, const Trial& trial, const TrialProgress& progress,
+                          int i) const {
     const Palette& p = palette();
-    const int count = static_cast<int>(progress.steps.size());
-    const int row = px(36);
-    const int shown = std::max(1, area.height() / row);
-    // The step in hand is always among those shown.
-    const int first = std::clamp(static_cast<int>(progress.current) - shown / 2, 0, std::max(0, count - shown));
-    int y = area.top();
-    for (int i = first; i < std::min(count, first + shown); ++i) {
-        const ProtocolStep& step = trial.protocol.steps[static_cast<std::size_t>(i)];
-        const StepProgress& done = progress.steps[static_cast<std::size_t>(i)];
-        const bool current = i == static_cast<int>(progress.current) && progress.outcome == TrialOutcome::running;
-        if (current) {
-            painter.fillRect(area.left(), y, area.width(), row, p.paper);
-            painter.fillRect(area.left(), y, px(4), row, p.primary);
-        }
-        painter.fillRect(area.left(), y + row - 1, area.width(), 1, p.hair);
-        const int base = y + row / 2 + px(6);
-        drawText(painter, area.left() + px(28), base, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
-        drawVerdictGlyph(painter, area.left() + px(40), y + row / 2 - px(9), px(18), glyphOf(done), m_look,
-                         current ? p.paper : p.panel, current);
-        const int nameWidth = std::min(px(200), area.width() / 3);
-        drawText(painter, area.left() + px(72), base,
-                 elided(QString::fromStdString(step.name), m_look.font(18, true), nameWidth - px(10)),
-                 m_look.font(18, true), current ? p.primary : p.ink);
-        const QString result = resultText(step, done);
-        const QString right = result.isEmpty() ? limitText(step) : result;
-        drawText(painter, area.right() - px(4), base, right, m_look.font(16, !result.isEmpty()),
-                 result.isEmpty() ? p.muted : p.ink, Qt::AlignRight);
-        const int from = area.left() + px(72) + nameWidth;
-        drawText(painter, from, base,
-                 elided(QString::fromStdString(step.on), m_look.font(16),
-                        area.right() - px(20) - m_look.width(right, 16, true) - from),
-                 m_look.font(16), p.muted);
-        y += row;
-    }
+    const ProtocolStep& step = trial.protocol.steps[static_cast<std::size_t>(i)];
+    const StepProgress& done = progress.steps[static_cast<std::size_t>(i)];
+    const bool current = i == static_cast<int>(progress.current) && progress.outcome == TrialOutcome::running;
+    painter.fillRect(row, current ? p.paper : p.panel);
+    if (current) painter.fillRect(row.left(), row.top(), px(4), row.height(), p.primary);
+    painter.fillRect(row.left(), row.bottom(), row.width(), 1, p.hair);
+    const int base = row.center().y() + px(6);
+    drawText(painter, row.left() + px(28), base, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
+    drawVerdictGlyph(painter, row.left() + px(40), row.center().y() - px(9), px(18), glyphOf(done), m_look,
+                     current ? p.paper : p.panel, current);
+    const int nameWidth = std::min(px(200), row.width() / 3);
+    drawText(painter, row.left() + px(72), base,
+             elided(QString::fromStdString(step.name), m_look.font(18, true), nameWidth - px(10)),
+             m_look.font(18, true), current ? p.primary : p.ink);
+    const QString result = resultText(step, done);
+    const QString right = result.isEmpty() ? limitText(step) : result;
+    drawText(painter, row.right() - px(4), base, right, m_look.font(16, !result.isEmpty()),
+             result.isEmpty() ? p.muted : p.ink, Qt::AlignRight);
+    const int from = row.left() + px(72) + nameWidth;
+    drawText(painter, from, base,
+             elided(QString::fromStdString(step.on), m_look.font(16),
+                    row.right() - px(20) - m_look.width(right, 16, true) - from),
+             m_look.font(16), p.muted);
 }
 
 void TrialPage::paintList(QPainter& painter) {
@@ -443,10 +466,7 @@ void TrialPage::paintList(QPainter& painter) {
              : progress.outcome == TrialOutcome::passed ? p.pass
                                                         : p.ink,
              Qt::AlignRight);
-    const int count = static_cast<int>(progress.steps.size());
-    const int listHeight = std::min(px(36) * count, height() - px(230));
-    paintSteps(painter, QRect(0, px(48), width(), listHeight), *last, progress);
-    int y = px(48) + listHeight + px(30);
+    int y = px(48) + stepsArea().height() + px(30);
     for (std::size_t i = 0; i < progress.steps.size(); ++i) {
         const StepProgress& step = progress.steps[i];
         if (!step.thickness_mm || !step.free_mm) continue;

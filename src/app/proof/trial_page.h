@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/shared/bench.h"
+#include "app/shared/row_list.h"
 #include "app/shared/seams.h"
 #include "core/proof/trial.h"
 #include "logbook/actions/proof.h"
@@ -24,7 +25,8 @@ public:
     void act() override;
     void leftAct() override { emit speaksWanted(); }
     void rightAct() override { planBend(); }
-    bool key(QKeyEvent* event) override;
+    Commands commands() override;
+    bool escape() override;
     bool wantsAll() const override { return m_running && trial() != nullptr; }
     /// Goes on with the blade's running trial; false when it has none.
     bool resume();
@@ -38,15 +40,18 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
 private:
+    /// The big button of a running trial.
+    QRect loudKey() const;
     void compareBends(ColumnContent& content, double strain) const;
     const Trial* trial() const;  ///< the running one of the blade in hand
     const Trial* latest() const; ///< the last of this hardening round
     void beginWith(const Protocol& protocol);
     void log(TrialAct act, double value = 0, const std::string& text = {}, double second = 0, double third = 0,
              const AttachedFile& photo = {});
-    bool runningKey(QKeyEvent* event);
     void primary();
     void other();
     void fail();
@@ -58,10 +63,15 @@ private:
     void giveUp();
     void paintRunning(QPainter& painter, const Trial& trial);
     void paintList(QPainter& painter);
-    void paintSteps(QPainter& painter, const QRect& area, const Trial& trial, const TrialProgress& progress);
+    /// The trial whose steps are listed: the one that runs over the window, else the latest; null for none.
+    const Trial* listed() const { return m_running ? trial() : latest(); }
+    void showSteps();
+    void paintStep(QPainter& painter, const QRect& row, const Trial& trial, const TrialProgress& progress, int i) const;
+    QRect stepsArea() const;
     QString primaryText(const Trial& trial, const TrialProgress& progress) const;
 
     Seams m_seams;
+    RowList* m_steps;
     bool m_running = false;
     QTimer m_tick; ///< paints a running timer
 };

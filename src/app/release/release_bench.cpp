@@ -7,8 +7,6 @@
 #include "words/words.h"
 
 #include <algorithm>
-#include <QKeyEvent>
-#include <QMouseEvent>
 
 namespace rollcall {
 
@@ -24,9 +22,16 @@ constexpr std::array<Gate, 6> shownGates{Gate::steel, Gate::heat, Gate::quench, 
 } // namespace
 
 ReleaseBench::ReleaseBench(Document& document, Seams seams, const Look& look, QWidget* parent)
-    : Bench(document, look, parent), m_seams(std::move(seams)) {
+    : Bench(document, look, parent), m_seams(std::move(seams)), m_rows(new RowList(rowHeight, look, this)) {
     setObjectName(QStringLiteral("release-bench"));
     setFocusPolicy(Qt::StrongFocus);
+    m_rows->setObjectName(QStringLiteral("dispositions"));
+    m_rows->setAccessibleName(tr("Dispositions by blade"));
+    connect(m_rows, &RowList::chosen, this, [this](int blade) { m_document.selectBlade(blade); });
+}
+
+void ReleaseBench::resizeEvent(QResizeEvent*) {
+    m_rows->setGeometry(px(24), px(headHeight), width() - px(48), height() - px(headHeight) - px(footHeight));
 }
 
 void ReleaseBench::refresh() {
@@ -37,15 +42,21 @@ void ReleaseBench::refresh() {
             m_answers.push_back(m_document.judged().release(i));
         m_sample = m_document.judged().sample();
     }
+    m_rows->show({static_cast<int>(m_answers.size()), m_document.bladeIndex(),
+                  [this](QPainter& painter, const QRect& row, int blade) { drawRow(painter, row, blade); },
+                  [this](int blade) { return rowText(blade); }});
     setAccessibleName(content().sub);
     update();
 }
 
-QRect ReleaseBench::row(int blade) const {
-    // The roll scrolls to the blade in hand when there are many; here the page that holds it is shown.
-    const int fit = std::max(1, (height() - px(headHeight) - px(footHeight)) / px(rowHeight));
-    const int first = m_document.bladeIndex() / fit * fit;
-    return {px(24), px(headHeight) + (blade - first) * px(rowHeight), width() - px(48), px(rowHeight)};
+QString ReleaseBench::rowText(int blade) const {
+    const auto index = static_cast<std::size_t>(blade);
+    const ReleaseAnswer& answer = m_answers[index];
+    const Disposition shown =
+        answer.signature != nullptr ? answer.signature->disposition : answer.suggestion.disposition;
+    return tr("%1: %2. %3")
+        .arg(QString::fromStdString(m_document.batch().blades[index].mark),
+             answer.out ? tr("Out") : words::dispositionName(shown), reasonOf(answer));
 }
 
 std::vector<std::size_t> ReleaseBench::mayGo() const {
@@ -83,10 +94,9 @@ QString ReleaseBench::reasonOf(const ReleaseAnswer& answer) const {
     }
 }
 
-void ReleaseBench::drawRow(QPainter& painter, int blade) const {
+void ReleaseBench::drawRow(QPainter& painter, const QRect& at, int blade) const {
     const Palette& p = palette();
-    const QRect at = row(blade);
-    if (at.top() < px(headHeight) || at.bottom() > height() - px(footHeight)) return;
+    painter.fillRect(at, p.panel);
     const auto index = static_cast<std::size_t>(blade);
     const ReleaseAnswer& answer = m_answers[index];
     const bool chosen = blade == m_document.bladeIndex();
@@ -123,9 +133,7 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
     if (!batch.planOf(Gate::temper).required || m_sample.unread.empty()) {
         drawText(painter, area.left(), y + px(30), elided(whatIsLeft(), m_look.font(18), area.width()), m_look.font(18),
                  p.ink);
-        drawText(painter, area.left(), y + px(58),
-                 tr("P certificate   K cards and table on paper   I tables, packages, pictures   A sample"),
-                 m_look.font(16), p.muted);
+        drawText(painter, area.left(), y + px(58), tr("Signing writes what it rests on."), m_look.font(16), p.muted);
         return;
     }
     drawText(painter, area.left(), y + px(26),
@@ -141,7 +149,7 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
         drawText(painter, beside, y + px(80),
                  batch.sample_asked
                      ? tr("%1 asked; one accident cannot be excluded").arg(words::percent(*batch.sample_asked))
-                     : tr("A declares a sample; else each is read"),
+                     : tr("a sample has to be declared; else each is read"),
                  m_look.font(16), p.muted);
     } else {
         drawText(painter, area.left(), y + px(58),
@@ -186,7 +194,6 @@ void ReleaseBench::paintEvent(QPaintEvent*) {
         drawText(painter, width() - px(24) - gates + static_cast<int>(g) * px(pitch) + px(pitch) / 2, px(34),
                  words::gateName(shownGates[g]).left(1), m_look.font(16), p.muted, Qt::AlignHCenter);
     fillLine(painter, px(24), px(headHeight) - 1, width() - px(48), 1, p.line);
-    for (int i = 0; i < static_cast<int>(m_answers.size()); ++i) drawRow(painter, i);
     const int foot = height() - px(footHeight);
     fillLine(painter, 0, foot, width(), 1, p.line);
     drawSample(painter, QRect(px(24), foot, width() - px(48), px(footHeight)));
@@ -219,7 +226,7 @@ ColumnContent ReleaseBench::content() const {
     content.left = tr("Decide");
     content.left_key = QStringLiteral("*");
     content.right = tr("Certificate");
-    content.right_key = QStringLiteral("P");
+
     if (!m_sample.unread.empty()) content.below.push_back({Tone::note, whatIsLeft(), {}, false});
     if (blade->round > 1)
         content.below.push_back({Tone::note,
@@ -228,7 +235,6 @@ ColumnContent ReleaseBench::content() const {
                                      .arg(m_document.batch().rehardening_limit),
                                  {},
                                  false});
-    content.below.push_back({Tone::note, tr("K: cards and table on paper. I: tables, packages."), {}, false});
     content.below.push_back(
         {Tone::note, tr("Signing writes what it rests on. A later change makes it stale."), {}, false});
     return content;
@@ -239,25 +245,19 @@ void ReleaseBench::act() {
     mayGo().empty() ? decide() : signAll();
 }
 
-void ReleaseBench::mousePressEvent(QMouseEvent* event) {
-    for (int i = 0; i < static_cast<int>(m_answers.size()); ++i) {
-        if (row(i).contains(event->position().toPoint())) return m_document.selectBlade(i);
-    }
+Commands ReleaseBench::commands() {
+    return {{QStringLiteral("release.decide"), tr("Decide"), tr("hold, re-harden, other purpose, scrap"), Verb::other,
+             [this] { decide(); }},
+            {QStringLiteral("release.certificate"), tr("Certificate"), tr("of the blades that are released"),
+             Verb::none, [this] { certificate(); }},
+            {QStringLiteral("release.papers"), tr("Cards and table"), tr("on paper"), Verb::none,
+             [this] { otherPapers(); }},
+            {QStringLiteral("release.sample"), tr("Read a sample"), tr("and leave the rest, with its chance"),
+             Verb::none, [this] { askSample(); }}};
 }
 
-bool ReleaseBench::key(QKeyEvent* event) {
-    const QString text = event->text().toLower();
-    if (text == QLatin1String("*"))
-        decide();
-    else if (text == QLatin1String("p"))
-        certificate();
-    else if (text == QLatin1String("k"))
-        otherPapers();
-    else if (text == QLatin1String("a"))
-        askSample();
-    else
-        return false;
-    return true;
+std::vector<ReportTable> ReleaseBench::tables() const {
+    return {}; // the batch's own tables are what is shown
 }
 
 } // namespace rollcall

@@ -4,6 +4,7 @@
 
 #include "app/shared/bench.h"
 #include "app/shared/form_dialog.h"
+#include "app/shared/row_list.h"
 #include "app/shared/seams.h"
 #include "core/judge/release_judge.h"
 #include "core/judge/sampling_plan.h"
@@ -25,17 +26,19 @@ public:
     void act() override;
     void leftAct() override { decide(); }
     void rightAct() override { certificate(); }
-    bool key(QKeyEvent* event) override;
+    std::optional<Gate> gate() const override { return Gate::release; }
+    Commands commands() override;
+    std::vector<ReportTable> tables() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
-    QRect row(int blade) const;
     QString reasonOf(const ReleaseAnswer& answer) const;
     std::vector<std::size_t> mayGo() const;
-    void drawRow(QPainter& painter, int blade) const;
+    void drawRow(QPainter& painter, const QRect& at, int blade) const;
+    QString rowText(int blade) const;
     void drawSample(QPainter& painter, const QRect& area) const;
 
     void signAll();
@@ -53,6 +56,7 @@ private:
     QString whatIsLeft() const;
 
     Seams m_seams;
+    RowList* m_rows;
     std::vector<ReleaseAnswer> m_answers;
     SampleState m_sample;
 };

@@ -137,11 +137,10 @@ protected:
 
 } // namespace
 
-RollModel::RollModel(const Document& document, QObject* parent) : QAbstractListModel(parent), m_document(document) {}
+RollModel::RollModel(const Document& document, QObject* parent) : GrowingModel(parent), m_document(document) {}
 
 void RollModel::refresh(std::optional<Gate> gate) {
-    beginResetModel();
-    m_rows.clear();
+    std::vector<RollRow> rows;
     std::vector<double> values;
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
@@ -176,12 +175,12 @@ void RollModel::refresh(std::optional<Gate> gate) {
             for (const auto& list : {row.strip.readings, row.strip.earlier})
                 values.insert(values.end(), list.begin(), list.end());
             if (row.strip.quenched) values.push_back(*row.strip.quenched);
-            m_rows.push_back(std::move(row));
+            rows.push_back(std::move(row));
         }
         m_window = windowOf(batch, gate == Gate::quench ? Gate::quench : Gate::temper, m_document.tables());
     }
     m_axis = Axis::around(m_window, values, 8);
-    endResetModel();
+    changeRows(rowCount(), static_cast<int>(rows.size()), [&] { m_rows = std::move(rows); });
 }
 
 int RollModel::rowCount(const QModelIndex& parent) const {

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shared/growing_model.h"
 #include "app/store/document.h"
 #include "plot/rule.h"
 
@@ -21,7 +22,7 @@ struct RollRow {
 };
 
 /// The blades of the batch as rows, at the open gate or, in the overview, at the furthest gate each has reached.
-class RollModel : public QAbstractListModel {
+class RollModel : public GrowingModel<QAbstractListModel> {
     Q_OBJECT
 
 public:

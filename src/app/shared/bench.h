@@ -3,16 +3,20 @@
 #pragma once
 
 #include "app/shared/column_content.h"
+#include "app/shared/command.h"
 #include "app/store/document.h"
 #include "plot/look.h"
+#include "report/batch_table.h"
 
+#include <optional>
 #include <QWidget>
 
 class QKeyEvent;
 
 namespace rollcall {
 
-/// A place of work in the middle of the window, or a page of one: what it shows, what the column says of it, its keys.
+/// A place in the middle of the window: what it shows, what the column beside it says, and what can be done there. The
+/// window knows its places only as this; a place is named by its object name.
 class Bench : public QWidget {
     Q_OBJECT
 
@@ -21,25 +25,63 @@ public:
         : QWidget(parent), m_document(document), m_look(look) {}
 
     virtual QString title() const = 0;
+    /// The gate whose work is done here now; none outside the gates.
+    virtual std::optional<Gate> gate() const { return std::nullopt; }
+    /// Whether this is the place to open for a gate.
+    virtual bool serves(Gate g) const { return gate() == g; }
+    /// Why it cannot be opened for a gate now; empty when it can.
+    virtual QString whyNotAt(Gate) const { return {}; }
+    virtual bool needsBlade() const { return true; }
+    /// What stands in the place of the roll; null for the roll itself.
+    virtual QWidget* side() { return nullptr; }
+    /// Whether what was begun here and is done elsewhere leads back here.
+    virtual bool leadsBack() const { return false; }
+    /// It came to the front, or is no longer there.
+    virtual void setInFront(bool inFront) { m_inFront = inFront; }
+    virtual int pageIndex() const { return 0; }
+    virtual void openPageAt(int index) { Q_UNUSED(index); }
+
     virtual void refresh() { update(); }
     virtual ColumnContent content() const = 0;
     /// The primary act.
     virtual void act() = 0;
     virtual void leftAct() {}
     virtual void rightAct() {}
-    /// True when the key was taken.
-    virtual bool key(QKeyEvent* event) = 0;
+    /// What can be done here beside those three.
+    virtual Commands commands() { return {}; }
+    /// The same of all its pages.
+    virtual Commands everyCommand() { return commands(); }
+    /// What opens it from everywhere, beside the keys of the gates.
+    virtual Commands doors() { return {}; }
+    /// Of what can be done everywhere, by id, what has a button here.
+    virtual QStringList offers() const { return {}; }
+    /// What only moves or types; true when the key was taken.
+    virtual bool key(QKeyEvent* event) {
+        Q_UNUSED(event);
+        return false;
+    }
+    /// What moves and types here, for the help: "Arrows   move the next spot".
+    virtual QStringList movements() const { return {}; }
+    /// Esc: true when there was something here to leave first.
+    virtual bool escape() { return false; }
     /// A file dropped on the window; true when it was taken.
     virtual bool takeFile(const QString& path) {
         Q_UNUSED(path);
         return false;
     }
-    /// True while it wants the whole window for itself.
+    /// What is shown, as tables.
+    virtual std::vector<ReportTable> tables() const;
+    /// True while it wants the whole window for itself, and every key.
     virtual bool wantsAll() const { return false; }
 
 signals:
     void said(const QString& message, bool trouble);
     void changed(); ///< something on it that the column shows too
+    void wanted();  ///< something came for it: it asks to be seen
+    void backWanted();
+    void gateWanted(rollcall::Gate gate);
+    void placeWanted(const QString& place, int page);
+    void commandWanted(const QString& id); ///< something that can be done everywhere
 
 protected:
     /// Whether a file is named as a table is.
@@ -52,6 +94,7 @@ protected:
 
     Document& m_document;
     const Look& m_look;
+    bool m_inFront = false;
 };
 
 } // namespace rollcall

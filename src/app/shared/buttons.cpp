@@ -4,6 +4,8 @@
 
 #include "plot/glyphs.h"
 
+#include <utility>
+
 namespace rollcall {
 
 namespace {
@@ -83,8 +85,13 @@ void SideButton::setKey(const QString& key) {
     update();
 }
 
+void SideButton::setReady(bool ready) {
+    if (std::exchange(m_ready, ready) != ready) update();
+}
+
 QSize SideButton::sizeHint() const {
-    return {m_look.width(text(), 16) + m_look.px(40) + keyCapWidth(m_key, m_look), m_look.px(40)};
+    const int key = m_key.isEmpty() ? 0 : m_look.px(14) + keyCapWidth(m_key, m_look);
+    return {m_look.width(text(), 16) + m_look.px(26) + key, m_look.px(40)};
 }
 
 void SideButton::paintEvent(QPaintEvent*) {
@@ -94,7 +101,7 @@ void SideButton::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(underMouse() && isEnabled() ? p.ink : p.line, underMouse() && isEnabled() ? 2 : 1));
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
-    const QColor color = isEnabled() ? p.ink : p.muted;
+    const QColor color = isEnabled() && m_ready ? p.ink : p.muted;
     const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
     if (!m_key.isEmpty()) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
     const int pad = m_look.px(12);

@@ -33,6 +33,8 @@ class SideButton : public QAbstractButton {
 public:
     SideButton(const QString& text, const QString& key, const Look& look, QWidget* parent = nullptr);
     void setKey(const QString& key);
+    /// Whether what it stands for can be done now; it is muted where it cannot, and says why when it is clicked.
+    void setReady(bool ready);
     QSize sizeHint() const override;
 
 protected:
@@ -41,6 +43,7 @@ protected:
 private:
     const Look& m_look;
     QString m_key;
+    bool m_ready = true;
 };
 
 /// A row of a list of choices: key cap, what it does, and a muted second line.

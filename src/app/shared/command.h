@@ -7,19 +7,69 @@
 #include <Qt>
 #include <vector>
 
+class QKeyEvent;
+
 namespace rollcall {
 
-/// One thing the window can do. The one list of these feeds key handling, menu, help page and tests.
+/// What a letter or sign means, everywhere in the window. A place gives it its own object, N makes a new batch and at
+/// Steel a new shot, but never another meaning; what fits no meaning has no letter and is reached by its button.
+enum class Verb {
+    none,
+    add,
+    batches,
+    compare,
+    excuse,
+    files,
+    geometry,
+    harden,
+    inAndOut,
+    sound,
+    kit,
+    limits,
+    amend,
+    makeNew,
+    plan,
+    series,
+    testers,
+    same,
+    temper,
+    undo,
+    verify,
+    why,
+    out,
+    ovens,
+    zone,
+    other,
+    strike,
+    next,
+    previous,
+    help
+};
+
+/// The letter or sign of a meaning; null for none.
+QChar keyOf(Verb verb);
+/// "add something to what is there".
+QString meaningOf(Verb verb);
+
+/// One thing that can be done at a place of the window. Keys, menu, help, tooltips and the row of buttons are made from
+/// these, and so are the tests.
 struct Command {
-    QString id;
-    Qt::Key key = Qt::Key_unknown; ///< function keys and the like
-    QChar letter;                  ///< or a character, in either case
-    Qt::KeyboardModifiers modifiers;
-    QString shown; ///< the key as shown
+    QString id; ///< "steel.lot"
     QString text;
     QString help;
-    bool in_menu = true;
+    Verb verb = Verb::none;
     std::function<void()> run;
+    /// Why it cannot be done now, in words; empty when it can. None: always.
+    std::function<QString()> why_not = {};
+    /// A function key or the like, in place of a verb's letter.
+    Qt::Key key = Qt::Key_unknown;
+    Qt::KeyboardModifiers modifiers = Qt::NoModifier;
+    bool in_menu = true;
+
+    /// The key as shown: "N", "F3", "Ctrl+Z"; empty when it has none.
+    QString keyText() const;
+    bool takes(const QKeyEvent& event) const;
+    QString whyNot() const { return why_not ? why_not() : QString(); }
 };
 
 using Commands = std::vector<Command>;

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/device_link.h"
+#include "app/links/device_link.h"
 #include "plot/look.h"
 
 #include <functional>

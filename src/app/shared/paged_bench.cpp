@@ -2,8 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/paged_bench.h"
 
+#include "app/shared/buttons.h"
+
 #include <QKeyEvent>
-#include <QMouseEvent>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -13,19 +14,60 @@ namespace {
 constexpr int tabsHeight = 48;
 }
 
+PageTabs::PageTabs(const Look& look, QWidget* parent) : QTabBar(parent), m_look(look) {
+    setObjectName(QStringLiteral("pages"));
+    setDrawBase(false);
+    setExpanding(false);
+    setElideMode(Qt::ElideNone);
+    setUsesScrollButtons(true);
+    setFocusPolicy(Qt::TabFocus);
+    setAttribute(Qt::WA_Hover);
+}
+
+QSize PageTabs::tabSizeHint(int index) const {
+    return {m_look.px(16) + m_look.width(tabText(index), 20, true) + m_look.px(18), m_look.px(tabsHeight)};
+}
+
+void PageTabs::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    painter.fillRect(rect(), p.panel);
+    painter.fillRect(0, height() - 1, width(), 1, p.hair);
+    for (int i = 0; i < count(); ++i) {
+        const bool open = i == currentIndex();
+        const QRect at = tabRect(i);
+        drawText(painter, at.left(), m_look.px(33), QString::number(i + 1), m_look.font(14), p.muted);
+        drawText(painter, at.left() + m_look.px(16), m_look.px(33), tabText(i), m_look.font(20, open),
+                 open ? p.ink : p.muted);
+        if (open)
+            painter.fillRect(at.left(), height() - m_look.px(4), at.width() - m_look.px(14), m_look.px(4), p.primary);
+    }
+    paintFocus(painter, *this, m_look);
+}
+
 PagedBench::PagedBench(Document& document, const Look& look, QWidget* parent)
-    : Bench(document, look, parent), m_stack(new QStackedWidget) {
+    : Bench(document, look, parent), m_tabs(new PageTabs(look)), m_stack(new QStackedWidget) {
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(look.px(24), look.px(tabsHeight + 8), look.px(24), look.px(8));
-    column->addWidget(m_stack);
+    column->setContentsMargins(look.px(24), 0, look.px(24), look.px(8));
+    column->setSpacing(look.px(8));
+    column->addWidget(m_tabs);
+    column->addWidget(m_stack, 1);
+    connect(m_tabs, &QTabBar::currentChanged, this, &PagedBench::openPageAt);
 }
 
 void PagedBench::addPage(Bench* page) {
     m_pages.push_back(page);
     m_stack->addWidget(page);
+    {
+        const QSignalBlocker quiet(m_tabs); // the first tab is current at once
+        m_tabs->addTab(page->title());
+    }
     connect(page, &Bench::said, this, &Bench::said);
     connect(page, &Bench::changed, this, &Bench::changed);
+    connect(page, &Bench::placeWanted, this, &Bench::placeWanted);
+    connect(page, &Bench::gateWanted, this, &Bench::gateWanted);
+    connect(page, &Bench::commandWanted, this, &Bench::commandWanted);
 }
 
 Bench* PagedBench::current() const {
@@ -37,23 +79,40 @@ int PagedBench::pageIndex() const {
 }
 
 void PagedBench::openPageAt(int index) {
+    const QSignalBlocker quiet(m_tabs);
+    m_tabs->setCurrentIndex(index);
     m_stack->setCurrentIndex(index);
     emit changed();
 }
 
 void PagedBench::refresh() {
-    const int top = wantsAll() ? 8 : tabsHeight + 8;
-    layout()->setContentsMargins(m_look.px(24), m_look.px(top), m_look.px(24), m_look.px(8));
+    m_tabs->setVisible(!wantsAll());
+    layout()->setContentsMargins(m_look.px(24), m_look.px(wantsAll() ? 8 : 0), m_look.px(24), m_look.px(8));
+    for (int i = 0; i < static_cast<int>(m_pages.size()); ++i)
+        m_tabs->setTabText(i, m_pages[static_cast<std::size_t>(i)]->title());
     current()->refresh();
     setAccessibleName(current()->title());
     update();
 }
 
+Commands PagedBench::everyCommand() {
+    Commands all;
+    for (Bench* page : m_pages) {
+        for (Command& command : page->commands()) all.push_back(std::move(command));
+    }
+    return all;
+}
+
+QStringList PagedBench::movements() const {
+    return QStringList{tr("1 to %1   the pages; Ctrl+Tab the next").arg(m_pages.size())} + current()->movements();
+}
+
 bool PagedBench::key(QKeyEvent* event) {
     const int pages = static_cast<int>(m_pages.size());
     if (wantsAll()) return current()->key(event); // a page that has the window turns no other
+    const bool control = event->modifiers() & Qt::ControlModifier;
     const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
-    if (event->key() == Qt::Key_Tab || event->key() == Qt::Key_Backtab) {
+    if (control && (event->key() == Qt::Key_Tab || event->key() == Qt::Key_Backtab)) {
         const int by = event->key() == Qt::Key_Tab ? 1 : pages - 1;
         openPageAt((m_stack->currentIndex() + by) % pages);
         return true;
@@ -65,35 +124,11 @@ bool PagedBench::key(QKeyEvent* event) {
     return current()->key(event);
 }
 
-QRect PagedBench::tab(int index) const {
-    int x = m_look.px(24);
-    for (int i = 0; i < index; ++i)
-        x += m_look.width(m_pages[static_cast<std::size_t>(i)]->title(), 20, true) + m_look.px(28);
-    return {x, 0, m_look.width(m_pages[static_cast<std::size_t>(index)]->title(), 20, true), m_look.px(tabsHeight)};
-}
-
-void PagedBench::mousePressEvent(QMouseEvent* event) {
-    for (int i = 0; i < static_cast<int>(m_pages.size()); ++i) {
-        if (tab(i).adjusted(-m_look.px(10), 0, m_look.px(10), 0).contains(event->pos())) openPageAt(i);
-    }
-}
-
 void PagedBench::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    const Palette& p = m_look.palette;
-    painter.fillRect(rect(), p.panel);
-    if (wantsAll()) return;
-    painter.fillRect(m_look.px(24), m_look.px(tabsHeight), width() - m_look.px(48), 1, p.hair);
-    for (int i = 0; i < static_cast<int>(m_pages.size()); ++i) {
-        const bool open = i == m_stack->currentIndex();
-        const QRect at = tab(i);
-        drawText(painter, at.left(), m_look.px(33), m_pages[static_cast<std::size_t>(i)]->title(),
-                 m_look.font(20, open), open ? p.ink : p.muted);
-        if (open)
-            painter.fillRect(at.left(), m_look.px(tabsHeight) - m_look.px(4), at.width(), m_look.px(4), p.primary);
-    }
-    const QString hint = tr("Tab, 1 to %1").arg(m_pages.size());
-    drawText(painter, width() - m_look.px(24), m_look.px(31), hint, m_look.font(14), p.muted, Qt::AlignRight);
+    painter.fillRect(rect(), m_look.palette.panel);
+    if (!wantsAll())
+        painter.fillRect(m_look.px(24), m_look.px(tabsHeight), width() - m_look.px(48), 1, m_look.palette.hair);
 }
 
 } // namespace rollcall

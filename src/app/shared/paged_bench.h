@@ -4,41 +4,61 @@
 
 #include "app/shared/bench.h"
 
+#include <QTabBar>
 #include <vector>
 
 class QStackedWidget;
 
 namespace rollcall {
 
-/// A bench of several pages under a row of titles: Tab, a digit or the mouse turns them.
+/// The titles of a bench's pages, with the digit that opens each.
+class PageTabs : public QTabBar {
+    Q_OBJECT
+
+public:
+    explicit PageTabs(const Look& look, QWidget* parent = nullptr);
+
+protected:
+    QSize tabSizeHint(int index) const override;
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+};
+
+/// A bench of several pages under a row of titles: a digit, Ctrl+Tab or the mouse turns them.
 class PagedBench : public Bench {
     Q_OBJECT
 
 public:
     PagedBench(Document& document, const Look& look, QWidget* parent = nullptr);
 
-    int pageIndex() const;
-    void openPageAt(int index);
+    int pageIndex() const override;
+    void openPageAt(int index) override;
     QString title() const override { return current()->title(); }
     void refresh() override;
     ColumnContent content() const override { return current()->content(); }
     void act() override { current()->act(); }
     void leftAct() override { current()->leftAct(); }
     void rightAct() override { current()->rightAct(); }
+    Commands commands() override { return current()->commands(); }
+    Commands everyCommand() override;
+    QStringList offers() const override { return current()->offers(); }
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
+    bool escape() override { return current()->escape(); }
     bool wantsAll() const override { return current()->wantsAll(); }
 
 protected:
     /// Puts a page behind those there are; this bench owns it.
     void addPage(Bench* page);
     void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent* event) override;
 
 private:
     Bench* current() const;
-    QRect tab(int index) const;
 
     std::vector<Bench*> m_pages;
+    PageTabs* m_tabs;
     QStackedWidget* m_stack;
 };
 

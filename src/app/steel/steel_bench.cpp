@@ -16,7 +16,7 @@ namespace rollcall {
 namespace {
 
 constexpr int headHeight = 48;
-constexpr int rowHeight = 62;
+constexpr int rowHeight = 60;
 constexpr int lowerHeight = 196;
 
 QString elementName(const std::string& symbol) {
@@ -61,9 +61,18 @@ ElementRuler rulerOf(const ElementMatch& match) {
 } // namespace
 
 SteelBench::SteelBench(Document& document, WatchedFolder& folder, Seams seams, const Look& look, QWidget* parent)
-    : Bench(document, look, parent), m_folder(folder), m_seams(std::move(seams)) {
+    : Bench(document, look, parent), m_folder(folder), m_seams(std::move(seams)),
+      m_elements(new RowList(rowHeight, look, this)) {
     setObjectName(QStringLiteral("steel-bench"));
     setFocusPolicy(Qt::StrongFocus);
+    m_elements->setObjectName(QStringLiteral("elements"));
+    m_elements->setAccessibleName(tr("Elements against the grade"));
+    connect(m_elements, &RowList::chosen, this, [this](int element) { m_element = element; });
+    connect(&folder, &WatchedFolder::arrived, this, [this](const QString& file) {
+        if (!m_document.hasBatch()) return;
+        if (!m_inFront) emit gateWanted(Gate::steel);
+        takeFile(file);
+    });
 }
 
 const SteelAnswer* SteelBench::answer() const {
@@ -74,9 +83,28 @@ const SteelAnswer* SteelBench::answer() const {
 void SteelBench::refresh() {
     const int elements =
         answer() != nullptr && answer()->match ? static_cast<int>(answer()->match->elements.size()) : 0;
-    m_first = std::clamp(m_first, 0, std::max(0, elements - 1));
+    m_element = std::clamp(m_element, 0, std::max(0, elements - 1));
+    m_elements->show({elements, m_element,
+                      [this](QPainter& painter, const QRect& row, int i) {
+                          painter.fillRect(row, palette().panel);
+                          drawElementRuler(painter, row,
+                                           rulerOf(answer()->match->elements[static_cast<std::size_t>(i)]), m_look);
+                          painter.fillRect(row.left(), row.bottom(), row.width(), 1, palette().hair);
+                      },
+                      [this](int i) {
+                          const ElementRuler ruler = rulerOf(answer()->match->elements[static_cast<std::size_t>(i)]);
+                          return tr("%1: %2 %, %3").arg(ruler.name, ruler.value, ruler.need);
+                      }});
+    m_elements->setVisible(elements > 0);
     setAccessibleName(content().sub);
     update();
+}
+
+void SteelBench::resizeEvent(QResizeEvent*) {
+    const int top = px(headHeight + 6);
+    // Whole rows only.
+    const int rows = std::max(1, (height() - px(lowerHeight) - top) / px(rowHeight));
+    m_elements->setGeometry(px(24), top, width() - px(36), rows * px(rowHeight));
 }
 
 // The grades to set beside the claim: those that cannot be told apart, best first.
@@ -116,29 +144,15 @@ void SteelBench::paintEvent(QPaintEvent*) {
                                  ? tr("Nobody has looked yet")
                                  : tr("%1 is not in the library").arg(QString::fromStdString(batch.grade));
         drawText(painter, px(24), y, head, m_look.font(28, true), p.ink);
-        for (const QString& line :
-             {tr("I  or drop: a shot as CSV (element, percent, error)"), tr("N  type it: Cr 13.6; Mo 0.05; V <0.05"),
-              tr("S  a spark beside a known bar     K  a hardened coupon"),
-              tr("W  the folder into which the analyser drops its shots")}) {
+        for (const QString& line : {tr("A shot as a file: element, percent, error; or drop it here"),
+                                    tr("Or type it: Cr 13.6; Mo 0.05; V <0.05"),
+                                    tr("Without an analyser: a spark beside a known bar, or a hardened coupon")}) {
             y += px(38);
             drawText(painter, px(24), y, elided(line, m_look.font(18), width() - px(48)), m_look.font(18), p.ink);
         }
         return;
     }
     const int bottom = height() - px(lowerHeight);
-    const auto& elements = a->match->elements;
-    int y = px(headHeight + 6);
-    for (std::size_t i = static_cast<std::size_t>(m_first); i < elements.size() && y + px(rowHeight) <= bottom; ++i) {
-        drawElementRuler(painter, QRect(px(24), y, width() - px(48), px(rowHeight)), rulerOf(elements[i]), m_look);
-        painter.fillRect(px(24), y + px(rowHeight), width() - px(48), 1, p.hair);
-        y += px(rowHeight);
-    }
-    const int shown = (bottom - px(headHeight + 6)) / px(rowHeight);
-    const int hidden = static_cast<int>(elements.size()) - m_first - shown;
-    if (hidden > 0)
-        drawText(painter, width() - px(24), bottom - px(4), tr("%1 more below: ↓").arg(hidden), m_look.font(14),
-                 p.muted, Qt::AlignRight);
-
     painter.fillRect(0, bottom, width(), 1, p.hair);
     const int middle = width() / 2;
     painter.fillRect(middle, bottom, 1, height() - bottom, p.hair);
@@ -250,14 +264,7 @@ ColumnContent SteelBench::content() const {
     content.left = tr("Re-assign");
     content.left_key = QStringLiteral("*");
     content.right = tr("Lot");
-    content.right_key = QStringLiteral("L");
-    content.below.push_back({Tone::note,
-                             tr("N type, I import, / strike shot, S spark, K coupon, M changed pieces, C certificate, "
-                                "G grades, W folder, T %1, B %2")
-                                 .arg(m_method == AnalysisMethod::xrf ? tr("XRF") : tr("spark OES"),
-                                      m_forBlade ? tr("for this blade") : tr("for the bar")),
-                             {},
-                             false});
+
     for (const Caution caution : verdict.cautions)
         content.below.push_back({Tone::note, words::cautionText(caution), {}, true});
     return content;
@@ -279,32 +286,54 @@ void SteelBench::rightAct() {
     if (answer() != nullptr) lot();
 }
 
+Commands SteelBench::commands() {
+    const auto batch = [this] { return answer() == nullptr ? tr("Make a batch first.") : QString(); };
+    const QString method = m_method == AnalysisMethod::xrf ? tr("XRF") : tr("spark emission");
+    return {
+        {QStringLiteral("steel.file"), tr("Shot from a file"), tr("as the analyser wrote it; or drop it here"),
+         Verb::inAndOut, [this] { askShotFile(); }, batch},
+        {QStringLiteral("steel.type"), tr("Type a shot"), tr("element by element"), Verb::makeNew,
+         [this] { typeShot(); }, batch},
+        {QStringLiteral("steel.strike"), tr("Strike out"), tr("the last shot"), Verb::strike, [this] { strikeShot(); },
+         batch},
+        {QStringLiteral("steel.reassign"), tr("Re-assign"), tr("take the batch for another grade"), Verb::other,
+         [this] { reassign(); }, batch},
+        {QStringLiteral("steel.coupon"), tr("Coupon"), tr("a hardened piece, read"), Verb::none,
+         [this] { noteCoupon(); }, batch},
+        {QStringLiteral("steel.spark"), tr("Spark"), tr("beside a known bar"), Verb::none, [this] { noteSpark(); },
+         batch},
+        {QStringLiteral("steel.certificate"), tr("Certificate"), tr("the mill's own values"), Verb::none,
+         [this] { certificate(); }, batch},
+        {QStringLiteral("steel.lot"), tr("Lot"), tr("maker, heat number, bar"), Verb::none, [this] { lot(); }, batch},
+        {QStringLiteral("steel.method"), tr("By %1").arg(method), tr("how the next shot is taken"), Verb::none,
+         [this] {
+             m_method = m_method == AnalysisMethod::xrf ? AnalysisMethod::oes : AnalysisMethod::xrf;
+             emit changed();
+         },
+         batch},
+        {QStringLiteral("steel.for"), m_forBlade ? tr("Of this blade") : tr("Of the bar"),
+         tr("what the next shot is of"), Verb::none,
+         [this] {
+             m_forBlade = !m_forBlade;
+             emit changed();
+         },
+         batch},
+        {QStringLiteral("steel.changed"), tr("Changed pieces"), tr("carburised, decarburised, another heat"),
+         Verb::none, [this] { noteChanged(); }, batch},
+        {QStringLiteral("steel.library"), tr("Library"), tr("the grades, and your own"), Verb::none,
+         [this] { library(); }, batch},
+        {QStringLiteral("steel.watch"), tr("Watched folder"), tr("where the analyser's program writes"), Verb::none,
+         [this] { watch(); }, batch}};
+}
+
+QStringList SteelBench::movements() const {
+    return {tr("Up and down   more elements")};
+}
+
 bool SteelBench::key(QKeyEvent* event) {
     if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
-        m_first += event->key() == Qt::Key_Down ? 1 : -1;
+        m_element += event->key() == Qt::Key_Down ? 1 : -1;
         refresh();
-        return true;
-    }
-    if (answer() == nullptr) return false;
-    const QString letter = event->text().toLower();
-    const auto is = [&](const char* one) { return letter == QLatin1String(one); };
-    if (is("i")) return askShotFile(), true;
-    if (is("n")) return typeShot(), true;
-    if (is("/")) return strikeShot(), true;
-    if (is("*")) return reassign(), true;
-    if (is("l")) return lot(), true;
-    if (is("c")) return certificate(), true;
-    if (is("s")) return noteSpark(), true;
-    if (is("k")) return noteCoupon(), true;
-    if (is("m")) return noteChanged(), true;
-    if (is("g")) return library(), true;
-    if (is("w")) return watch(), true;
-    if (is("t") || is("b")) {
-        if (is("t"))
-            m_method = m_method == AnalysisMethod::xrf ? AnalysisMethod::oes : AnalysisMethod::xrf;
-        else
-            m_forBlade = !m_forBlade;
-        emit changed();
         return true;
     }
     return false;

@@ -2,9 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/links/watched_folder.h"
 #include "app/shared/bench.h"
+#include "app/shared/row_list.h"
 #include "app/shared/seams.h"
-#include "app/shared/watched_folder.h"
 #include "core/judge/steel_book.h"
 #include "logbook/actions/steel.h"
 
@@ -26,6 +27,9 @@ public:
     void act() override;
     void leftAct() override;
     void rightAct() override;
+    std::optional<Gate> gate() const override { return Gate::steel; }
+    Commands commands() override;
+    QStringList movements() const override;
     bool key(QKeyEvent* event) override;
     /// A shot as a file: by menu, drop or from the watched folder.
     bool takeFile(const QString& path) override {
@@ -36,6 +40,7 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
     const SteelAnswer* answer() const;
@@ -60,7 +65,8 @@ private:
 
     WatchedFolder& m_folder;
     Seams m_seams;
-    int m_first = 0;         ///< first element shown
+    RowList* m_elements;
+    int m_element = 0;       ///< in hand
     bool m_forBlade = false; ///< the next shot is of the blade in hand, not of the bar
     AnalysisMethod m_method = AnalysisMethod::xrf;
 };

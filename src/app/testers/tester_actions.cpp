@@ -8,10 +8,14 @@
 #include "core/base/number.h"
 #include "core/measure/verification.h"
 #include "logbook/actions/instruments.h"
+#include "report/export_picture.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <memory>
+#include <QDate>
+#include <QFile>
+#include <QFileInfo>
 
 namespace rollcall {
 
@@ -25,10 +29,35 @@ QString numberText(double value) {
     return QString::number(value, 'g', 8);
 }
 
+// Writes the chart: PNG, SVG or CSV by the file's ending. Errors: disk; argument for another ending.
+Result<Done> writeChart(const ControlChart& chart, const QString& path, const Look& look) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    const Error failed{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
+    if (ending == QLatin1String("csv")) {
+        QFile file(path);
+        if (!file.open(QIODevice::WriteOnly)) return failed;
+        QByteArray text("date,error,spread,allowed_error,allowed_spread\n");
+        for (std::size_t i = 0; i < chart.errors.size(); ++i) {
+            text += QDate(1970, 1, 1).addDays(qRound64(chart.errors[i].day)).toString(Qt::ISODate).toUtf8() + ',' +
+                    QByteArray::number(chart.errors[i].value, 'g', 12) + ',' +
+                    QByteArray::number(chart.spreads[i].value, 'g', 12) + ',' +
+                    QByteArray::number(chart.allowed_error) + ',' + QByteArray::number(chart.allowed_spread) + '\n';
+        }
+        return file.write(text) == text.size() && file.flush() ? Result<Done>(Done{}) : failed;
+    }
+    if (ending != QLatin1String("png") && ending != QLatin1String("svg"))
+        return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};
+    return savePicture(
+        path, QSize(look.px(1000), look.px(420)), QObject::tr("Error of a tester through time"), look.palette.panel,
+        [&](QPainter& painter, const QRect& page) {
+            drawControlChart(painter, page.adjusted(look.px(16), look.px(16), -look.px(16), -look.px(16)), chart, look);
+        });
+}
+
 } // namespace
 
-TesterActions::TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* window)
-    : QObject(window), m_document(document), m_link(link), m_look(look), m_seams(std::move(seams)), m_window(window) {}
+TesterActions::TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* bench)
+    : QObject(bench), m_document(document), m_link(link), m_look(look), m_seams(std::move(seams)), m_bench(bench) {}
 
 void TesterActions::edit(const Tester* tester) {
     const std::vector<FormChoice> kinds{{"bench", tr("bench, digital")},
@@ -53,7 +82,7 @@ void TesterActions::edit(const Tester* tester) {
           false},
          {"anvil", tr("Anvil"), tr("likewise"), QString::fromStdString(old.anvil), {}, false},
          {"files", tr("Files"), tr("a set: their hardnesses, 40 50 60"), files.join(QLatin1Char(' ')), {}, false}},
-        m_look, m_window);
+        m_look, window());
     const auto filesIn = [](const QString& text) { return parseNumbers(text.toStdString()); };
     form->ask(
         [this, id = old.id, filesIn](const FormValues& v) -> FormFault {
@@ -100,7 +129,7 @@ void TesterActions::chooseBlockToEdit() {
         choices.push_back({QString::number(choices.size() + 1), tr("Block %1").arg(QString::fromStdString(block.name)),
                            tr("%1 indents on it").arg(block.used + block.used_before)});
     choices.push_back({QStringLiteral("n"), tr("A new block"), tr("certified value, uncertainty, face")});
-    (new ChoiceDialog(tr("Test blocks"), {}, choices, m_look, m_window))->ask([this, blocks](int i) {
+    (new ChoiceDialog(tr("Test blocks"), {}, choices, m_look, window()))->ask([this, blocks](int i) {
         const auto index = static_cast<std::size_t>(i);
         editBlock(index < blocks.size() ? &blocks[index] : nullptr);
     });
@@ -123,7 +152,7 @@ void TesterActions::editBlock(const Block* block) {
          {"diameter", tr("Face"), tr("diameter, mm"), numberText(old.diameter_mm), {}, false},
          {"spacing", tr("Spacing"), tr("mm between indents"), numberText(old.spacing_mm), {}, false},
          {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false}},
-        m_look, m_window);
+        m_look, window());
     form->ask(
         [this, id = old.id](const FormValues& v) -> FormFault {
             if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the block a name.")};
@@ -174,9 +203,9 @@ void TesterActions::editBlock(const Block* block) {
 void TesterActions::exportChart(const std::optional<ControlChart>& chart) {
     if (!chart) return emit said(tr("There is no chart yet."), true);
     const QString path =
-        m_seams.chooseFile(m_window, tr("Export the chart"), tr("Picture or table (*.png *.svg *.csv)"), true);
+        m_seams.chooseFile(window(), tr("Export the chart"), tr("Picture or table (*.png *.svg *.csv)"), true);
     if (path.isEmpty()) return;
-    const Result<Done> done = rollcall::exportChart(*chart, path, m_look);
+    const Result<Done> done = writeChart(*chart, path, m_look);
     emit said(done ? tr("%1 written").arg(path) : words::errorText(done.error()), !done.ok());
 }
 
@@ -208,7 +237,7 @@ void TesterActions::listSuspect(const Tester& tester) {
                 lines << tr("%1, %2 at %3: %4 %5")
                              .arg(QString::fromStdString(r.batch), QString::fromStdString(r.mark),
                                   words::gateName(r.gate), words::hardness(r.value), QString::fromStdString(r.scale));
-            (new ChoiceDialog(tr("Readings of %1 since its last good run").arg(name), lines, {}, m_look, m_window))
+            (new ChoiceDialog(tr("Readings of %1 since its last good run").arg(name), lines, {}, m_look, window()))
                 ->ask({});
         });
 }
@@ -218,7 +247,7 @@ void TesterActions::line(const Tester& tester) {
                                       {QStringLiteral("2"), tr("Show the last lines"),
                                        m_link.line() != nullptr ? m_link.stateText() : tr("no line yet")},
                                       {QStringLiteral("3"), tr("Take the line away"), tr("readings are typed again")}};
-    (new ChoiceDialog(tr("%1 on a wire").arg(QString::fromStdString(tester.name)), {}, choices, m_look, m_window))
+    (new ChoiceDialog(tr("%1 on a wire").arg(QString::fromStdString(tester.name)), {}, choices, m_look, window()))
         ->ask([this, tester](int i) {
             if (i == 0) return setUpLine(tester);
             if (i == 1) return showLines();
@@ -230,7 +259,7 @@ void TesterActions::line(const Tester& tester) {
 void TesterActions::setUpLine(const Tester& tester) {
     const auto asked =
         askLine(tr("Line of %1").arg(QString::fromStdString(tester.name)), QStringLiteral("lines.csv"),
-                DeviceLink::setupOf(tester.id), m_look, m_window, [this, id = tester.id](const LineSetup& setup) {
+                DeviceLink::setupOf(tester.id), m_look, window(), [this, id = tester.id](const LineSetup& setup) {
                     const auto done = m_link.setUp(id, setup);
                     emit said(done ? m_link.stateText() : words::errorText(done.error()), !done.ok());
                 });
@@ -245,7 +274,7 @@ void TesterActions::showLines() {
             lines << QStringLiteral("%1   %2").arg(entry->line, entry->fate);
     }
     if (lines.isEmpty()) lines << tr("Nothing has come yet.");
-    (new ChoiceDialog(tr("Last lines, newest first"), lines, {}, m_look, m_window))->ask({});
+    (new ChoiceDialog(tr("Last lines, newest first"), lines, {}, m_look, window()))->ask({});
 }
 
 void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {
@@ -256,7 +285,7 @@ void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {
         tr("What if the error of %1 were another?").arg(QString::fromStdString(tester.name)),
         tr("Show what would change"),
         {{"error", tr("Error"), tr("HRC; it is %1 now").arg(words::hardness(health.answer->error)), {}, {}, false}},
-        m_look, m_window);
+        m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
             const auto error = numberIn(v["error"]);
@@ -288,7 +317,7 @@ void TesterActions::whatIf(const Tester& tester, const TesterHealth& health) {
             }
             if (lines.isEmpty()) lines << tr("No verdict would change.");
             lines << tr("%1 verdicts would stay. A preview: nothing is stored.").arg(unchanged);
-            (new ChoiceDialog(tr("If the error were %1").arg(v["error"]), lines, {}, m_look, m_window))->ask({});
+            (new ChoiceDialog(tr("If the error were %1").arg(v["error"]), lines, {}, m_look, window()))->ask({});
         });
 }
 

@@ -2,11 +2,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/frame/shop_actions.h"
-#include "app/shared/device_link.h"
-#include "app/testers/testers_bench.h"
+#include "app/links/device_link.h"
+#include "app/shared/seams.h"
+#include "core/judge/tester_health.h"
+#include "plot/control_chart.h"
+#include "plot/look.h"
 
-#include <QObject>
+#include <optional>
+#include <QWidget>
 
 namespace rollcall {
 
@@ -15,7 +18,7 @@ class TesterActions : public QObject {
     Q_OBJECT
 
 public:
-    TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* window);
+    TesterActions(Document& document, DeviceLink& link, const Look& look, Seams seams, QWidget* bench);
 
     /// A new tester, or new settings of this one.
     void edit(const Tester* tester);
@@ -41,7 +44,9 @@ private:
     DeviceLink& m_link;
     const Look& m_look;
     Seams m_seams;
-    QWidget* m_window;
+    QWidget* window() const { return m_bench->window(); }
+
+    QWidget* m_bench;
 };
 
 } // namespace rollcall

@@ -72,16 +72,16 @@ private:
 } // namespace
 
 TesterListModel::TesterListModel(const Document& document, QObject* parent)
-    : QAbstractListModel(parent), m_document(document) {}
+    : GrowingModel(parent), m_document(document) {}
 
 void TesterListModel::refresh() {
-    beginResetModel();
-    m_health.clear();
+    const auto& testers = m_document.state().shop().testers;
+    std::vector<TesterHealth> health;
     const Instant now = m_document.now();
-    for (const Tester& tester : m_document.state().shop().testers)
-        m_health.push_back(
+    for (const Tester& tester : testers)
+        health.push_back(
             testerHealth(tester, m_document.state().runs(), m_document.tables(), now, m_blocks[tester.id]));
-    endResetModel();
+    changeRows(rowCount(), static_cast<int>(health.size()), [&] { m_health = std::move(health); });
 }
 
 int TesterListModel::rowCount(const QModelIndex& parent) const {

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shared/growing_model.h"
 #include "app/store/document.h"
 #include "core/judge/tester_health.h"
 #include "plot/look.h"
@@ -14,7 +15,7 @@
 namespace rollcall {
 
 /// The testers of the shop with what their runs on blocks say; computed anew from every snapshot.
-class TesterListModel : public QAbstractListModel {
+class TesterListModel : public GrowingModel<QAbstractListModel> {
     Q_OBJECT
 
 public:

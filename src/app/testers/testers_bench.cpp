@@ -2,19 +2,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/testers/testers_bench.h"
 
+#include "app/acts/shop_actions.h"
 #include "app/shared/local_time.h"
+#include "app/testers/tester_actions.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/indent.h"
 #include "plot/glyphs.h"
-#include "report/export_picture.h"
+#include "report/gate_table.h"
 #include "words/words.h"
 
 #include <cmath>
 #include <QDate>
 #include <QDateTime>
-#include <QFile>
-#include <QFileInfo>
+#include <QKeyEvent>
 #include <QLocale>
 #include <QPainter>
 
@@ -32,9 +33,18 @@ QString perWeek(const Drift& drift) {
 
 } // namespace
 
-TestersBench::TestersBench(Document& document, const TesterList& list, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_list(list), m_look(look) {
+TestersBench::TestersBench(Document& document, DeviceLink& link, ShopActions& actions, const Seams& seams,
+                           const Look& look, QWidget* parent)
+    : Bench(document, look, parent), m_list(*new TesterList(document, look)), m_actions(actions),
+      m_own(new TesterActions(document, link, look, seams, this)) {
     setObjectName(QStringLiteral("testers-bench"));
+    connect(m_own, &TesterActions::said, this, &Bench::said);
+    connect(&m_list, &TesterList::currentChanged, this, [this] {
+        if (verifiable())
+            m_document.chooseTester(tester()->id); // the one looked at is the one in use
+        else
+            emit changed();
+    });
 }
 
 const Tester* TestersBench::tester() const {
@@ -69,6 +79,7 @@ std::optional<double> TestersBench::work() const {
 }
 
 void TestersBench::refresh() {
+    m_list.refresh();
     m_life.reset();
     if (const Block* b = block()) {
         const auto d = indentDiameter(m_document.tables(), b->scale, b->certified);
@@ -128,7 +139,7 @@ ColumnContent TestersBench::content() const {
     content.state = h->state;
     content.word = words::stateName(h->state);
     content.right = tr("Change");
-    content.right_key = QStringLiteral("C");
+    content.right_key = QStringLiteral("M");
     if (h->state == State::excused) {
         content.word = tr("Usable");
         content.sub =
@@ -231,16 +242,79 @@ ColumnContent TestersBench::content() const {
         content.act = tr("Back");
         content.detail = tr("to where you came from");
         content.left = tr("Verify again");
-        content.left_key = QStringLiteral("*");
+        content.left_key = QStringLiteral("V");
     } else {
         content.act = h->state == State::fail ? tr("Repeat the run") : tr("Verify %1").arg(name);
         content.detail = tr("five readings are better than two");
     }
-    content.below.push_back({Tone::note,
-                             tr("Tab next block, K blocks, L line, E export, S suspect readings, F what if, N new"),
-                             {},
-                             false});
     return content;
+}
+
+void TestersBench::act() {
+    if (tester() == nullptr) return m_own->edit(nullptr);
+    const State state = health()->state;
+    if (state != State::pass && state != State::excused) return m_actions.verify();
+    emit backWanted();
+}
+
+void TestersBench::leftAct() {
+    if (verifiable() && health()->state == State::pass) return m_actions.verify();
+    m_own->edit(nullptr);
+}
+
+void TestersBench::rightAct() {
+    if (tester() != nullptr) m_own->edit(tester());
+}
+
+Commands TestersBench::commands() {
+    const auto chosen = [this] { return tester() == nullptr ? tr("No tester yet: N.") : QString(); };
+    const auto read = [this] { return verifiable() ? QString() : tr("It is not read on a block."); };
+    return {{QStringLiteral("testers.verify"), tr("Verify"), tr("readings on a block"), Verb::verify,
+             [this] { m_actions.verify(); }, read},
+            {QStringLiteral("testers.new"), tr("New tester"), tr("bench, rebound or a set of files"), Verb::makeNew,
+             [this] { m_own->edit(nullptr); }},
+            {QStringLiteral("testers.change"), tr("Change it"), tr("its name, cone, anvil, files"), Verb::amend,
+             [this] { m_own->edit(tester()); }, chosen},
+            {QStringLiteral("testers.blocks"), tr("Blocks"), tr("a new one, or the data of one"), Verb::kit,
+             [this] { m_own->chooseBlockToEdit(); }},
+            {QStringLiteral("testers.next-block"), tr("Next block"), tr("the charts of another of its blocks"),
+             Verb::other, [this] { m_list.nextBlock(); }, chosen},
+            {QStringLiteral("testers.suspect"), tr("Suspect readings"), tr("since its last good run"), Verb::none,
+             [this] { m_own->listSuspect(*tester()); }, chosen},
+            {QStringLiteral("testers.what-if"), tr("What if"), tr("its error were another"), Verb::none,
+             [this] { m_own->whatIf(*tester(), *health()); }, chosen},
+            {QStringLiteral("testers.line"), tr("Line"), tr("its wire: port and pattern"), Verb::none,
+             [this] { m_own->line(*tester()); }, read},
+            {QStringLiteral("testers.export"), tr("Export chart"), tr("PNG, SVG or CSV"), Verb::inAndOut,
+             [this] { m_own->exportChart(chart()); }, chosen}};
+}
+
+Commands TestersBench::doors() {
+    return {{QStringLiteral("testers"), tr("Testers"), tr("verification, drift, blocks, the one in use"), Verb::testers,
+             [this] { emit placeWanted(objectName(), 0); }}};
+}
+
+QStringList TestersBench::movements() const {
+    return {tr("Up and down, 8 and 2   the tester in the list")};
+}
+
+bool TestersBench::key(QKeyEvent* event) {
+    switch (event->key()) {
+    case Qt::Key_Up:
+    case Qt::Key_8:
+        m_list.step(-1);
+        return true;
+    case Qt::Key_Down:
+    case Qt::Key_2:
+        m_list.step(1);
+        return true;
+    default:
+        return false;
+    }
+}
+
+std::vector<ReportTable> TestersBench::tables() const {
+    return {runTable(m_document.state().runs(), m_document.state().shop().testers)};
 }
 
 void TestersBench::paintEvent(QPaintEvent*) {
@@ -393,30 +467,6 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
                                     .arg(QLocale().standaloneMonthName(
                                         localTime(m_document.now()).date().addDays(qRound(months * 30.4)).month()));
     drawText(painter, left, barTop + px(66), lasts, m_look.font(18, true), p.ink);
-}
-
-Result<Done> exportChart(const ControlChart& chart, const QString& path, const Look& look) {
-    const QString ending = QFileInfo(path).suffix().toLower();
-    const Error failed{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    if (ending == QLatin1String("csv")) {
-        QFile file(path);
-        if (!file.open(QIODevice::WriteOnly)) return failed;
-        QByteArray text("date,error,spread,allowed_error,allowed_spread\n");
-        for (std::size_t i = 0; i < chart.errors.size(); ++i) {
-            text += QDate(1970, 1, 1).addDays(qRound64(chart.errors[i].day)).toString(Qt::ISODate).toUtf8() + ',' +
-                    QByteArray::number(chart.errors[i].value, 'g', 12) + ',' +
-                    QByteArray::number(chart.spreads[i].value, 'g', 12) + ',' +
-                    QByteArray::number(chart.allowed_error) + ',' + QByteArray::number(chart.allowed_spread) + '\n';
-        }
-        return file.write(text) == text.size() && file.flush() ? Result<Done>(Done{}) : failed;
-    }
-    if (ending != QLatin1String("png") && ending != QLatin1String("svg"))
-        return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};
-    return savePicture(
-        path, QSize(look.px(1000), look.px(420)), QObject::tr("Error of a tester through time"), look.palette.panel,
-        [&](QPainter& painter, const QRect& page) {
-            drawControlChart(painter, page.adjusted(look.px(16), look.px(16), -look.px(16), -look.px(16)), chart, look);
-        });
 }
 
 } // namespace rollcall

@@ -2,7 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shared/wire.h"
+#include "app/links/wire.h"
 #include "app/store/document.h"
 
 #include <QObject>

@@ -1,6 +1,5 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/frame/footer.h"
 #include "app/frame/main_window.h"
 #include "report/gate_table.h"
 #include "report/piece_card.h"
@@ -11,21 +10,17 @@
 namespace rollcall {
 
 std::vector<ReportTable> MainWindow::tablesInView() const {
-    if (m_place == Place::testers) return {runTable(m_document.state().runs(), m_document.state().shop().testers)};
-    if (!m_document.hasBatch()) return {};
-    const Batch& batch = m_document.batch();
-    std::vector<ReportTable> tables = allTables(batch, m_document.verdicts(), m_document.tables());
-    if (m_place == Place::grain)
-        tables.insert(tables.begin(), fractureTable(batch));
-    else if (m_place == Place::call || (gateBench() != nullptr && m_place != Place::release))
-        tables.insert(tables.begin(), gateTable(batch, m_document.verdicts(), m_document.tables(), m_document.gate()));
+    std::vector<ReportTable> tables = m_current->tables();
+    if (!m_document.hasBatch() || (!m_current->gate() && !overviewOpen())) return tables;
+    for (ReportTable& table : allTables(m_document.batch(), m_document.verdicts(), m_document.tables()))
+        tables.push_back(std::move(table));
     return tables;
 }
 
 bool MainWindow::handleCode(QKeyEvent* event) {
     const bool begins = m_code.isEmpty() && event->text() == QLatin1String("#");
     if (!begins && m_code.isEmpty()) return false;
-    if (const Bench* bench = gateBench(); bench != nullptr && bench->wantsAll()) return false;
+    if (m_current->wantsAll()) return false;
     switch (event->key()) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
@@ -40,13 +35,13 @@ bool MainWindow::handleCode(QKeyEvent* event) {
     default:
         m_code += event->text();
     }
-    m_footer->say(m_code, false);
+    say(m_code, false);
     return true;
 }
 
 void MainWindow::goToPiece(const QString& code) {
     const auto piece = pieceNamed(code);
-    const auto missing = [this, code] { m_footer->say(tr("%1: there is no such piece here.").arg(code), true); };
+    const auto missing = [this, code] { say(tr("%1: there is no such piece here.").arg(code), true); };
     if (!piece) return missing();
     const auto choose = [this, mark = piece->mark.toStdString(), missing] {
         const int index = m_document.indexOfMark(mark);

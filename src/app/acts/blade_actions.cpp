@@ -1,8 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/acts/files_dialog.h"
+#include "app/acts/shop_actions.h"
 #include "app/batch/batch_form.h"
-#include "app/call/files_dialog.h"
-#include "app/frame/shop_actions.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/picture.h"
 #include "app/shared/typed_reading.h"

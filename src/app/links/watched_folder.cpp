@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shared/watched_folder.h"
+#include "app/links/watched_folder.h"
 
 #include <QDir>
 #include <QFileInfo>

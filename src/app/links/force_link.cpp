@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/edge/force_link.h"
+#include "app/links/force_link.h"
 
 #include "core/base/number.h"
 

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/call/files_dialog.h"
+#include "app/acts/files_dialog.h"
 
 #include "app/shared/buttons.h"
 #include "plot/glyphs.h"

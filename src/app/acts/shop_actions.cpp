@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/frame/shop_actions.h"
+#include "app/acts/shop_actions.h"
 
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"

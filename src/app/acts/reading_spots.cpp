@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/call/reading_station.h"
+#include "app/acts/reading_station.h"
 #include "core/measure/indent.h"
 
 #include <algorithm>

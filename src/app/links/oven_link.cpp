@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/heat/oven_link.h"
+#include "app/links/oven_link.h"
 #include "logbook/actions/heat.h"
 
 #include <QPointer>

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shared/wire.h"
+#include "app/links/wire.h"
 
 #include <QSettings>
 

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/call/reading_station.h"
+#include "app/acts/reading_station.h"
 
 #include "app/shared/typed_reading.h"
 #include "core/base/number.h"

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/heat/day_clock.h"
+#include "app/shared/day_clock.h"
 
 #include <QApplication>
 #include <QDateTime>

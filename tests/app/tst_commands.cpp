@@ -1,0 +1,221 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/command_bar.h"
+#include "app/frame/gate_track.h"
+#include "tests/support/window_driver.h"
+
+#include <QTabBar>
+#include <QtTest>
+#include <set>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// Whatever can be done in the window stands in one registry, which keys, buttons, menu and help are made from.
+class tst_Commands : public QObject {
+    Q_OBJECT
+
+    // A batch that asks every gate, so that every place can be opened.
+    static void prepared(WindowDriver& d) {
+        d.makeBatch();
+        d.press(Qt::Key_F9);
+    }
+    static QStringList places(WindowDriver& d) {
+        QStringList all;
+        for (const auto& [place, commands] : d.window().everyCommand()) {
+            if (!place.isEmpty()) all << place;
+        }
+        return all;
+    }
+
+private slots:
+    void init() { QSettings().clear(); }
+
+    void everyCommandIsWholeAndItsNameIsItsOwn() {
+        WindowDriver d;
+        prepared(d);
+        QSet<QString> ids;
+        int commands = 0;
+        for (const auto& [place, own] : d.window().everyCommand()) {
+            for (const Command& command : own) {
+                ++commands;
+                QVERIFY2(!ids.contains(command.id), qPrintable(command.id));
+                ids.insert(command.id);
+                QVERIFY2(!command.text.isEmpty() && command.run != nullptr, qPrintable(command.id));
+                QVERIFY2(place.isEmpty() || place == "call-bench" || command.id.contains('.'), qPrintable(command.id));
+            }
+        }
+        QVERIFY2(commands > 90, "nothing found to check");
+    }
+
+    // No letter stands for two meanings, no other key for two commands, and at one place no key does two things.
+    void aKeyMeansOneThing() {
+        std::set<QChar> letters;
+        for (int i = 1; i <= static_cast<int>(Verb::help); ++i) {
+            const auto verb = static_cast<Verb>(i);
+            QVERIFY2(letters.insert(keyOf(verb)).second, qPrintable(meaningOf(verb)));
+            QVERIFY(!meaningOf(verb).isEmpty());
+        }
+        WindowDriver d;
+        prepared(d);
+        const auto every = d.window().everyCommand();
+        std::map<QString, QString> general;
+        for (const Command& command : every.at({})) {
+            if (!command.keyText().isEmpty())
+                QVERIFY2(general.insert({command.keyText(), command.id}).second, qPrintable(command.id));
+        }
+        for (const QString& place : places(d)) {
+            d.window().open(place);
+            std::map<QString, QString> here;
+            for (const Command& command : d.window().commands()) {
+                if (command.keyText().isEmpty() || general.count(command.keyText())) continue;
+                QVERIFY2(here.insert({command.keyText(), command.id}).second, qPrintable(command.id));
+            }
+        }
+    }
+
+    // What a key does a finger can do: each command of a place has its button in the row or in the column, or stands in
+    // the menu, which the row's last button opens.
+    void everyCommandCanBeClicked() {
+        WindowDriver d;
+        prepared(d);
+        for (const QString& place : places(d)) {
+            d.window().open(place);
+            d.settle();
+            const QString title = d.window().place();
+            d.click("do-menu");
+            const QString menu = d.dialogText();
+            d.press(Qt::Key_Escape);
+            d.press(Qt::Key_F1);
+            const QString help = d.dialogText();
+            d.press(Qt::Key_Escape);
+            for (const Command& command : d.window().commands()) {
+                if (command.in_menu) QVERIFY2(menu.contains(command.text), qPrintable(title + ": " + command.text));
+                if (!command.keyText().isEmpty() && command.verb != Verb::help)
+                    QVERIFY2(help.contains(command.text), qPrintable(title + ": " + command.text));
+            }
+        }
+    }
+
+    // Buttons lie inside the row, beside one another, at every size of window and text.
+    void theRowIsNeverCut() {
+        WindowDriver d;
+        prepared(d);
+        d.window().show();
+        for (const QSize& size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
+            d.window().resize(size);
+            for (const QString& place : places(d)) {
+                d.window().open(place);
+                d.settle();
+                auto* bar = d.window().findChild<CommandBar*>();
+                int right = 0;
+                for (auto* button : bar->findChildren<QAbstractButton*>()) {
+                    if (!button->isVisible()) continue;
+                    QVERIFY2(bar->rect().contains(button->geometry()), qPrintable(place + button->text()));
+                }
+                QList<QRect> rects;
+                for (auto* button : bar->findChildren<QAbstractButton*>()) {
+                    if (button->isVisible()) rects << button->geometry();
+                }
+                std::sort(rects.begin(), rects.end(), [](const QRect& a, const QRect& b) { return a.x() < b.x(); });
+                for (const QRect& rect : rects) {
+                    QVERIFY2(rect.left() >= right, qPrintable(place));
+                    right = rect.right();
+                }
+                QVERIFY(!rects.isEmpty());
+            }
+        }
+    }
+
+    // What cannot be done now says why, by click as by key.
+    void whatCannotBeDoneSaysWhy() {
+        WindowDriver d;
+        d.makeBatch();
+        d.window().open(QStringLiteral("heat-bench"), 2);
+        d.settle();
+        d.click("do-recipe.remove");
+        QVERIFY2(d.now().contains("no recipe yet"), qPrintable(d.now()));
+        d.press(Qt::Key_F9);
+        d.window().open(QStringLiteral("heat-bench"), 2);
+        d.type("x");
+        QVERIFY2(d.now().contains("no recipe yet"), qPrintable(d.now()));
+    }
+
+    // N is always new: a batch on the overview, a shot at Steel, a tester among the testers.
+    void aLetterTakesTheObjectOfItsPlace() {
+        WindowDriver d;
+        prepared(d);
+        d.type("n");
+        QVERIFY(d.dialog()->findChild<QLineEdit*>("marks") != nullptr);
+        d.press(Qt::Key_Escape);
+        d.press(Qt::Key_F2);
+        d.type("n");
+        QVERIFY(d.dialog() != nullptr && d.dialog()->findChild<QLineEdit*>("marks") == nullptr);
+        d.press(Qt::Key_Escape);
+        d.type("r");
+        d.type("n");
+        QVERIFY(d.dialog()->findChild<QLineEdit*>("indenter") != nullptr);
+        d.press(Qt::Key_Escape);
+    }
+
+    // Tab goes through all that can be focused and comes round again; each has a name for those who do not see it.
+    void tabReachesEveryControl_data() {
+        QTest::addColumn<QString>("place");
+        for (const char* place : {"overview-bench", "call-bench", "heat-bench", "steel-bench", "edge-bench",
+                                  "proof-bench", "release-bench", "testers-bench"})
+            QTest::newRow(place) << QString::fromLatin1(place);
+    }
+    void tabReachesEveryControl() {
+        QFETCH(QString, place);
+        WindowDriver d;
+        prepared(d);
+        d.window().show();
+        d.window().open(place);
+        d.settle();
+        std::set<QWidget*> reached;
+        for (int i = 0; i < 80; ++i) {
+            d.press(Qt::Key_Tab);
+            QWidget* focus = d.window().focusWidget();
+            QVERIFY(focus != nullptr && focus->isVisible());
+            reached.insert(focus);
+        }
+        int controls = 0;
+        for (auto* button : d.window().findChildren<QAbstractButton*>()) {
+            if (!button->isVisible() || !button->isEnabled() || qobject_cast<QTabBar*>(button->parentWidget()))
+                continue;
+            if (button->objectName().startsWith("qt_")) continue;
+            ++controls;
+            QVERIFY2(reached.count(button) > 0, qPrintable(button->objectName() + ' ' + button->text()));
+            QVERIFY2(!button->text().isEmpty() || !button->accessibleName().isEmpty(),
+                     qPrintable(button->objectName()));
+        }
+        QVERIFY(controls >= 8);
+        QCOMPARE(d.window().place(), place); // and nothing happened on the way
+        for (auto* tabs : d.window().findChildren<QTabBar*>()) {
+            if (tabs->isVisible()) QVERIFY(reached.count(tabs) > 0);
+        }
+    }
+
+    // What lies outside the gates leads back to where one was.
+    void testersLeadBack() {
+        WindowDriver d;
+        prepared(d);
+        d.press(Qt::Key_F5);
+        d.type("r");
+        QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.window().place(), QStringLiteral("call-bench"));
+        d.type("r");
+        d.type("v"); // the run is read in Call
+        QCOMPARE(d.window().place(), QStringLiteral("call-bench"));
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.window().place(), QStringLiteral("call-bench"));
+        d.press(Qt::Key_Escape);
+        QCOMPARE(d.window().place(), QStringLiteral("overview-bench"));
+    }
+};
+
+QTEST_MAIN(tst_Commands)
+#include "tst_commands.moc"
