@@ -9,6 +9,7 @@
 #include "logbook/actions/blades.h"
 #include "logbook/actions/heat.h"
 #include "logbook/actions/instruments.h"
+#include "logbook/actions/notes.h"
 #include "logbook/actions/proof.h"
 #include "logbook/actions/release.h"
 #include "logbook/actions/steel.h"
@@ -248,6 +249,20 @@ const std::vector<LogAct>& logActs() {
          "pieces side by side",
          {{"name", true, ""}, {"factor", false, ""}, {"pieces", true, "array of [batch, blade]"}},
          newStudy},
+        {"note",
+         "a plain sentence worth keeping",
+         {inBatch,
+          {"blade", false, "its mark; none: on the batch"},
+          {"text", true, ""},
+          {"card", false, "true: onto the card"}},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             Note note;
+             note.text = l.text("text");
+             note.on_card = l.yes("card", false);
+             if (l.has("blade")) note.blade = l.blade(batch).id;
+             return only(addNote(l.logbook(), batch.id, note));
+         }},
         {"excuse",
          "a blade need not answer",
          {inBatch, ofBlades, oneBlade, atGate, because},

@@ -261,6 +261,18 @@ const std::vector<Kind>& kinds() {
          "reading",
          true,
          {{"grinding", Are::code}, {"person", Are::numbered, "P"}}},
+        {"note",
+         8,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"person", Are::numbered, "P"}},
+         {"CREATE TABLE note (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), blade TEXT REFERENCES "
+          "blade(id), reading TEXT REFERENCES reading(id), text TEXT NOT NULL CHECK (length(text) > 0), on_card "
+          "INTEGER "
+          "NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX note_by_batch ON note(batch)"}},
     };
     return list;
 }

@@ -43,6 +43,8 @@ struct Kind {
     const char* owner = ""; ///< column that leads to its batch: "batch", "blade", or a row of another kind
     bool copied = true;     ///< goes into a copy without names
     std::vector<ColumnWords> words = {};
+    /// The statements that make it, of what came with schema 8 or later; what is older stands in schema.cpp.
+    std::vector<const char*> made = {};
 };
 
 /// All kinds, in the order in which they are merged and exported; a row's owner stands before it where it can.

@@ -4,11 +4,19 @@
 
 #include "logbook/kinds.h"
 
+#include <algorithm>
+
 namespace rollcall::schema {
+
+const int version = [] {
+    int newest = 7;
+    for (const Kind& kind : kinds()) newest = std::max(newest, kind.since);
+    return newest;
+}();
 
 // Times are *_ms (UTC, milliseconds since 1970) with *_offset (minutes of the local clock that wrote them).
 // Every id is unique across logbooks, so that two of them can be merged.
-const std::vector<const char*>& migration(int toVersion) {
+std::vector<const char*> migration(int toVersion) {
     static const std::vector<const char*> first{
         "CREATE TABLE change (seq INTEGER PRIMARY KEY, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL,"
         " person TEXT NOT NULL, action TEXT NOT NULL, payload TEXT NOT NULL, previous TEXT NOT NULL, hash TEXT NOT "
@@ -326,7 +334,10 @@ const std::vector<const char*>& migration(int toVersion) {
         // be emptied at any time.
         "CREATE TABLE derived (what TEXT PRIMARY KEY, value TEXT NOT NULL)",
     };
-    static const std::vector<const char*> none;
+    std::vector<const char*> made; // from here on each kind says itself how it is made
+    for (const Kind& kind : kinds()) {
+        if (kind.since == toVersion) made.insert(made.end(), kind.made.begin(), kind.made.end());
+    }
     return toVersion == 1   ? first
            : toVersion == 2 ? second
            : toVersion == 3 ? third
@@ -334,7 +345,7 @@ const std::vector<const char*>& migration(int toVersion) {
            : toVersion == 5 ? fifth
            : toVersion == 6 ? sixth
            : toVersion == 7 ? seventh
-                            : none;
+                            : made;
 }
 
 std::vector<const char*> appendOnlyTables(int ofVersion) {

@@ -80,6 +80,14 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
         about << tr("from the quench %1 or harder").arg(words::hardness(*quench.low));
     if (batch.planOf(Gate::temper).required) about << tr("after temper %1 HRC").arg(words::windowText(batch.window));
     page.paragraph(about.join(QStringLiteral("; ")), 11);
+    for (const Note& note : batch.notes) {
+        if (!note.on_card) continue;
+        const auto blade = std::find_if(batch.blades.begin(), batch.blades.end(),
+                                        [&](const Blade& one) { return one.id == note.blade; });
+        const QString on =
+            blade == batch.blades.end() ? QString() : QString::fromStdString(blade->mark) + QStringLiteral(": ");
+        page.paragraph(on + QString::fromStdString(note.text), 10);
+    }
     page.y += 16;
     double x = 0;
     x = boxes(page, x, page.y, tr("block, five readings"), 5, 34);

@@ -189,7 +189,7 @@ private slots:
             QVERIFY2(!button->text().isEmpty() || !button->accessibleName().isEmpty(),
                      qPrintable(button->objectName()));
         }
-        QVERIFY(controls >= 8);
+        QVERIFY(controls >= 5);
         QCOMPARE(d.window().place(), place); // and nothing happened on the way
         for (auto* tabs : d.window().findChildren<QTabBar*>()) {
             if (tabs->isVisible()) QVERIFY(reached.count(tabs) > 0);

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/cli.h"
+#include "logbook/schema.h"
 #include "tests/support/fixtures.h"
 
 #include <QJsonArray>
@@ -237,7 +238,7 @@ private slots:
 
     void newInfoAndTheirErrors() {
         const QString path = m_dir.filePath("new.rollcall");
-        QCOMPARE(json(run({"new", path}))["schema"].toInt(), 7);
+        QCOMPARE(json(run({"new", path}))["schema"].toInt(), schema::version);
         const cli::Answer again = run({"new", path});
         QCOMPARE(again.exit_code, 1);
         QVERIFY(again.error.contains("not overwritten"));

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/acts/reading_station.h"
+#include "app/shared/command.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/seams.h"
 #include "app/store/document.h"
@@ -21,6 +22,8 @@ class ShopActions : public QObject {
 public:
     ShopActions(Document& document, ReadingStation& station, const Look& look, Seams seams, QWidget* window);
 
+    /// What of all this can be done from anywhere.
+    Commands commands();
     void newBatch(bool sameAgain);
     void chooseBatch();
     void openLogbook();

@@ -14,7 +14,6 @@ namespace rollcall {
 
 void MainWindow::makeCommands() {
     m_everywhere.clear();
-    ShopActions* a = m_actions;
     const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
                                 std::function<void()> run, bool inMenu = true) {
         m_everywhere.push_back(
@@ -37,7 +36,7 @@ void MainWindow::makeCommands() {
     keyed(
         "menu", {}, Qt::Key_F10, tr("Menu"), tr("everything else"), [this] { showMenu(); }, false);
     keyed(
-        "person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [a] { a->choosePerson(); }, false);
+        "person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); }, false);
     everywhere(
         "help.sign", Verb::help, tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
     everywhere(
@@ -47,36 +46,11 @@ void MainWindow::makeCommands() {
     for (Bench* bench : m_benches) {
         for (Command& door : bench->doors()) m_everywhere.push_back(std::move(door));
     }
-    everywhere("why", Verb::why, tr("Why"), tr("the numbers with their rules"), [a] { a->why(); });
-    everywhere("temper", Verb::temper, tr("Log a temper"), tr("temperature, time, blades"), [a] { a->logTemper({}); });
-    everywhere("verify", Verb::verify, tr("Verify tester"), tr("readings on a block"), [a] { a->verify(); });
-    everywhere("batches", Verb::batches, tr("Batches"), tr("choose another"), [a] { a->chooseBatch(); });
-    everywhere("new-batch", Verb::makeNew, tr("New batch"), tr("marks, window, thickness"),
-               [a] { a->newBatch(false); });
-    everywhere("same-again", Verb::same, tr("Same again"), tr("a new batch like this one"), [a] { a->newBatch(true); });
+    for (Command& command : m_actions->commands()) m_everywhere.push_back(std::move(command));
     everywhere("exchange", Verb::inAndOut, tr("In and out"),
                tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
                [this] { m_exchange->choose(); });
-    everywhere("second", Verb::compare, tr("Second opinions"), tr("two testers on the same blades"),
-               [a] { a->secondOpinions(); });
-    everywhere("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [a] { a->chooseScale(); });
-    everywhere("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
-               [a] { a->changeLimits(); });
-    everywhere("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
-               [a] { a->changePlanned(); });
-    everywhere("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [a] { a->excuse(); });
-    everywhere("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
-               [a] { a->reharden(); });
-    everywhere("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"),
-               [a] { a->takeOut(); });
-    everywhere("rename", Verb::amend, tr("Rename the blade"), tr("its mark"), [a] { a->renameBlade(); });
-    everywhere("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [a] { a->acceptLeftOut(); });
-    everywhere("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
-               [a] { a->strikeTemper(); });
     constexpr auto control = Qt::ControlModifier;
-    keyed(
-        "ground-off", control, Qt::Key_G, tr("The marks are ground off"), tr("they leave the blade's map"),
-        [a] { a->grindOff(); }, true);
     keyed(
         "copy", control, Qt::Key_C, tr("Copy the table in view"), tr("for a spreadsheet"),
         [this] { m_exchange->copyTable(); }, false);
@@ -86,10 +60,6 @@ void MainWindow::makeCommands() {
     keyed(
         "take-back", control, Qt::Key_Z, tr("Take back the last import"), tr("after asking"),
         [this] { m_exchange->takeBack(); }, true);
-    keyed(
-        "open", control, Qt::Key_O, tr("Open a logbook"), {}, [a] { a->openLogbook(); }, true);
-    keyed(
-        "new-logbook", control, Qt::Key_N, tr("New logbook"), {}, [a] { a->newLogbook(); }, true);
     keyed(
         "dark", control, Qt::Key_D, tr("Dark or light"), {},
         [this] {

@@ -331,6 +331,17 @@ struct GatePlan {
     int planned_readings = 3;
 };
 
+/// Something worth keeping that no gate asks for: a plain sentence on a batch, a blade or one reading.
+struct Note {
+    std::string id;
+    std::string text;
+    std::string blade;    ///< id; empty: on the batch
+    std::string reading;  ///< id; empty: on no reading
+    bool on_card = false; ///< goes onto the batch card
+    std::string by;
+    Instant at;
+};
+
 /// Everything judgement needs of one batch.
 struct Batch {
     std::string id;
@@ -362,6 +373,7 @@ struct Batch {
     std::optional<EdgeAsk> edge_ask;
     std::optional<double> sample_asked; ///< chance asked for all blades left unread (M18); none: each blade is read
     std::optional<double> grain_least;  ///< least grain size asked; none: 8
+    std::vector<Note> notes;            ///< in order
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }

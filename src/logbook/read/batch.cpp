@@ -256,6 +256,16 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                  "BY t.rowid",
                  [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
+    if (done) {
+        const auto notes = m_database->select(
+            QStringLiteral("SELECT id, text, COALESCE(blade, ''), COALESCE(reading, ''), on_card, person, at_ms, "
+                           "at_offset FROM note WHERE batch=? ORDER BY at_ms, rowid"),
+            {q(id)});
+        if (!notes) return notes.error();
+        for (const Row& row : *notes)
+            batch.notes.push_back(
+                {s(row[0]), s(row[1]), s(row[2]), s(row[3]), row[4].toBool(), s(row[5]), instantOf(row[6], row[7])});
+    }
     if (done) done = loadHeats(batch, index);
     if (done) done = loadSteel(batch);
     if (done) done = loadProof(batch, index);

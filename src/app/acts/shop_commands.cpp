@@ -1,0 +1,152 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/acts/shop_actions.h"
+#include "app/shared/choice_dialog.h"
+#include "app/shared/local_time.h"
+#include "logbook/actions/notes.h"
+#include "plot/translate.h"
+#include "words/words.h"
+
+#include <QLocale>
+
+// What a maker can do from anywhere in the window, and the acts that need no more than a form.
+namespace rollcall {
+
+namespace {
+
+constexpr int notesShown = 30; // of a search; more are found by one word more
+
+// Plain notes, kept and found.
+struct NoteForms {
+    Document& document;
+    const Look& look;
+    QWidget* window;
+    ShopActions& actions;
+
+    // A plain sentence on the batch, the blade in hand or its last reading.
+    void keep() const {
+        if (!document.hasBatch()) return emit actions.said(tr("Make or open a batch first."), true);
+        const Blade* blade = document.blade();
+        std::vector<FormChoice> on{{"batch", tr("the batch")}};
+        if (blade != nullptr) on.push_back({"blade", QString::fromStdString(blade->mark)});
+        if (blade != nullptr && !blade->readings.empty())
+            on.push_back({"reading", tr("%1, its reading %2")
+                                         .arg(QString::fromStdString(blade->mark),
+                                              words::hardness(blade->readings.back().value))});
+        auto* form = new FormDialog(
+            tr("Note"), tr("Keep it"),
+            {{"text", tr("Note"), tr("dated, and found again by its words"), {}, {}, false},
+             {"on", tr("On"), {}, blade != nullptr ? QStringLiteral("blade") : QStringLiteral("batch"), on, false},
+             {"card", tr("On the batch card"), {}, QStringLiteral("no"), yesOrNo(), false}},
+            look, window);
+        form->ask(
+            [](const FormValues& v) {
+                return FormFault{QStringLiteral("text"), v["text"].isEmpty() ? tr("Type the note.") : QString()};
+            },
+            [*this, batch = document.batch().id, id = blade != nullptr ? blade->id : std::string(),
+             reading = blade != nullptr && !blade->readings.empty() ? blade->readings.back().id
+                                                                    : std::string()](const FormValues& v) {
+                Note note;
+                note.text = v["text"].toStdString();
+                note.on_card = v["card"] == QLatin1String("yes");
+                if (v["on"] != QLatin1String("batch")) note.blade = id;
+                if (v["on"] == QLatin1String("reading")) note.reading = reading;
+                document.perform(
+                    [batch, note](Logbook& logbook) -> Result<Done> {
+                        const auto kept = addNote(logbook, batch, note);
+                        if (!kept) return kept.error();
+                        return Done{};
+                    },
+                    [*this](const Result<Done>& done) {
+                        if (done) emit actions.said(tr("The note is kept."), false);
+                    });
+            });
+    }
+
+    // The notes of all batches by their words; one that is chosen brings its blade into hand.
+    void find() const {
+        auto* form = new FormDialog(
+            tr("Find notes"), tr("Find"),
+            {{"words", tr("Words"), tr("of the note, the batch or the mark; blank: the newest"), {}, {}, false}}, look,
+            window);
+        form->ask([](const FormValues&) { return FormFault{}; },
+                  [*this](const FormValues& v) {
+                      document.query<std::vector<FoundNote>>(
+                          [words = v["words"].toStdString()](Logbook& logbook) {
+                              return rollcall::findNotes(logbook, words, notesShown);
+                          },
+                          [*this](const Result<std::vector<FoundNote>>& found) {
+                              if (found) show(*found);
+                          });
+                  });
+    }
+
+    void show(const std::vector<FoundNote>& notes) const {
+        if (notes.empty()) return emit actions.said(tr("No note has these words."), true);
+        std::vector<Choice> choices;
+        for (const FoundNote& one : notes) {
+            const QString key = choices.size() < 9 ? QString::number(choices.size() + 1) : QString();
+            const QString on = one.mark.empty() ? QString::fromStdString(one.batch)
+                                                : tr("%1, %2").arg(QString::fromStdString(one.mark),
+                                                                   QString::fromStdString(one.batch));
+            choices.push_back({key, QString::fromStdString(one.note.text),
+                               tr("%1, %2 %3")
+                                   .arg(on, QLocale().toString(localTime(one.note.at), QLocale::ShortFormat),
+                                        QString::fromStdString(one.note.by))});
+        }
+        (new ChoiceDialog(tr("Notes, newest first"), {}, choices, look, window))->ask([*this, notes](int i) {
+            const FoundNote& one = notes[static_cast<std::size_t>(i)];
+            document.selectBatch(one.batch_id, [*this, mark = one.mark](const Result<Done>& done) {
+                if (done && !mark.empty()) document.selectBlade(document.indexOfMark(mark));
+            });
+        });
+    }
+};
+
+} // namespace
+
+Commands ShopActions::commands() {
+    Commands all;
+    const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
+                                std::function<void()> run) {
+        all.push_back({QString::fromLatin1(id), text, help, verb, std::move(run)});
+    };
+    const auto control = [&](const char* id, Qt::Key key, const QString& text, const QString& help,
+                             std::function<void()> run) {
+        all.push_back({QString::fromLatin1(id), text, help, Verb::none, std::move(run), {}, key, Qt::ControlModifier});
+    };
+    everywhere("why", Verb::why, tr("Why"), tr("the numbers with their rules"), [this] { why(); });
+    everywhere("temper", Verb::temper, tr("Log a temper"), tr("temperature, time, blades"), [this] { logTemper({}); });
+    everywhere("verify", Verb::verify, tr("Verify tester"), tr("readings on a block"), [this] { verify(); });
+    everywhere("batches", Verb::batches, tr("Batches"), tr("choose another"), [this] { chooseBatch(); });
+    everywhere("new-batch", Verb::makeNew, tr("New batch"), tr("marks, window, thickness"),
+               [this] { newBatch(false); });
+    everywhere("same-again", Verb::same, tr("Same again"), tr("a new batch like this one"), [this] { newBatch(true); });
+    everywhere("second", Verb::compare, tr("Second opinions"), tr("two testers on the same blades"),
+               [this] { secondOpinions(); });
+    everywhere("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [this] { chooseScale(); });
+    everywhere("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
+               [this] { changeLimits(); });
+    everywhere("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
+               [this] { changePlanned(); });
+    everywhere("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [this] { excuse(); });
+    everywhere("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
+               [this] { reharden(); });
+    everywhere("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"),
+               [this] { takeOut(); });
+    everywhere("rename", Verb::amend, tr("Rename the blade"), tr("its mark"), [this] { renameBlade(); });
+    everywhere("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [this] { acceptLeftOut(); });
+    everywhere("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
+               [this] { strikeTemper(); });
+    control("ground-off", Qt::Key_G, tr("The marks are ground off"), tr("they leave the blade's map"),
+            [this] { grindOff(); });
+    const NoteForms notes{m_document, m_look, m_window, *this};
+    control("note", Qt::Key_M, tr("Note"), tr("a plain sentence on batch, blade or reading"),
+            [notes] { notes.keep(); });
+    control("find-notes", Qt::Key_F, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); });
+    control("open", Qt::Key_O, tr("Open a logbook"), {}, [this] { openLogbook(); });
+    control("new-logbook", Qt::Key_N, tr("New logbook"), {}, [this] { newLogbook(); });
+    return all;
+}
+
+} // namespace rollcall
