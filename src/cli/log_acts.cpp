@@ -3,6 +3,7 @@
 #include "cli/log_acts.h"
 
 #include "cli/log_work.h"
+#include "core/judge/gate_case.h"
 #include "core/judge/judged.h"
 #include "core/measure/rockwell.h"
 #include "core/steel/grade_sheet.h"
@@ -245,6 +246,15 @@ const std::vector<LogAct>& logActs() {
          "damage seen",
          {inBatch, ofBlade, {"kind", true, ""}, {"place", false, "mm"}, {"size", false, "mm"}, {"note", false, ""}},
          damaged},
+        {"cleared",
+         "a crack ground out or inspected",
+         {inBatch, ofBlade, because},
+         [](const LogLine& l) -> Result<Done> {
+             const Batch batch = l.batch();
+             const DamageMark* crack = openCrack(l.blade(batch));
+             if (crack == nullptr) return Error{ErrorKind::refused, "blade", "no crack of it is open"};
+             return clearDamage(l.logbook(), crack->id, l.text("reason"));
+         }},
         {"study",
          "pieces side by side",
          {{"name", true, ""}, {"factor", false, ""}, {"pieces", true, "array of [batch, blade]"}},

@@ -86,6 +86,7 @@ const char* actName(Act act) {
         return "temper";
     case Act::falseSoftness:
     case Act::clearConflict:
+    case Act::backUpRebound:
         return "clean";
     case Act::takeShot:
     case Act::backToSteel:
@@ -103,6 +104,7 @@ const char* actName(Act act) {
         return "geometry";
     case Act::measureDamage:
     case Act::lookAtHeat:
+    case Act::clearCrack:
     case Act::fileEdge:
         return "inspect";
     case Act::runTrial:

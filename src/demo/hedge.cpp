@@ -117,7 +117,8 @@ void DemoShop::hedgeEdges(const std::vector<Piece>& bh) {
     rung(bh[1], 135, 45, 84, EdgeOutcome::chip, 0.35);
     rung(bh[2], 45, 35, 48, EdgeOutcome::held);
     rung(bh[2], 90, 35, 60, EdgeOutcome::chip, 0.9);
-    must(markDamage(*m_logbook, bh[2].id, {"chip", 60.0, 0.9, "bright and coarse in the fracture", "", m_now}));
+    must(markDamage(*m_logbook, bh[2].id,
+                    {"", "chip", 60.0, 0.9, "bright and coarse in the fracture", "", m_now, {}, {}}));
     must(noteGrinding(*m_logbook, bh[0].id, {false, false, "", m_now}));
     must(noteGrinding(*m_logbook, bh[4].id, {true, false, "straw near the tip", m_now}));
 }

@@ -273,6 +273,17 @@ const std::vector<Kind>& kinds() {
           "INTEGER "
           "NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX note_by_batch ON note(batch)"}},
+        {"damage_clear",
+         9,
+         true,
+         Reach::batch,
+         "damage",
+         true,
+         {{"person", Are::numbered, "P"}, {"reason", Are::reason}},
+         {"CREATE TABLE damage_clear (id TEXT PRIMARY KEY, damage TEXT NOT NULL UNIQUE REFERENCES damage(id), reason "
+          "TEXT "
+          "NOT NULL CHECK (length(reason) > 0), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+          "NULL)"}},
     };
     return list;
 }

@@ -76,8 +76,12 @@ QString releaseSentence(const Reason& r) {
     case Fact::sampleNotCovers:
         return text(r, 0) == QLatin1String("soak")        ? tr("The sample does not cover its soak")
                : text(r, 0) == QLatin1String("thickness") ? tr("The sample does not cover its thickness")
-               : text(r, 0) == QLatin1String("files")     ? tr("Not read, and no files were tried on it")
-                                                          : tr("Damaged: the sample does not cover it");
+               : text(r, 0) == QLatin1String("files")
+                   ? tr("Not read, and no files that leave room for the window were tried on bare metal")
+               : text(r, 0) == QLatin1String("treatment")
+                   ? tr("Tempered or hardened otherwise than the blades read: the sample does not cover it")
+               : text(r, 0) == QLatin1String("excused") ? tr("Excused at a gate before: the sample does not cover it")
+                                                        : tr("Damaged: the sample does not cover it");
     default:
         return {};
     }

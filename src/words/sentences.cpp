@@ -154,6 +154,10 @@ QString sentence(const Reason& r) {
         return tr("Files say %1: repeat both on bare metal. Scale skates falsely, soft skin bites; or the tester is "
                   "off")
             .arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesNoted:
+        return tr("Files say %1; no reading to compare with").arg(bracketText(number(r, 0), number(r, 1)));
+    case Fact::filesAgainstWindow:
+        return tr("Files alone say %1: outside what is asked").arg(bracketText(number(r, 0), number(r, 1)));
     case Fact::filesContradict:
         return number(r, 0) == number(r, 1)
                    ? tr("The file of %1 skated and bit: repeat on clean bare metal").arg(h(0))
@@ -176,6 +180,23 @@ QString sentence(const Reason& r) {
         return tr("%1 left out, radius %2 mm: %3").arg(h(0), mm(1), text(r, 0));
     case Fact::reboundThin:
         return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
+    case Fact::crackSeen:
+        return r.numbers.empty() ? tr("A %1 is marked and not cleared").arg(recorded(r.texts.at(0)))
+                                 : tr("A %1 is marked at %2 mm and not cleared").arg(recorded(r.texts.at(0)), mm(0));
+    case Fact::temperEmbrittles:
+        return tr("Tempered at %1, inside %2 to %3 that this grade is to avoid: prove it on the rod or a broken coupon")
+            .arg(degrees(number(r, 0)), whole(number(r, 1)), degrees(number(r, 2)));
+    case Fact::heatExplains:
+        return text(r, 0) == QLatin1String("soak")       ? tr("The Heat gate accounts for it: soaked short or cool")
+               : text(r, 0) == QLatin1String("transfer") ? tr("The Heat gate accounts for it: too cool on entering")
+               : text(r, 0) == QLatin1String("quenchant")
+                   ? tr("The Heat gate accounts for it: the quenchant was off its temperature")
+                   : tr("The Heat gate accounts for it: %1 is slow for this grade and thickness").arg(text(r, 1));
+    case Fact::aboveGradeVerified:
+        return tr("%1 is over %2, the most this grade is known to give: the library may be low, the steel another, or "
+                  "it "
+                  "was treated cold")
+            .arg(h(0), h(1));
     case Fact::reboundNotAlone:
         return tr("Rebound strikes alone never release a blade");
     case Fact::inWindow:

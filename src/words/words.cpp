@@ -255,6 +255,10 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Count more lines"), tr("on its fracture; F12 is the grain")};
     case Act::hardenFiner:
         return {tr("Normalise, harden again"), tr("or another use, or scrap")};
+    case Act::clearCrack:
+        return {tr("Clear the crack"), tr("ground out or inspected, with the reason; or it is out")};
+    case Act::backUpRebound:
+        return {tr("Back up the strikes"), tr("a bench reading, or files on the blade")};
     case Act::runTrial:
         return {tr("Run a trial"), tr("on a piece that stands for the others")};
     case Act::done:
@@ -314,6 +318,10 @@ QString taskText(const QString& mark, const NextStep& next) {
         return tr("%1: look at its heat").arg(mark);
     case Act::fileEdge:
         return tr("file the edge of %1").arg(mark);
+    case Act::clearCrack:
+        return tr("%1 is cracked: clear it, or it is out").arg(mark);
+    case Act::backUpRebound:
+        return tr("%1: bench reading or files").arg(mark);
     case Act::runTrial:
         return tr("run a trial with %1").arg(mark);
     case Act::countGrain:
@@ -384,6 +392,10 @@ QString budgetPartName(BudgetPart::Source source) {
         return tr("conversion to HRC");
     case BudgetPart::Source::convex:
         return tr("correction for the convex surface");
+    case BudgetPart::Source::unknownError:
+        return tr("error of the tester, not verified");
+    case BudgetPart::Source::blockDistance:
+        return tr("distance of the block");
     }
     return {};
 }
@@ -408,6 +420,10 @@ QString budgetHint(const Budget& budget) {
         return tr("The conversion limits it: reading in HRC would help.");
     case BudgetPart::Source::convex:
         return tr("The convex surface limits it: a flat would help.");
+    case BudgetPart::Source::unknownError:
+        return tr("The tester is not verified: a run on a block would help most.");
+    case BudgetPart::Source::blockDistance:
+        return tr("The block is far from the work: one nearer would help.");
     }
     return {};
 }

@@ -269,7 +269,8 @@ private slots:
         QCOMPARE(blades.at(0)["gates"].toArray().at(0)["verdict"].toString(),
                  QStringLiteral("borderline")); // not verified
         QVERIFY(blades.at(0)["gates"].toArray().at(0)["reasons"].toArray().at(0).toString().contains("not verified"));
-        QCOMPARE(blades.at(1)["gates"].toArray().at(0)["verdict"].toString(), QStringLiteral("fail"));
+        QCOMPARE(blades.at(1)["gates"].toArray().at(0)["verdict"].toString(),
+                 QStringLiteral("borderline")); // 58 in 61 to 63, but by a tester nobody checked
         QVERIFY(std::abs(blades.at(1)["gates"].toArray().at(0)["mean"].toDouble() - 58.1) < 1e-9);
         QCOMPARE(run({"show", log, "Hedge 10"}).exit_code, 2);
         QCOMPARE(run({"import", log, "--csv", m_dir.filePath("missing.csv")}).exit_code, 2);

@@ -31,7 +31,7 @@ private slots:
         QVERIFY(logRung(*log, blade, EdgeRung{}, "by hand").ok());
         QVERIFY(noteGrinding(*log, blade, {true, false, "straw", {}}).ok());
         QVERIFY(askEdge(*log, batch.id, {"Chopper", "hard and thin", true, {120, 40}}).ok());
-        QVERIFY(markDamage(*log, blade, {"chip", 40.0, 0.4, "bright", "", {}}, {"chip.png", "bytes"}).ok());
+        QVERIFY(markDamage(*log, blade, {"", "chip", 40.0, 0.4, "bright", "", {}, {}, {}}, {"chip.png", "bytes"}).ok());
 
         QVERIFY(log.reopen().ok());
         const Batch back = log->batch(batch.id).value();

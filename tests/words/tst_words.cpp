@@ -60,7 +60,7 @@ private slots:
         read(batch.blades[0], Gate::temper, {62.1, 61.8, 61.9});
         const QString text = words::derivation(verdict(batch, Gate::temper), batch.window).join('\n');
         for (const char* part :
-             {"61.933", "0.153", "0.200", "61.733", "0.3136", "28.2", "2.048", "0.642", "61.0 to 63.0", "(M15)"})
+             {"61.933", "0.153", "0.200", "61.733", "0.3142", "28.4", "2.047", "0.643", "61.0 to 63.0", "(M15)"})
             QVERIFY2(text.contains(part), part);
     }
 };

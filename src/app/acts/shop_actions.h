@@ -45,6 +45,8 @@ public:
     void changeLimits();
     void changePlanned();
     void acceptLeftOut();
+    /// The crack that stops the blade in hand is ground out or inspected.
+    void clearCrack();
     void why();
     /// Scale and surface of the readings to come (M4, M5, M8).
     void chooseScale();

@@ -3,7 +3,9 @@
 #include "app/acts/shop_actions.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/local_time.h"
+#include "core/judge/gate_case.h"
 #include "logbook/actions/notes.h"
+#include "logbook/actions/proof.h"
 #include "plot/translate.h"
 #include "words/words.h"
 
@@ -105,6 +107,22 @@ struct NoteForms {
 
 } // namespace
 
+void ShopActions::clearCrack() {
+    const Blade* blade = m_document.blade();
+    const DamageMark* crack = blade != nullptr ? openCrack(*blade) : nullptr;
+    if (crack == nullptr) return;
+    askReason(tr("The crack on %1 no longer counts. Why?").arg(QString::fromStdString(blade->mark)), tr("Clear it"),
+              {QString(),
+               {"ground out, etched, none left", tr("ground out, etched, none left")},
+               {"inspected: a scratch", tr("inspected: a scratch")},
+               {"inspected with penetrant: none", tr("inspected with penetrant: none")}},
+              [this, id = crack->id](const std::string& reason) {
+                  m_document.perform(
+                      [id, reason](Logbook& logbook) { return clearDamage(logbook, id, reason); },
+                      [this](const Result<Done>& done) { afterWork(tr("The crack is cleared."), done); });
+              });
+}
+
 Commands ShopActions::commands() {
     Commands all;
     const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
@@ -141,6 +159,14 @@ Commands ShopActions::commands() {
     control("ground-off", Qt::Key_G, tr("The marks are ground off"), tr("they leave the blade's map"),
             [this] { grindOff(); });
     const NoteForms notes{m_document, m_look, m_window, *this};
+    all.push_back({QStringLiteral("clear-crack"), tr("Clear a crack"), tr("ground out or inspected, with the reason"),
+                   Verb::none, [this] { clearCrack(); },
+                   [this] {
+                       const Blade* blade = m_document.blade();
+                       return blade != nullptr && openCrack(*blade) != nullptr
+                                  ? QString()
+                                  : tr("No crack is marked on this blade.");
+                   }});
     control("note", Qt::Key_M, tr("Note"), tr("a plain sentence on batch, blade or reading"),
             [notes] { notes.keep(); });
     control("find-notes", Qt::Key_F, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); });

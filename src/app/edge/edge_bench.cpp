@@ -356,7 +356,7 @@ Commands EdgeBench::commands() {
          Verb::geometry, [this] { measure(); }, blade},
         {QStringLiteral("edge.flex"), tr("Flex by hand"), tr("over the rod, at about the sharpening angle"), Verb::none,
          [this] { flexByHand(); }, blade},
-        {QStringLiteral("edge.damage"), tr("Size of the damage"), tr("of the last rung that failed"), Verb::none,
+        {QStringLiteral("edge.damage"), tr("Mark damage"), tr("chip, roll, bend, crack: what and where"), Verb::none,
          [this] { markDamage(); }, blade},
         {QStringLiteral("edge.grinding"), tr("Grinding"), tr("colours seen, and whether they are cleared"), Verb::none,
          [this] { noteGrinding(); }, blade},

@@ -34,7 +34,7 @@ Result<ColourRange> colourRange(const Tables& tables, std::string_view colour, d
                                 double chromium_percent, bool stainless);
 
 /// A colour that is further from what the oven said than this is a finding on bare plain or low-alloy steel.
-inline constexpr double colourOff_c = 40;
+inline constexpr double colourOff_c = 25;
 
 /// How far an oven's temperature lies outside a colour's range, °C; 0 inside, negative when the oven says less.
 double offColour(const ColourRange& range, double oven_c);

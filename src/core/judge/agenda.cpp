@@ -13,6 +13,7 @@ int urgency(const NextStep& next) {
     switch (next.act) {
     case Act::verifyTester:
     case Act::verifyOnHarderBlock:
+    case Act::clearCrack:
         return 0;
     case Act::takeReadings:
     case Act::readThicker:
@@ -25,6 +26,7 @@ int urgency(const NextStep& next) {
     case Act::readAgain:
     case Act::mapReadings:
     case Act::clearConflict:
+    case Act::backUpRebound:
     case Act::noteEdge:
     case Act::measureDamage:
     case Act::fileEdge:

@@ -47,7 +47,8 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
             }
             const ReadingSet& set = cases == nullptr || temper < last ? sorted : (*cases)[i].set;
             if (set.hrc.empty()) continue;
-            const Agreement agreement = agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof);
+            const Agreement agreement =
+                agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof, set.tester.resolution);
             if (agreement.uneven || agreement.disagree) continue;
             const auto parameter = temperParameter(grade->hj_c, *tempers);
             const auto budget =

@@ -7,6 +7,7 @@
 #include "core/measure/verification.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace rollcall {
 
@@ -70,10 +71,14 @@ double alloyOf(const Batch& batch, const Tables& tables) {
 } // namespace
 
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables) {
+    return caseAfter(batch, blade, gate, gate == Gate::temper ? lastTemper(blade) : 0, book, tables);
+}
+
+Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, const VerificationBook& book,
+               const Tables& tables) {
     Case c;
     c.blade = &blade;
     c.gate = gate;
-    const int temper = gate == Gate::temper ? lastTemper(blade) : 0;
     c.set = standingReadings(batch, blade, candidatesAt(blade, gate, temper), book, tables, alloyOf(batch, tables));
     const Window window = windowOf(batch, gate, tables);
     if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
@@ -86,10 +91,15 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
     input.uncorrected = batch.uncorrected;
     input.conversion_u = c.set.conversion_u;
     input.convex_u = c.set.convex_u;
+    const Result<ToleranceBand> allowed = toleranceFor(tables, "HRC", meanOf(c.set.hrc));
+    // E1. What E18 allows, evenly spread, where no run tells the tester's error.
+    if (!c.set.bias && allowed) input.unknown_error_u = allowed->max_error / std::sqrt(3.0);
+    constexpr double perHrcAway = 0.03; // E2: judgement, low confidence
+    if (c.set.block_hrc) input.block_distance_u = perHrcAway * std::abs(*c.set.block_hrc - meanOf(c.set.hrc));
     if (batch.allowance) {
         input.allowance = *batch.allowance;
-    } else if (const Result<ToleranceBand> band = toleranceFor(tables, "HRC", meanOf(c.set.hrc)); band) {
-        input.allowance = band->max_error;
+    } else if (allowed) {
+        input.allowance = allowed->max_error;
     }
     Result<Measurement> measurement = measure(input);
     if (measurement) c.measurement = std::move(measurement).value();
@@ -111,6 +121,13 @@ const FileTest* fileTestAt(const Blade& blade, Gate gate) {
         return t.gate == gate && t.round == blade.round && t.after_temper == temper;
     });
     return test == blade.file_tests.rend() ? nullptr : &*test;
+}
+
+const DamageMark* openCrack(const Blade& blade) {
+    const auto found = std::find_if(blade.damage.begin(), blade.damage.end(), [](const DamageMark& mark) {
+        return (mark.kind == "crack" || mark.kind == "break") && mark.cleared.empty();
+    });
+    return found == blade.damage.end() ? nullptr : &*found;
 }
 
 bool isOutBefore(const Blade& blade, Gate gate) {

@@ -29,6 +29,13 @@ std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temp
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
 
+/// The same for the readings after an earlier temper.
+Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, const VerificationBook& book,
+               const Tables& tables);
+
+/// E12. The first crack or break on a blade that nobody has cleared; null when there is none.
+const DamageMark* openCrack(const Blade& blade);
+
 /// What a blade was expected to read after its latest temper, and how its siblings compare with theirs.
 struct Outlook {
     std::optional<TemperExpectation> expected;
@@ -48,9 +55,11 @@ class SteelBook;
 /// All blades of a batch at a gate, in their order.
 std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook& book, const Tables& tables);
 
-/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case.
+/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case, and what is known of the
+/// gates before.
 std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
+                                   const VerificationBook& runs, const BatchVerdicts& known,
                                    const std::optional<Instant>& now);
 
 /// Order in which reasons speak: what is wrong, what is open, notes, what is good, what nobody saw.
@@ -76,7 +85,7 @@ class Family {
 public:
     explicit Family(const std::vector<Case>& cases) {
         for (const Case& c : cases) {
-            if (!c.measurement) continue;
+            if (!c.measurement || c.blade->fate) continue; // one that is out is no sibling (E13)
             Round& round = m_rounds[c.blade->round];
             round.means.push_back(c.measurement->decided_mean);
             if (c.measurement->side == Side::soft) ++round.soft;
@@ -91,7 +100,7 @@ public:
         const std::vector<double>& means = round->second.means;
         Siblings siblings{std::nullopt, static_cast<int>(means.size()), round->second.soft, round->second.hard};
         std::size_t own = means.size(); // place of its own mean among them; past the end when it has none
-        if (self.measurement) {
+        if (self.measurement && !self.blade->fate) {
             own = static_cast<std::size_t>(
                 std::lower_bound(means.begin(), means.end(), self.measurement->decided_mean) - means.begin());
             --siblings.judged;

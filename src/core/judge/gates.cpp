@@ -61,14 +61,16 @@ std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook&
 
 std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
+                                   const VerificationBook& runs, const BatchVerdicts& known,
                                    const std::optional<Instant>& now) {
     const Family family(cases);
     std::vector<Verdict> verdicts;
     verdicts.reserve(cases.size());
     for (std::size_t i = 0; i < cases.size(); ++i) {
         const Siblings siblings = family.siblingsOf(cases[i]);
-        verdicts.push_back(judgeRead(ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i),
-                                               heats.soakInLimits(i), now)));
+        verdicts.push_back(judgeRead(
+            ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i), heats.soakInLimits(i),
+                      known.at(i, Gate::heat) ? &*known.at(i, Gate::heat) : nullptr, runs, now)));
     }
     return verdicts;
 }

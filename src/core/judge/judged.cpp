@@ -36,9 +36,10 @@ Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Ins
 std::vector<Verdict> Judged::judgeRead(Gate gate) const {
     if (gate == Gate::temper)
         return judgeReadings(m_batch, m_tables, m_tempered, outlooksOf(m_batch, m_tempered, m_tempers, m_tables),
-                             m_steel, m_heats, m_now);
+                             m_steel, m_heats, m_runs, m_verdicts, m_now);
     const std::vector<Case> cases = casesAt(m_batch, gate, m_runs, m_tables);
-    return judgeReadings(m_batch, m_tables, cases, std::vector<Outlook>(cases.size()), m_steel, m_heats, m_now);
+    return judgeReadings(m_batch, m_tables, cases, std::vector<Outlook>(cases.size()), m_steel, m_heats, m_runs,
+                         m_verdicts, m_now);
 }
 
 Verdict Judged::judge(std::size_t blade, Gate gate) const {

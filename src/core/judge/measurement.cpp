@@ -30,6 +30,10 @@ Budget budgetOf(const MeasurementInput& input, int n, std::optional<double> sd) 
     }
     if (input.convex_u > 0)
         parts.push_back({BudgetPart::Source::convex, input.convex_u, std::numeric_limits<double>::infinity()});
+    constexpr double endless = std::numeric_limits<double>::infinity();
+    if (input.unknown_error_u > 0) parts.push_back({BudgetPart::Source::unknownError, input.unknown_error_u, endless});
+    if (input.block_distance_u > 0)
+        parts.push_back({BudgetPart::Source::blockDistance, input.block_distance_u, endless});
     return combine(std::move(parts));
 }
 
@@ -126,7 +130,7 @@ Result<Measurement> measure(const MeasurementInput& input) {
     const Outcome byMean = decide(input.window, input.rule, input.allowance, judged.c, judged.u, m.n);
     m.outcome = byMean;
 
-    m.agreement = agreementOf(input.readings, input.tester.pooled_sd, input.tester.pooled_dof);
+    m.agreement = agreementOf(input.readings, input.tester.pooled_sd, input.tester.pooled_dof, input.tester.resolution);
     if (m.agreement.mean_without_flagged) {
         std::vector<double> kept;
         for (std::size_t i = 0; i < input.readings.size(); ++i) {
@@ -141,6 +145,8 @@ Result<Measurement> measure(const MeasurementInput& input) {
 
     if (m.outcome != Outcome::borderline)
         m.more_readings = 0;
+    else if (m.agreement.uneven)
+        m.more_readings = std::nullopt; // a mean of more readings would say no more of it (E4)
     else if (m.agreement.disagree)
         m.more_readings = 1;
     else if (byMean == Outcome::borderline)

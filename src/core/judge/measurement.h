@@ -43,7 +43,10 @@ struct MeasurementInput {
     /// Standard uncertainty of converting to the window's scale; 0 when the readings are in it. Converted
     /// readings come with a tester model and a bias that are converted too, see TesterModel::perPoint.
     double conversion_u = 0;
-    double convex_u = 0; ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
+    /// E1: standard uncertainty of the error that no run tells, HRC; 0 with a bias.
+    double unknown_error_u = 0;
+    double block_distance_u = 0; ///< E2: of a block's error away from the block, HRC
+    double convex_u = 0;         ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
 };
 
 /// M9, M10, M15, M16 and M17 of one blade.

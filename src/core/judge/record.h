@@ -261,12 +261,15 @@ struct GrindingNote {
 
 /// Damage seen on a blade and where.
 struct DamageMark {
+    std::string id;
     std::string kind;               ///< chip, roll, bend, crack, break, dull
     std::optional<double> place_mm; ///< along the blade from the heel
     std::optional<double> size_mm;
     std::string note;
     std::string photo; ///< name of the attached picture; empty for none
     Instant at;
+    std::string cleared;    ///< why it no longer counts: ground out, inspected; empty: it counts
+    std::string cleared_by; ///< initials
 };
 
 /// What a batch's edges are asked for, by purpose.

@@ -37,6 +37,7 @@ std::string purposeFor(const Batch& batch, double hrc, const Tables& tables) {
 
 Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerdicts& verdicts,
                          const std::vector<OpenGate>& open, const Tables& tables) {
+    if (openCrack(blade) != nullptr) return {Disposition::scrap, Gate::release, {}, 0};
     if (open.empty()) return {Disposition::release, Gate::release, {}, 0};
     // What failed weighs most, and of it what lies deepest: a blade soft from the quench is not tempered right.
     for (const OpenGate& one : open) {
@@ -90,6 +91,7 @@ ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVe
     const Blade& one = batch.blades[blade];
     ReleaseAnswer answer;
     answer.out = one.fate.has_value();
+    answer.cracked = openCrack(one) != nullptr;
     for (const Gate gate : allGates) {
         const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
         if (gate == Gate::release || !batch.planOf(gate).required || !verdict) continue;

@@ -41,10 +41,11 @@ struct ReleaseAnswer {
     Suggestion suggestion;
     const Signature* signature = nullptr; ///< the last one of this round; null when there is none
     std::vector<BasisChange> changed;     ///< since the signature; it is stale when there are any
+    bool cracked = false;                 ///< and nobody has cleared it (E12)
     bool out = false;                     ///< the blade is out of the batch
 
     /// Every asked gate is answered and nobody has signed for what is so now.
-    bool maySign() const { return !out && open.empty() && (signature == nullptr || !changed.empty()); }
+    bool maySign() const { return !out && !cracked && open.empty() && (signature == nullptr || !changed.empty()); }
     /// Released, and nothing has changed since.
     bool released() const {
         return signature != nullptr && changed.empty() && signature->disposition == Disposition::release;

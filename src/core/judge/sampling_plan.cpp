@@ -17,6 +17,42 @@ std::optional<double> soakOf(const HeatAnswer& heat) {
     return heat.soak ? std::optional(heat.soak->equivalent_minutes) : heat.clock_minutes;
 }
 
+// E10. The files tried on a blade that was not read leave room for the window.
+bool filesFit(const Blade& blade, const Window& window) {
+    const FileTest* test = fileTestAt(blade, Gate::temper);
+    if (test == nullptr || test->surface != Surface::bare) return false;
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none || (!bracket.lower && !bracket.upper)) return false;
+    return !(window.low && bracket.upper && *bracket.upper + filesThemselves < *window.low) &&
+           !(window.high && bracket.lower && *bracket.lower - filesThemselves > *window.high);
+}
+
+// E10. Hardened in the same round and tempered alike: each temperature within 5 degrees, hours within a tenth.
+bool sameTreatment(const Batch& batch, const Blade& blade, const std::vector<std::size_t>& read) {
+    const auto present = [](const Blade& one) {
+        std::vector<const Temper*> tempers;
+        for (const Temper& temper : one.tempers) {
+            if (temper.round == one.round) tempers.push_back(&temper);
+        }
+        return tempers;
+    };
+    const auto alike = [](const Temper& a, const Temper& b) {
+        constexpr double degrees = 5;
+        constexpr double ofHours = 0.1;
+        if (!a.temperature_c || !b.temperature_c) return a.temperature_c == b.temperature_c;
+        return std::abs(*a.temperature_c - *b.temperature_c) <= degrees &&
+               std::abs(a.hours.value_or(0) - b.hours.value_or(0)) <= ofHours * b.hours.value_or(0) + 1e-9;
+    };
+    const auto own = present(blade);
+    return std::all_of(read.begin(), read.end(), [&](std::size_t i) {
+        const Blade& other = batch.blades[i];
+        const auto theirs = present(other);
+        return other.round == blade.round &&
+               std::equal(own.begin(), own.end(), theirs.begin(), theirs.end(),
+                          [&](const Temper* a, const Temper* b) { return alike(*a, *b); });
+    });
+}
+
 // What the mean of one blade is known to by its own readings, and what all blades share.
 SamplingFloor floorOf(const std::vector<const Measurement*>& measured) {
     SamplingFloor floor;
@@ -95,14 +131,22 @@ SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const
         const Blade& blade = batch.blades[i];
         if (outside(soaks, soak(i))) state.uncovered.push_back({i, SampleGap::soak});
         if (outside(thicknesses, thickness(i))) state.uncovered.push_back({i, SampleGap::thickness});
-        if (fileTestAt(blade, Gate::temper) == nullptr) state.uncovered.push_back({i, SampleGap::files});
+        if (!filesFit(blade, batch.window)) state.uncovered.push_back({i, SampleGap::files});
         if (!blade.damage.empty()) state.uncovered.push_back({i, SampleGap::damaged});
+        if (!state.read.empty() && !sameTreatment(batch, blade, state.read))
+            state.uncovered.push_back({i, SampleGap::treatment});
+        const bool excused = std::any_of(blade.excuses.begin(), blade.excuses.end(),
+                                         [](const Excuse& one) { return indexOf(one.gate) <= indexOf(Gate::temper); });
+        if (excused) state.uncovered.push_back({i, SampleGap::excused});
     }
     if (state.unread.empty()) return state;
     const auto chance = sampleChance(means, batch.window, static_cast<int>(state.unread.size()), floorOf(measured));
     if (!chance) return state;
     state.chance = *chance;
-    state.holds = batch.sample_asked && chance->all >= *batch.sample_asked;
+    // Every blade of the sample passes itself, by a verified tester and of a steel that is not contradicted.
+    const bool allPass = std::all_of(state.read.begin(), state.read.end(),
+                                     [&](std::size_t i) { return verdicts.at(i, Gate::temper)->state == State::pass; });
+    state.holds = batch.sample_asked && allPass && chance->all >= *batch.sample_asked;
     return state;
 }
 

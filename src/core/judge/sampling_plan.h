@@ -14,9 +14,9 @@
 namespace rollcall {
 
 /// Why an unread blade is not covered by the sample (M18).
-enum class SampleGap { soak, thickness, files, damaged };
+enum class SampleGap { soak, thickness, files, damaged, treatment, excused };
 template<>
-inline constexpr std::array namesOf<SampleGap>{"soak", "thickness", "files", "damaged"};
+inline constexpr std::array namesOf<SampleGap>{"soak", "thickness", "files", "damaged", "treatment", "excused"};
 
 /// M18 for a batch: which blades were read at Temper, which were not, and what may be said of those.
 struct SampleState {

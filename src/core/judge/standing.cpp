@@ -116,6 +116,9 @@ std::vector<Indent> indentsOn(const Blade& blade, const Tables& tables) {
     return indents;
 }
 
+constexpr double nearBlock = 5; // HRC: a block this near speaks for the work
+constexpr double farBlock = 10; // HRC: beyond it nothing is decided by its error (E2)
+
 class Checker {
 public:
     Checker(const Batch& batch, const Blade& blade, const VerificationBook& book, const Tables& tables)
@@ -137,7 +140,6 @@ private:
              std::vector<std::string> texts = {}) {
         m_set.reasons.push_back({fact, tone, rule, std::move(numbers), std::move(texts)});
     }
-    void cap() { m_set.at_best_borderline = true; }
 
     // Takes a reading that breaks a rule out of the mean, unless someone accepted it with a reason.
     bool leaveOut(const Reading* reading) {
@@ -164,9 +166,7 @@ private:
         const double thickness = m_blade.shape.thickness_mm;
         if (thickness > 0 && !atLeast(thickness, enough_mm)) {
             say(Fact::reboundThin, Tone::caution, "M11", {thickness, enough_mm});
-            cap();
         }
-        say(Fact::reboundNotAlone, Tone::note, "M11");
     }
 
     void checkScales(const std::vector<const Reading*>& candidates) {
@@ -184,11 +184,9 @@ private:
         };
         if (differs(&Reading::scale)) {
             say(Fact::mixedScales, Tone::caution, "M8");
-            cap();
         }
         if (differs(&Reading::tester)) {
             say(Fact::mixedTesters, Tone::caution, "M14");
-            cap();
         }
     }
 
@@ -344,16 +342,17 @@ private:
             m_set.bias = BlockBias{found.answer.error / m_slope, static_cast<int>(found.run->readings.size())};
             m_set.tester.block_uncertainty = found.run->block_uncertainty;
             m_set.verification = found.run->id;
+            if (m_set.conversion_u == 0) m_set.block_hrc = found.run->certified;
         }
         m_set.tester = m_set.tester.perPoint(m_slope);
-        if (!m_set.verified) cap();
         const double mean = meanOf(m_set.hrc);
         switch (worst) {
         case Standing::good:
             say(Fact::testerVerified, Tone::good, "M6",
                 {found.answer.error, found.answer.repeatability, found.run->certified}, {name});
-            if (m_set.conversion_u == 0 && std::abs(found.run->certified - mean) > 5.0) {
-                say(Fact::blockFarOff, Tone::note, "M6", {found.run->certified, mean});
+            if (m_set.conversion_u == 0 && std::abs(found.run->certified - mean) > nearBlock) {
+                const bool far = std::abs(found.run->certified - mean) > farBlock;
+                say(Fact::blockFarOff, far ? Tone::caution : Tone::note, "E2", {found.run->certified, mean});
             }
             break;
         case Standing::none:

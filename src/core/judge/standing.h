@@ -58,11 +58,11 @@ struct ReadingSet {
     std::vector<double> hrc;              ///< of the standing ones, converted where read on another scale
     TesterModel tester;                   ///< in HRC points
     std::optional<BlockBias> bias;
+    std::optional<double> block_hrc; ///< of the block that the bias was found on
     double conversion_u = 0;
     double convex_u = 0;         ///< M5, HRC
     std::vector<Reason> reasons; ///< about validity, in the order of the checks
     bool verified = false;
-    bool at_best_borderline = false;
     bool rebound = false;     ///< M11 holds: read by rebound strikes
     std::string verification; ///< id of the run
 };

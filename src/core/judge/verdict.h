@@ -57,6 +57,8 @@ enum class Fact {
     soakOffPlan,         ///< the Heat gate says by how much
     filesAgree,          ///< numbers: lower, upper; infinite where open
     filesConflict,       ///< numbers: lower, upper; infinite where open
+    filesNoted,          ///< numbers: lower, upper; there is nothing to compare them with
+    filesAgainstWindow,  ///< numbers: lower, upper; the bracket alone lies outside the window
     filesContradict,     ///< numbers: file that skated, file that bit
     filesNotOnBareMetal, ///< text: scale, decarburised
     secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
@@ -77,15 +79,18 @@ enum class Fact {
     moreBlockReadingsHelp, ///< numbers: U now, U with five block readings
     lowConfidenceRow,      ///< text: what rests on it
     // quench gate
-    aboveGradeMaximum, ///< numbers: mean, maximum
-    onlyThisBladeLow,  ///< numbers: siblings' median
-    allBladesLow,      ///< numbers: median shortfall
+    aboveGradeMaximum,  ///< numbers: mean, maximum
+    aboveGradeVerified, ///< likewise, by a tester verified near it
+    heatExplains,       ///< text: soak, transfer, quenchant or medium; the Heat gate accounts for the softness
+    onlyThisBladeLow,   ///< numbers: siblings' median
+    allBladesLow,       ///< numbers: median shortfall
     allBladesVeryLow,
     softAlloyTwoCauses, ///< soak too cool or too hot: opposite cures
     edgeLineLow,        ///< numbers: edge mean, elsewhere mean
     scatterOverThree,   ///< numbers: spread
     longSinceQuench,    ///< numbers: minutes
     // temper gate
+    temperEmbrittles,          ///< numbers: temperature, from, to; logged inside what the grade is to avoid
     tempersMissing,            ///< numbers: logged, needed
     oneTemperAdvised,          ///< numbers: logged, advised
     noReadingsAfterLastTemper, ///< numbers: last temper
@@ -205,6 +210,8 @@ enum class Fact {
     sampled,         ///< not read; numbers: chance of one more, of all, blades read, asked
     sampleTooWeak,   ///< likewise
     sampleNotCovers, ///< text: why: "soak", "thickness", "files"
+    // any gate
+    crackSeen, ///< text: crack or break; number: place along the blade, where it is known
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -246,6 +253,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "soak_off_plan",
                                           "files_agree",
                                           "files_conflict",
+                                          "files_noted",
+                                          "files_against_window",
                                           "files_contradict",
                                           "files_not_on_bare_metal",
                                           "second_opinion",
@@ -265,6 +274,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "more_block_readings_help",
                                           "low_confidence_row",
                                           "above_grade_maximum",
+                                          "above_grade_verified",
+                                          "heat_explains",
                                           "only_this_blade_low",
                                           "all_blades_low",
                                           "all_blades_very_low",
@@ -272,6 +283,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "edge_line_low",
                                           "scatter_over_three",
                                           "long_since_quench",
+                                          "temper_embrittles",
                                           "tempers_missing",
                                           "one_temper_advised",
                                           "no_readings_after_last_temper",
@@ -385,6 +397,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "sampled",
                                           "sample_too_weak",
                                           "sample_not_covers",
+                                          "crack_seen",
                                           "excused_because",
                                           "out_because"};
 
@@ -432,6 +445,8 @@ enum class Act {
     sign,
     answerGates,
     hardenFiner,
+    clearCrack,
+    backUpRebound,
     done,
     out
 };
@@ -466,6 +481,8 @@ inline constexpr std::array namesOf<Act>{"nothing",
                                          "sign",
                                          "answer the open gates",
                                          "harden for finer grain",
+                                         "clear the crack, or out",
+                                         "back up the rebound strikes",
                                          "done",
                                          "out"};
 
@@ -528,7 +545,7 @@ struct Verdict {
     int taken = 0; ///< standing valid readings
     int planned = 0;
     std::optional<Measurement> measurement;
-    std::vector<Reason> reasons;   ///< the first one speaks first
+    std::vector<Reason> reasons;      ///< the first one speaks first
     const DecisionRow* row = nullptr; ///< of the gate's decision table; null when it is excused or out
     NextStep next;
     std::vector<Caution> cautions;

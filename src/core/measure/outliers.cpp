@@ -27,7 +27,7 @@ std::optional<double> gapBetweenClusters(std::vector<double> sorted, double limi
 
 } // namespace
 
-Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, double pooled_dof) {
+Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, double pooled_dof, double graduation) {
     constexpr double noise = 1e-9; // tenths are not exact in binary
     Agreement agreement;
     const std::size_t n = readings.size();
@@ -36,7 +36,8 @@ Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, dou
         agreement.disagree = rangeOf(readings) > 3.64 * pooled_sd + noise;
         return agreement;
     }
-    agreement.grubbs = grubbsFindsOutlier(readings, 0.05);
+    const bool coarse = rangeOf(readings) <= 2 * graduation + noise; // the display made the difference
+    agreement.grubbs = n > 3 && !coarse && grubbsFindsOutlier(readings, 0.05);
     agreement.cluster_gap = gapBetweenClusters(readings, 3.5 * pooled_sd + noise);
 
     const double median = medianOf(readings);
@@ -46,7 +47,7 @@ Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, dou
     const double robust = n >= 6 ? 3.0 * 1.4826 * medianOf(deviations) : 0.0;
     std::vector<double> kept;
     for (std::size_t i = 0; i < n; ++i) {
-        if (deviations[i] > std::max(3.5 * pooled_sd, robust) + noise)
+        if (deviations[i] > std::max({3.5 * pooled_sd, robust, graduation}) + noise)
             agreement.flagged.push_back(i);
         else
             kept.push_back(readings[i]);
@@ -59,7 +60,7 @@ Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, dou
     if (!agreement.flagged.empty()) agreement.mean_without_flagged = meanOf(kept);
     const double sd = sampleSd(kept).value_or(0.0);
     agreement.uneven =
-        exceedsF(sd * sd / (pooled_sd * pooled_sd), 0.95, static_cast<double>(kept.size() - 1), pooled_dof);
+        !coarse && exceedsF(sd * sd / (pooled_sd * pooled_sd), 0.95, static_cast<double>(kept.size() - 1), pooled_dof);
     return agreement;
 }
 

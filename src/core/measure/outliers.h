@@ -21,6 +21,8 @@ struct Agreement {
 /// 3.64 sigma-0; from three on a reading is flagged over 3.5 sigma-0 from the median, from six on only if it is
 /// also over 3 robust standard deviations (1.4826 MAD) away. When two groups stand apart, or fewer than two
 /// readings or less than a majority would remain, no single reading is to blame: the blade is uneven instead.
-Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, double pooled_dof);
+/// E4: nothing within one graduation of the display is flagged; Grubbs' test is not asked of three readings, nor within
+/// two graduations.
+Agreement agreementOf(const std::vector<double>& readings, double pooled_sd, double pooled_dof, double graduation);
 
 } // namespace rollcall

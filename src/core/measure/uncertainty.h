@@ -32,7 +32,17 @@ struct BlockBias {
 
 /// One standard uncertainty of the budget and its degrees of freedom (infinity where it is not from readings).
 struct BudgetPart {
-    enum class Source { certificate, blockMean, resolution, repeatability, rebound, conversion, convex };
+    enum class Source {
+        certificate,
+        blockMean,
+        resolution,
+        repeatability,
+        rebound,
+        conversion,
+        convex,
+        unknownError,
+        blockDistance
+    };
     Source source;
     double standard_uncertainty = 0;
     double dof = 0;

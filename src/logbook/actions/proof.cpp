@@ -113,6 +113,19 @@ Result<Done> markDamage(Logbook& logbook, const std::string& blade, const Damage
     });
 }
 
+Result<Done> clearDamage(Logbook& logbook, const std::string& damage, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    const auto cleared =
+        logbook.database().single(QStringLiteral("SELECT COUNT(*) FROM damage_clear WHERE damage=?"), {q(damage)});
+    if (!cleared) return cleared.error();
+    if (cleared->toInt() > 0) return refused("damage", "it is cleared already");
+    return logbook.transact("damage cleared", [&] {
+        return logbook.database().insert(
+            "damage_clear", stamped({{"id", q(logbook.newId())}, {"damage", q(damage)}, {"reason", q(reason)}},
+                                    logbook.now(), logbook.person()));
+    });
+}
+
 Result<Done> keepProtocol(Logbook& logbook, const Protocol& protocol) {
     if (trimmed(protocol.name).empty()) return refused("name", "a protocol needs a name");
     if (protocol.steps.empty()) return refused("steps", "a protocol needs a step");

@@ -25,6 +25,8 @@ Result<Done> noteGrinding(Logbook& logbook, const std::string& blade, const Grin
 Result<Done> askEdge(Logbook& logbook, const std::string& batch, const EdgeAsk& ask);
 Result<Done> markDamage(Logbook& logbook, const std::string& blade, const DamageMark& mark,
                         const AttachedFile& photo = {});
+/// E12: ground out or inspected, so that it no longer stops the blade. Errors (refused): no reason, cleared already.
+Result<Done> clearDamage(Logbook& logbook, const std::string& damage, const std::string& reason);
 /// A protocol of the shop's own, in its next version. Errors (refused): no name, no step, a step that cannot be.
 Result<Done> keepProtocol(Logbook& logbook, const Protocol& protocol);
 Result<std::string> beginTrial(Logbook& logbook, const std::string& blade, int round, int after_temper,

@@ -90,13 +90,15 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                      blade.grinding.push_back({row[1].toBool(), row[2].toBool(), s(row[3]), instantOf(row[4], row[5])});
                  });
     if (done)
-        done = each("SELECT d.blade, d.kind, d.place_mm, d.size_mm, d.note, COALESCE(a.name, ''), d.at_ms, d.at_offset "
-                    "FROM damage d JOIN blade b ON b.id=d.blade LEFT JOIN attachment a ON a.id=d.attachment WHERE "
-                    "b.batch=? ORDER BY d.at_ms, d.rowid",
-                    [](Blade& blade, const Row& row) {
-                        blade.damage.push_back({s(row[1]), numberOrNone(row[2]), numberOrNone(row[3]), s(row[4]),
-                                                s(row[5]), instantOf(row[6], row[7])});
-                    });
+        done = each(
+            "SELECT d.blade, d.kind, d.place_mm, d.size_mm, d.note, COALESCE(a.name, ''), d.at_ms, d.at_offset, d.id, "
+            "COALESCE(c.reason, ''), COALESCE(c.person, '') FROM damage d JOIN blade b ON b.id=d.blade LEFT JOIN "
+            "attachment a ON a.id=d.attachment LEFT JOIN damage_clear c ON c.damage=d.id WHERE "
+            "b.batch=? ORDER BY d.at_ms, d.rowid",
+            [](Blade& blade, const Row& row) {
+                blade.damage.push_back({s(row[8]), s(row[1]), numberOrNone(row[2]), numberOrNone(row[3]), s(row[4]),
+                                        s(row[5]), instantOf(row[6], row[7]), s(row[9]), s(row[10])});
+            });
     std::map<std::string, std::size_t> place; // of a trial among its blade's
     if (done)
         done = each(

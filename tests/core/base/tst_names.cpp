@@ -54,7 +54,8 @@ private slots:
         roundTrip(FractureZone::skin);
         roundTrip(StepKind::bend);
         roundTrip(Trait::finish);
-        roundTrip(SampleGap::damaged);
+        roundTrip(SampleGap::excused);
+        roundTrip(Act::out);
         roundTrip(Fact::outBecause);
     }
 

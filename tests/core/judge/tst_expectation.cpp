@@ -88,13 +88,15 @@ private slots:
         QCOMPARE(step->advised->hours, 2.0); // as the temper before
         QVERIFY(step->advised->chance_soft <= 0.10 + 1e-9);
     }
-    void onlyBrittleTempersLeaveItToTheMaker() {
+    // Only inside the brittle range would reach it: it is offered, with the caution (E20).
+    void onlyBrittleTempersAreOfferedWithTheCaution() {
         Batch batch = fixtures::batch("51CrV4", {50, 53}, {"A"});
         read(batch.blades[0], Gate::temper, {57.2, 57.3, 57.1});
         const Verdict v = temper(batch);
         QCOMPARE(v.state, State::borderline);
         QVERIFY(v.has(Fact::temperAvoided));
-        QCOMPARE(v.next.act, Act::makerDecides);
+        QCOMPARE(v.next.act, Act::temperAgain);
+        QVERIFY(v.next.as<TemperStep>()->advised);
     }
     // D2 on its low branch bottoms out near 58: no allowed temper reaches 50.
     void outOfReachIsAFail() {

@@ -88,8 +88,14 @@ private slots:
             Act::mapReadings);
         row("all far too soft", Gate::quench, {bad(Fact::soft), {Fact::allBladesVeryLow}}, State::fail,
             Act::backToSteel);
-        row("soft by a tester nobody checked", Gate::quench, {bad(Fact::soft), {Fact::testerNotVerified}}, State::fail,
+        row("soft by a tester nobody checked", Gate::quench, {{Fact::soft}, {Fact::testerNotVerified}},
+            State::borderline, Act::verifyTester);
+        row("soft by a tester that failed twice", Gate::quench, {{Fact::soft}, {Fact::readingsSuspect}}, State::notYet,
             Act::verifyTester);
+        row("soft, and quenched between plates", Gate::quench,
+            {bad(Fact::soft), {Fact::heatExplains}, {Fact::allBladesVeryLow}}, State::fail, Act::lookAtHeat);
+        row("harder than the grade, the tester near and good", Gate::quench, {inside, {Fact::aboveGradeVerified}},
+            State::pass, Act::done);
         row("soft", Gate::quench, {bad(Fact::soft), good(Fact::testerVerified)}, State::fail, Act::falseSoftness);
 
         for (const Gate gate : {Gate::quench, Gate::temper}) {
@@ -107,6 +113,13 @@ private slots:
                 Act::clearConflict);
             row(named("inside of another steel"), gate, {inside, {Fact::evidenceConflicts}}, State::borderline,
                 Act::clearConflict);
+            row(named("strikes alone"), gate, {inside, {Fact::reboundNotAlone}}, State::borderline, Act::backUpRebound);
+            row(named("strikes backed up by files"), gate, {inside, {Fact::reboundNotAlone, Tone::note}}, State::pass,
+                Act::done);
+            row(named("a block over ten off"), gate, {inside, {Fact::blockFarOff}}, State::borderline,
+                Act::verifyOnHarderBlock);
+            row(named("a block over five off"), gate, {inside, {Fact::blockFarOff, Tone::note}}, State::pass,
+                Act::done);
             row(named("two groups"), gate, {{Fact::mayBeSoft}, {Fact::twoGroups}, {Fact::moreReadingsSettle}},
                 State::borderline, Act::mapReadings);
             row(named("near the edge"), gate, {{Fact::mayBeSoft}, {Fact::moreReadingsSettle}}, State::borderline,
@@ -128,16 +141,27 @@ private slots:
             Act::makerDecides);
         row("hard by a tester nobody checked", Gate::temper,
             {{Fact::hard}, {Fact::notYetDone}, {Fact::testerNotVerified}}, State::borderline, Act::verifyTester);
+        row("out of reach by a tester nobody checked", Gate::temper,
+            {{Fact::hard}, bad(Fact::noTemperReaches), {Fact::testerFailed}}, State::borderline, Act::verifyTester);
+        row("cracked", Gate::temper, {bad(Fact::crackSeen), inside}, State::fail, Act::clearCrack);
+        row("cracked at the edge", Gate::edge, {bad(Fact::crackSeen), good(Fact::askedRungHeld)}, State::fail,
+            Act::clearCrack);
+        row("cracked on trial", Gate::proof, {bad(Fact::crackSeen), good(Fact::trialPassed)}, State::fail,
+            Act::clearCrack);
+        row("cracked, everything else answered", Gate::release, {bad(Fact::crackSeen), good(Fact::allAnswered)},
+            State::fail, Act::clearCrack);
+        row("cracked after it was released", Gate::release, {bad(Fact::crackSeen), good(Fact::signedFor)}, State::fail,
+            Act::clearCrack);
         row("hard and uneven", Gate::temper, {{Fact::hard}, {Fact::notYetDone}, {Fact::unevenBlade}}, State::borderline,
             Act::mapReadings);
         row("only a brittle temper would do", Gate::temper,
             {{Fact::hard}, {Fact::notYetDone}, {Fact::temperAvoided, Tone::caution}}, State::borderline,
-            Act::makerDecides);
+            Act::temperAgain);
         row("a temper beside the brittle range will do", Gate::temper,
             {{Fact::hard}, {Fact::notYetDone}, {Fact::temperAvoided, Tone::note}}, State::borderline, Act::temperAgain);
         row("hard", Gate::temper, {{Fact::hard}, {Fact::notYetDone}}, State::borderline, Act::temperAgain);
-        row("tempered soft, tester unknown", Gate::temper, {bad(Fact::soft), {Fact::verificationOtherBand}},
-            State::fail, Act::verifyTester);
+        row("tempered soft, tester unknown", Gate::temper, {{Fact::soft}, {Fact::verificationOtherBand}},
+            State::borderline, Act::verifyTester);
         row("tempered soft", Gate::temper, {bad(Fact::soft)}, State::fail, Act::falseSoftness);
 
         row("thick metal chipped", Gate::edge, {bad(Fact::heatTreatmentAsked), {Fact::damageNotExplained}}, State::fail,
@@ -268,7 +292,7 @@ private slots:
                 for (const Case& c : cases) {
                     const Siblings siblings = family.siblingsOf(c);
                     const Outlook outlook;
-                    const ReadBlade blade(batch, tables(), c, siblings, outlook, true, false, now);
+                    const ReadBlade blade(batch, tables(), c, siblings, outlook, true, false, nullptr, runs, now);
                     const Verdict a = rules.judge(*c.blade, blade);
                     const Verdict b = shuffled.judge(*c.blade, blade);
                     QCOMPARE(b.state, a.state);

@@ -9,7 +9,7 @@ using namespace rollcall;
 class tst_Outliers : public QObject {
     Q_OBJECT
 
-    static Agreement bench(const std::vector<double>& readings) { return agreementOf(readings, 0.3, 8); }
+    static Agreement bench(const std::vector<double>& readings) { return agreementOf(readings, 0.3, 8, 0.1); }
 
 private slots:
     // 3.64 * 0.3 = 1.092

@@ -51,6 +51,10 @@ struct EdgeOfBlade {
     LadderAnswer ladder;
 };
 
+void crackOfEdge(const EdgeOfBlade& e, Findings& f) {
+    sayCrack(e.blade, f);
+}
+
 void geometry(const EdgeOfBlade& e, Findings& f) {
     if (!edgeOf(e.blade)) f.say(Fact::edgeNotMeasured, Tone::open, "M27");
     if (!e.read && e.assumed) f.say(Fact::hardnessAssumed, Tone::note, "M27", {*e.assumed});
@@ -139,7 +143,8 @@ void strength(const EdgeOfBlade& e, Findings& f) {
 GateRules<EdgeOfBlade> edgeRules() {
     const Condition failedByHand{"failed by hand", {Fact::flexChipped, Fact::flexBent}};
     return {Gate::edge,
-            {{{"geometry", "its thickness and angle; the hardness", {Fact::edgeNotMeasured, Fact::hardnessAssumed}},
+            {{{"crack", "damage marked", {Fact::crackSeen}}, crackOfEdge},
+             {{"geometry", "its thickness and angle; the hardness", {Fact::edgeNotMeasured, Fact::hardnessAssumed}},
               geometry},
              {{"grinding", "a note of grinding", {Fact::burntInGrinding, Fact::burnCleared}}, grinding},
              {{"sounds", "rungs", {Fact::soundHeard}}, sounds},
@@ -157,7 +162,8 @@ GateRules<EdgeOfBlade> edgeRules() {
                {Fact::noRungTaken, Fact::askedRungHeld, Fact::askedRungOpen, Fact::ladderEnds}},
               asked},
              {{"strength", "rungs by load", {Fact::strongEdge, Fact::asGoodAsItGets, Fact::weakEvidence}}, strength}},
-            {{{{Fact::heatTreatmentAsked, Tone::bad}}, State::fail, Act::lookAtHeat},
+            {{{Fact::crackSeen}, State::fail, Act::clearCrack},
+             {{{Fact::heatTreatmentAsked, Tone::bad}}, State::fail, Act::lookAtHeat},
              {{failedByHand}, State::borderline, Act::takeRung},
              {{Fact::damageNotExplained, Fact::edgeNotMeasured}, State::borderline, Act::noteEdge},
              {{Fact::damageNotExplained}, State::borderline, Act::measureDamage},

@@ -57,6 +57,11 @@ struct ProofOfBlade {
     std::vector<SaidByAnother> others;
 };
 
+// A piece that is out was meant to break.
+void crackOfPiece(const ProofOfBlade& p, Findings& f) {
+    if (!p.blade.fate) sayCrack(p.blade, f);
+}
+
 void trials(const ProofOfBlade& p, Findings& f) {
     for (const EndedTest& ended : p.book.ended()) {
         if (ended.blade != p.index || ended.trial == nullptr) continue;
@@ -207,7 +212,8 @@ GateRules<ProofOfBlade> proofRules() {
     const Condition against{"another piece against it", {Fact::pieceSpeaksAgainst, Fact::pieceAgainstInPart}};
     return {
         Gate::proof,
-        {{{"trials", "an ended trial of its own", {Fact::trialPassed, Fact::photoWanted, Fact::trialFailed}}, trials},
+        {{{"crack", "damage marked; the piece still in the batch", {Fact::crackSeen}}, crackOfPiece},
+         {{"trials", "an ended trial of its own", {Fact::trialPassed, Fact::photoWanted, Fact::trialFailed}}, trials},
          {{"latest trial", "a trial", {Fact::trialRunning, Fact::trialVoided, Fact::trialGivenUp}}, latest},
          {{"own grain",
            "a fracture of its own",
@@ -225,6 +231,7 @@ GateRules<ProofOfBlade> proofRules() {
             Fact::pieceDoesNotSpeak, Fact::pieceDiffers, Fact::pieceTraitNotKnown, Fact::grainCost, Fact::noTrialYet}},
           triedInItsStead}},
         {{{failed, Fact::outBecause}, State::fail, Act::done},
+         {{Fact::crackSeen}, State::fail, Act::clearCrack},
          {{Fact::grainCoarse}, State::fail, Act::hardenFiner},
          {{Fact::trialFailed}, State::fail, Act::lookAtHeat},
          {{Fact::trialRunning}, State::notYet, Act::runTrial},

@@ -33,8 +33,12 @@ void minimum(const ReadBlade& b, Findings& f) {
 void gradeMaximum(const ReadBlade& b, Findings& f) {
     if (!b.enoughReadings() || b.grade == nullptr) return;
     const Measurement& m = *b.measured();
-    if (!atMost(m.decided_mean - m.decided_uncertainty, b.grade->as_quenched_max))
-        f.say(Fact::aboveGradeMaximum, Tone::caution, "quench", {m.decided_mean, b.grade->as_quenched_max});
+    if (atMost(m.decided_mean - m.decided_uncertainty, b.grade->as_quenched_max)) return;
+    // E29. By a tester verified near it the number is true: then it is the library, the steel or the cold.
+    constexpr double near = 5;
+    const bool sure = b.c.set.verified && b.c.set.block_hrc && std::abs(*b.c.set.block_hrc - m.decided_mean) <= near;
+    f.say(sure ? Fact::aboveGradeVerified : Fact::aboveGradeMaximum, Tone::caution, "quench",
+          {m.decided_mean, b.grade->as_quenched_max});
 }
 
 void scatter(const ReadBlade& b, Findings& f) {
@@ -68,6 +72,33 @@ void company(const ReadBlade& b, Findings& f) {
     f.say(shortfall > muchLower ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench", {shortfall});
 }
 
+// Plates and moving air take the heat from thin air-hardening steel; an oil grade needs its oil.
+bool isSlow(const std::string& medium, const Grade& grade) {
+    const auto has = [&](const char* word) { return medium.find(word) != std::string::npos; };
+    const bool gas = has("plate") || has("air");
+    if (gas) return !grade.isAirHardening() && grade.quench_class.find("plate") == std::string::npos;
+    return has("medium oil") && (grade.quench_class.find("fast") != std::string::npos ||
+                                 grade.quench_class.find("water") != std::string::npos);
+}
+
+// E26. What the Heat gate knows accounts for the softness, the slowest medium first.
+void heatCauses(const ReadBlade& b, Findings& f) {
+    if (!isSoft(b)) return;
+    const BladeHeat* heat = nullptr;
+    for (const BladeHeat& one : b.blade().heats) {
+        if (one.round == b.blade().round) heat = &one;
+    }
+    for (const HeatRun& run : b.batch.heat_runs) {
+        if (heat != nullptr && run.id == heat->run && b.grade != nullptr && isSlow(run.medium, *b.grade))
+            f.say(Fact::heatExplains, Tone::caution, "E26", {}, {"medium", run.medium});
+    }
+    if (b.heat == nullptr) return;
+    for (const auto& [fact, name] : {std::pair(Fact::soakUnder, "soak"), std::pair(Fact::transferLate, "transfer"),
+                                     std::pair(Fact::quenchantOff, "quenchant")}) {
+        if (b.heat->has(fact)) f.say(Fact::heatExplains, Tone::caution, "E26", {}, {name});
+    }
+}
+
 void before(const ReadBlade& b, Findings& f) {
     if (!isSoft(b)) return;
     if (b.grade != nullptr && b.grade->needsFullAnneal()) f.say(Fact::softAlloyTwoCauses, Tone::caution, "quench");
@@ -81,13 +112,15 @@ GateRules<ReadBlade> quenchRules() {
         {{{"standing", "the quench's time", {Fact::longSinceQuench}}, standing},
          {{"minimum", "a minimum of batch or grade", {Fact::noMinimumSet, Fact::lowConfidenceRow}}, minimum},
          windowRule(),
-         {{"grade's maximum", "the readings; a known grade", {Fact::aboveGradeMaximum}}, gradeMaximum},
+         {{"grade's maximum", "the readings; a known grade", {Fact::aboveGradeMaximum, Fact::aboveGradeVerified}},
+          gradeMaximum},
          {{"scatter", "a soft mean", {Fact::scatterOverThree}}, scatter},
          {{"edge line", "a soft mean; places", {Fact::edgeLineLow}}, edgeLine},
          {{"company",
            "a soft mean; siblings read",
            {Fact::onlyThisBladeLow, Fact::allBladesLow, Fact::allBladesVeryLow}},
           company},
+         {{"heat's causes", "a soft mean; the Heat gate", {Fact::heatExplains}}, heatCauses},
          {{"before hardening",
            "a soft mean",
            {Fact::softAlloyTwoCauses, Fact::overHardeningLimit, Fact::gradeUnknown, Fact::fullAnnealFirst,
@@ -98,11 +131,15 @@ GateRules<ReadBlade> quenchRules() {
         {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
         {{tooFewReadings()}, State::notYet, Act::takeReadings},
         {{Fact::aboveGradeMaximum}, State::borderline, Act::verifyOnHarderBlock},
-        {{Fact::soft, Fact::scatterOverThree}, State::fail, Act::mapReadings},
-        {{Fact::soft, Fact::allBladesVeryLow}, State::fail, Act::backToSteel},
-        {{Fact::soft, notVerified()}, State::fail, Act::verifyTester},
-        {{Fact::soft}, State::fail, Act::falseSoftness},
     };
+    for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
+    for (DecisionRow& row : std::vector<DecisionRow>{
+             {{Fact::soft, Fact::scatterOverThree}, State::fail, Act::mapReadings},
+             {{Fact::soft, Fact::heatExplains}, State::fail, Act::lookAtHeat},
+             {{Fact::soft, Fact::allBladesVeryLow}, State::fail, Act::backToSteel},
+             {{Fact::soft}, State::fail, Act::falseSoftness},
+         })
+        gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : settlingRows()) gate.decisions.push_back(std::move(row));
     return gate;
 }

@@ -16,24 +16,21 @@ namespace {
 constexpr int advisedBlockReadings = 5; // M6: two are allowed, five advised
 constexpr int fewestReboundStrikes = 5; // M11
 
-std::vector<double> plainValues(const Blade& blade, Gate gate, int temper) {
-    std::vector<double> values;
-    for (const Reading* r : candidatesAt(blade, gate, temper)) {
-        if (r->scale == "HRC") values.push_back(r->value);
-    }
-    return values;
-}
-
-std::vector<Rise> risesOf(const Blade& blade, const TesterModel& tester) {
+// E5. Corrected means are compared, each with its own uncertainty, the error of its day included.
+std::vector<Rise> risesOf(const ReadBlade& b, const VerificationBook& runs) {
+    const auto measured = [&](Gate gate, int temper) {
+        return caseAfter(b.batch, b.blade(), gate, temper, runs, b.tables).measurement;
+    };
     std::vector<Rise> rises;
-    std::vector<double> before = plainValues(blade, Gate::quench, 0);
-    for (int temper = 1; temper <= lastTemper(blade); ++temper) {
-        std::vector<double> after = plainValues(blade, Gate::temper, temper);
-        if (after.empty()) continue;
-        if (!before.empty()) {
-            const double noise = tester.pooled_sd * std::sqrt(1.0 / double(before.size()) + 1.0 / double(after.size()));
-            if (meanOf(after) - meanOf(before) > tQuantile(0.975, tester.pooled_dof) * noise)
-                rises.push_back({temper, meanOf(before), meanOf(after)});
+    std::optional<Measurement> before = measured(Gate::quench, 0);
+    for (int temper = 1; temper <= b.logged; ++temper) {
+        std::optional<Measurement> after = temper == b.logged ? b.c.measurement : measured(Gate::temper, temper);
+        if (!after) continue;
+        if (before) {
+            const double own = std::hypot(before->budget.standard_uncertainty, after->budget.standard_uncertainty);
+            const double dof = std::min(before->budget.dof, after->budget.dof);
+            if (after->corrected_mean - before->corrected_mean > tQuantile(0.975, dof) * own)
+                rises.push_back({temper, before->corrected_mean, after->corrected_mean});
         }
         before = std::move(after);
     }
@@ -43,15 +40,16 @@ std::vector<Rise> risesOf(const Blade& blade, const TesterModel& tester) {
 } // namespace
 
 ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, const Siblings& s, const Outlook& o,
-                     std::optional<bool> steelAnswers, std::optional<bool> soakKept, const std::optional<Instant>& at)
-    : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), now(at),
-      grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)), planned(b.planOf(readCase.gate).planned_readings),
-      taken(static_cast<int>(readCase.set.standing.size())) {
+                     std::optional<bool> steelAnswers, std::optional<bool> soakKept, const Verdict* heatVerdict,
+                     const VerificationBook& runs, const std::optional<Instant>& at)
+    : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), heat(heatVerdict),
+      now(at), grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)),
+      planned(b.planOf(readCase.gate).planned_readings), taken(static_cast<int>(readCase.set.standing.size())) {
     if (c.set.rebound) planned = std::max(planned, fewestReboundStrikes);
     if (c.gate != Gate::temper) return;
     logged = lastTemper(blade());
     needed = requiredTempers(batch, blade(), tables);
-    rises = risesOf(blade(), c.set.tester);
+    if (logged > 0) rises = risesOf(*this, runs);
     if (!rises.empty()) needed = std::max(needed, rises.back().temper + 1);
 }
 
@@ -142,9 +140,30 @@ void files(const ReadBlade& b, Findings& f) {
     const double lower = bracket.lower.value_or(-open);
     const double upper = bracket.upper.value_or(open);
     const Measurement* m = b.measured();
-    const bool agrees = m == nullptr || (atLeast(m->decided_mean + m->decided_uncertainty, lower - filesThemselves) &&
-                                         atMost(m->decided_mean - m->decided_uncertainty, upper + filesThemselves));
+    if (m == nullptr) { // nothing agrees with nothing: only the window is there to compare with
+        const bool below = b.window.low && upper + filesThemselves < *b.window.low;
+        const bool above = b.window.high && lower - filesThemselves > *b.window.high;
+        const bool against = below || above;
+        return f.say(against ? Fact::filesAgainstWindow : Fact::filesNoted, against ? Tone::caution : Tone::note, "M12",
+                     {lower, upper});
+    }
+    const bool agrees = atLeast(m->decided_mean + m->decided_uncertainty, lower - filesThemselves) &&
+                        atMost(m->decided_mean - m->decided_uncertainty, upper + filesThemselves);
     f.say(agrees ? Fact::filesAgree : Fact::filesConflict, agrees ? Tone::good : Tone::caution, "M12", {lower, upper});
+}
+
+// E8. Strikes alone pass nothing; a bracket of files on the same blade that agrees backs them up.
+void rebound(const ReadBlade& b, Findings& f) {
+    if (!b.c.set.rebound) return;
+    const FileTest* test = fileTestAt(b.blade(), b.c.gate);
+    const bool tried = test != nullptr && test->surface == Surface::bare;
+    const FileBracket bracket = tried ? fileBracket(test->trials) : FileBracket{};
+    const bool backed = tried && bracket.conflict == FileConflict::none && bracket.lower && bracket.upper;
+    f.say(Fact::reboundNotAlone, backed ? Tone::note : Tone::caution, "M11");
+}
+
+void crack(const ReadBlade& b, Findings& f) {
+    if (b.c.gate == Gate::temper) sayCrack(b.blade(), f);
 }
 
 // M20. A surprise is a finding, not a failure: the window is what was promised.
@@ -199,7 +218,8 @@ void window(const ReadBlade& b, Findings& f) {
     const bool crossesLow = b.window.low && !atLeast(m.decided_mean - m.decided_uncertainty, *b.window.low);
     const bool crossesHigh = b.window.high && !atMost(m.decided_mean + m.decided_uncertainty, *b.window.high);
     if (m.outcome == Outcome::fail && m.side == Side::soft)
-        f.say(Fact::soft, Tone::bad, "M15", {*b.window.low - m.decided_mean, m.decided_mean, m.decided_uncertainty});
+        f.say(Fact::soft, b.c.set.verified ? Tone::bad : Tone::caution, "M15",
+              {*b.window.low - m.decided_mean, m.decided_mean, m.decided_uncertainty});
     else if (m.outcome == Outcome::fail) // at Temper not yet done: tempering still lowers it
         f.say(Fact::hard, b.c.gate == Gate::temper && !b.outOfReach() ? Tone::caution : Tone::bad, "M15",
               {m.decided_mean - *b.window.high, m.decided_mean, m.decided_uncertainty});
@@ -243,8 +263,11 @@ ReadRules evidenceRules() {
         {{"instrument's average", "a series of strikes", {Fact::instrumentAverage}}, instrumentAverage},
         {{"files",
           "a try of files at this gate",
-          {Fact::notLookedAt, Fact::filesNotOnBareMetal, Fact::filesContradict, Fact::filesAgree, Fact::filesConflict}},
+          {Fact::notLookedAt, Fact::filesNotOnBareMetal, Fact::filesContradict, Fact::filesAgree, Fact::filesConflict,
+           Fact::filesNoted, Fact::filesAgainstWindow}},
          files},
+        {{"rebound", "strikes alone", {Fact::reboundNotAlone}}, rebound},
+        {{"crack", "damage marked", {Fact::crackSeen}}, crack},
         {{"expectation",
           "at Temper: a curve of the grade",
           {Fact::notLookedAt, Fact::evidenceAgrees, Fact::surprise, Fact::surpriseShared, Fact::surpriseAlone}},
@@ -289,16 +312,28 @@ Condition uneven() {
     return {"uneven", {Fact::unevenBlade, Fact::twoGroups}};
 }
 
+// E1. Before a tester is known to be right nothing passes and nothing fails.
+std::vector<DecisionRow> validityRows() {
+    return {
+        {{Fact::readingsSuspect}, State::notYet, Act::verifyTester},
+        {{notVerified()}, State::borderline, Act::verifyTester},
+    };
+}
+
 std::vector<DecisionRow> settlingRows() {
-    const Condition mixed{"a set that is mixed or thin", {Fact::mixedScales, Fact::mixedTesters, Fact::reboundThin}};
+    const Condition mixed{
+        "a set that is mixed, thin or far from its block",
+        {Fact::mixedScales, Fact::mixedTesters, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}}};
+    const Condition alone{"rebound strikes alone", {{Fact::reboundNotAlone, Tone::caution}}};
     const Condition conflict{"other evidence against it", {Fact::evidenceConflicts, Fact::filesConflict}};
     return {
-        {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {notVerified(), mixed, conflict}},
-        {{notVerified()}, State::borderline, Act::verifyTester},
+        {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {mixed, conflict, alone}},
         {{uneven()}, State::borderline, Act::mapReadings},
         {{Fact::moreReadingsSettle}, State::borderline, Act::readAgain},
         {{Fact::flaggedReading}, State::borderline, Act::readAgain},
         {{conflict}, State::borderline, Act::clearConflict},
+        {{alone}, State::borderline, Act::backUpRebound},
+        {{{Fact::blockFarOff, Tone::caution}}, State::borderline, Act::verifyOnHarderBlock},
         {{Fact::meanBelow}, State::borderline, Act::falseSoftness},
         {{}, State::borderline, Act::makerDecides},
     };

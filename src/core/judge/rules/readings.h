@@ -21,7 +21,8 @@ struct Rise {
 /// What is known of one blade at Quench or Temper.
 struct ReadBlade {
     ReadBlade(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const Outlook& outlook,
-              std::optional<bool> steel, std::optional<bool> soak, const std::optional<Instant>& now);
+              std::optional<bool> steel, std::optional<bool> soak, const Verdict* heat, const VerificationBook& runs,
+              const std::optional<Instant>& now);
 
     const Blade& blade() const { return *c.blade; }
     const Measurement* measured() const { return c.measurement ? &*c.measurement : nullptr; }
@@ -43,6 +44,7 @@ struct ReadBlade {
     const Outlook& outlook;
     std::optional<bool> steel; ///< whether it answers to the grade
     std::optional<bool> soak;  ///< whether it kept to its limits
+    const Verdict* heat;       ///< at Heat; null where it is not known
     const std::optional<Instant>& now;
     const Grade* grade;
     Window window;
@@ -60,6 +62,8 @@ ReadRules evidenceRules();
 Rule<ReadBlade> windowRule();
 /// What stands before another hardening round.
 void sayBeforeHardening(const ReadBlade& blade, Findings& findings);
+/// What stands before anything is decided by a number.
+std::vector<DecisionRow> validityRows();
 /// How a blade that is read and neither soft nor hard is settled.
 std::vector<DecisionRow> settlingRows();
 

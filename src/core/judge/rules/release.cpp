@@ -9,6 +9,7 @@ namespace {
 
 /// What is known of one blade at Release.
 struct ReleaseOfBlade {
+    const Blade& blade;
     ReleaseAnswer answer;
 
     bool isDecided() const { return answer.signature != nullptr && answer.changed.empty(); }
@@ -26,6 +27,10 @@ Tone toneOf(Disposition disposition) {
     default:
         return Tone::note;
     }
+}
+
+void crackOfBlade(const ReleaseOfBlade& r, Findings& f) {
+    sayCrack(r.blade, f);
 }
 
 void signature(const ReleaseOfBlade& r, Findings& f) {
@@ -61,15 +66,17 @@ void suggestion(const ReleaseOfBlade& r, Findings& f) {
 
 GateRules<ReleaseOfBlade> releaseRules() {
     return {Gate::release,
-            {{{"signature", "a signature of this round", {Fact::signatureStale, Fact::signedOver, Fact::signedFor}},
+            {{{"crack", "damage marked", {Fact::crackSeen}}, crackOfBlade},
+             {{"signature", "a signature of this round", {Fact::signatureStale, Fact::signedOver, Fact::signedFor}},
               signature},
              {{"gates", "the gates that are asked", {Fact::gateMissing, Fact::allAnswered}}, gates},
              {{"suggestion", "no signature that stands", {Fact::suggested}}, suggestion}},
-            {{{Fact::signatureStale, Fact::gateMissing}, State::borderline, Act::answerGates},
+            {{{{Fact::signedFor, Tone::bad}}, State::fail, Act::done},
+             {{Fact::crackSeen}, State::fail, Act::clearCrack},
+             {{Fact::signatureStale, Fact::gateMissing}, State::borderline, Act::answerGates},
              {{Fact::signatureStale}, State::borderline, Act::sign},
              {{Fact::signedOver}, State::pass, Act::done},
              {{{Fact::signedFor, Tone::good}}, State::pass, Act::done},
-             {{{Fact::signedFor, Tone::bad}}, State::fail, Act::done},
              {{{Fact::signedFor, Tone::caution}}, State::borderline, Act::done},
              {{Fact::signedFor}, State::notYet, Act::done},
              {{Fact::gateMissing}, State::notYet, Act::answerGates},
@@ -90,7 +97,7 @@ GateTable releaseTable() {
 Verdict judgeRelease(const Batch& batch, std::size_t index, const BladeVerdicts& verdicts, const Tables& tables) {
     const Blade& blade = batch.blades[index];
     if (auto excused = excusedVerdict(blade, Gate::release)) return *excused;
-    const ReleaseOfBlade release{releaseAnswer(batch, index, verdicts, tables)};
+    const ReleaseOfBlade release{blade, releaseAnswer(batch, index, verdicts, tables)};
     Verdict verdict = releaseGate().judge(blade, release);
     verdict.taken = release.answer.signature != nullptr ? 1 : 0;
     return verdict;

@@ -86,9 +86,26 @@ void sortReasons(std::vector<Reason>& reasons, const DecisionRow& by) {
             });
         });
     };
-    std::stable_sort(reasons.begin(), reasons.end(), [&](const Reason& a, const Reason& b) {
-        return std::pair(rankOf(a.tone), !decides(a)) < std::pair(rankOf(b.tone), !decides(b));
-    });
+    // Each reason is looked at once; most are in order already, which moves nothing.
+    std::vector<std::pair<int, bool>> keys;
+    keys.reserve(reasons.size());
+    for (const Reason& reason : reasons) keys.emplace_back(rankOf(reason.tone), !decides(reason));
+    for (std::size_t i = 1; i < reasons.size(); ++i) {
+        std::size_t to = i;
+        while (to > 0 && keys[i] < keys[to - 1]) --to;
+        const auto at = static_cast<std::ptrdiff_t>(to);
+        const auto next = static_cast<std::ptrdiff_t>(i);
+        std::rotate(reasons.begin() + at, reasons.begin() + next, reasons.begin() + next + 1);
+        std::rotate(keys.begin() + at, keys.begin() + next, keys.begin() + next + 1);
+    }
+}
+
+void sayCrack(const Blade& blade, Findings& findings) {
+    const DamageMark* mark = openCrack(blade);
+    if (mark == nullptr) return;
+    std::vector<double> place;
+    if (mark->place_mm) place.push_back(*mark->place_mm);
+    findings.say(Fact::crackSeen, Tone::bad, "E12", std::move(place), {mark->kind});
 }
 
 std::vector<GateTable> gateTables() {

@@ -132,6 +132,9 @@ private:
     }
 };
 
+/// E12. A crack that nobody has cleared, on any gate from Temper on.
+void sayCrack(const Blade& blade, Findings& findings);
+
 /// The tables of the gates, each from the file of its gate.
 GateTable steelTable();
 GateTable heatTable();

@@ -53,6 +53,13 @@ void colours(const ReadBlade& b, Findings& f) {
 }
 
 void tempers(const ReadBlade& b, Findings& f) {
+    // E20. Some makers temper there on purpose, and prove it.
+    for (const Temper& temper : b.blade().tempers) {
+        if (temper.round == b.blade().round && temper.temperature_c && b.grade != nullptr &&
+            b.grade->embrittle_c.holds(*temper.temperature_c))
+            f.say(Fact::temperEmbrittles, Tone::caution, "E20",
+                  {*temper.temperature_c, *b.grade->embrittle_c.low, *b.grade->embrittle_c.high});
+    }
     if (b.logged < b.needed) {
         f.say(Fact::tempersMissing, Tone::open, "temper", {double(b.logged), double(b.needed)});
         if (b.grade == nullptr && !b.batch.minimum_tempers)
@@ -78,7 +85,7 @@ void nextTemper(const ReadBlade& b, Findings& f) {
     if (advice.cautious) f.say(Fact::nextTemperCautious, Tone::note, "M21", told(*advice.cautious));
     for (const TemperWarning warning : advice.warnings) {
         if (warning == TemperWarning::insideEmbrittlement) {
-            // Inside what the grade is to avoid the maker decides, with a reason; beside it, it is only said.
+            // Only inside what the grade is to avoid: it is offered, to be proved before release (E20).
             const bool inside = advice.best && b.grade->embrittle_c.holds(advice.best->temperature_c);
             f.say(Fact::temperAvoided, inside ? Tone::caution : Tone::note, "M21",
                   {*b.grade->embrittle_c.low, *b.grade->embrittle_c.high});
@@ -104,41 +111,43 @@ void shifted(const ReadBlade& b, Findings& f) {
 
 GateRules<ReadBlade> temperRules() {
     GateRules<ReadBlade> gate{Gate::temper, evidenceRules(), {}};
-    gate.rules.insert(
-        gate.rules.end(),
-        {{{"rise", "readings before and after a temper", {Fact::roseAfterTemper}}, rise},
-         {{"window set", "a window", {Fact::noWindowSet, Fact::windowTooNarrow}}, windowSet},
-         {{"untied", "tempers", {Fact::readingsNotTiedToTemper}}, untied},
-         {{"colours", "a colour, its temper, a known grade", {Fact::colourAgainstOven}}, colours},
-         windowRule(),
-         {{"tempers",
-           "recipe or grade",
-           {Fact::tempersMissing, Fact::gradeUnknown, Fact::noReadingsAfterLastTemper, Fact::oneTemperAdvised}},
-          tempers},
-         {{"next temper",
-           "a curve of the grade",
-           {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::nextTemperCautious, Fact::temperAvoided,
-            Fact::lowConfidenceRow}},
-          nextTemper},
-         {{"softened",
-           "a soft mean",
-           {Fact::temperingCannotRaise, Fact::ruleOutFalseSoftness, Fact::overHardeningLimit, Fact::gradeUnknown,
-            Fact::fullAnnealFirst, Fact::normaliseFirst}},
-          softened},
-         {{"shifted", "two siblings read", {Fact::siblingsShiftedToo}}, shifted}});
+    gate.rules.insert(gate.rules.end(),
+                      {{{"rise", "readings before and after a temper", {Fact::roseAfterTemper}}, rise},
+                       {{"window set", "a window", {Fact::noWindowSet, Fact::windowTooNarrow}}, windowSet},
+                       {{"untied", "tempers", {Fact::readingsNotTiedToTemper}}, untied},
+                       {{"colours", "a colour, its temper, a known grade", {Fact::colourAgainstOven}}, colours},
+                       windowRule(),
+                       {{"tempers",
+                         "recipe or grade",
+                         {Fact::temperEmbrittles, Fact::tempersMissing, Fact::gradeUnknown,
+                          Fact::noReadingsAfterLastTemper, Fact::oneTemperAdvised}},
+                        tempers},
+                       {{"next temper",
+                         "a curve of the grade",
+                         {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::nextTemperCautious,
+                          Fact::temperAvoided, Fact::lowConfidenceRow}},
+                        nextTemper},
+                       {{"softened",
+                         "a soft mean",
+                         {Fact::temperingCannotRaise, Fact::ruleOutFalseSoftness, Fact::overHardeningLimit,
+                          Fact::gradeUnknown, Fact::fullAnnealFirst, Fact::normaliseFirst}},
+                        softened},
+                       {{"shifted", "two siblings read", {Fact::siblingsShiftedToo}}, shifted}});
     gate.decisions = {
+        {{Fact::crackSeen}, State::fail, Act::clearCrack},
         {{Fact::noWindowSet}, State::notYet, Act::setWindow},
         {{Fact::tempersMissing}, State::notYet, Act::logTemper},
         {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
         {{tooFewReadings()}, State::notYet, Act::takeReadings},
-        {{Fact::noTemperReaches}, State::fail, Act::makerDecides},
-        {{Fact::notYetDone, notVerified()}, State::borderline, Act::verifyTester},
-        {{Fact::notYetDone, uneven()}, State::borderline, Act::mapReadings},
-        {{Fact::notYetDone, {Fact::temperAvoided, Tone::caution}}, State::borderline, Act::makerDecides},
-        {{Fact::notYetDone}, State::borderline, Act::temperAgain},
-        {{Fact::soft, notVerified()}, State::fail, Act::verifyTester},
-        {{Fact::soft}, State::fail, Act::falseSoftness},
     };
+    for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
+    for (DecisionRow& row : std::vector<DecisionRow>{
+             {{Fact::noTemperReaches}, State::fail, Act::makerDecides},
+             {{Fact::notYetDone, uneven()}, State::borderline, Act::mapReadings},
+             {{Fact::notYetDone}, State::borderline, Act::temperAgain},
+             {{Fact::soft}, State::fail, Act::falseSoftness},
+         })
+        gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : settlingRows()) gate.decisions.push_back(std::move(row));
     return gate;
 }
