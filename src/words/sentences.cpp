@@ -60,6 +60,14 @@ QString elementText(const Reason& reason) {
     return measured.arg(text(reason, 0), percentText(number(reason, 0))) + QStringLiteral(", ") + needs;
 }
 
+// Grades with what all evidence says of each, in whole per cent.
+QString withShares(const Reason& r) {
+    QStringList grades;
+    for (std::size_t i = 0; i < r.texts.size(); ++i)
+        grades << (i < r.numbers.size() ? tr("%1 %2").arg(text(r, i), percent(number(r, i))) : text(r, i));
+    return grades.join(QStringLiteral(", "));
+}
+
 } // namespace
 
 QString sentence(const Reason& r) {
@@ -180,6 +188,17 @@ QString sentence(const Reason& r) {
         return tr("%1 left out, radius %2 mm: %3").arg(h(0), mm(1), text(r, 0));
     case Fact::reboundThin:
         return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
+    case Fact::steelIncomplete: {
+        QStringList elements;
+        for (std::size_t i = 0; i < r.texts.size(); ++i) elements << text(r, i);
+        return tr("Undecided: measure %1, which make the grade").arg(elements.join(QStringLiteral(", ")));
+    }
+    case Fact::elementDoubtful:
+        return tr("%1 reads %2, but XRF sees it badly: repeat on ground, clean metal")
+            .arg(text(r, 0), percentText(number(r, 0)));
+    case Fact::certificateDiffers:
+        return tr("%1: %2 measured, %3 on the certificate")
+            .arg(text(r, 0), percentText(number(r, 0)), percentText(number(r, 1)));
     case Fact::crackSeen:
         return r.numbers.empty() ? tr("A %1 is marked and not cleared").arg(recorded(r.texts.at(0)))
                                  : tr("A %1 is marked at %2 mm and not cleared").arg(recorded(r.texts.at(0)), mm(0));
@@ -279,9 +298,9 @@ QString sentence(const Reason& r) {
     case Fact::steelNotConsistent:
         return elementText(r);
     case Fact::alsoConsistent:
-        return tr("So are these: %1. It cannot tell them apart").arg(listed(r));
+        return tr("So are these: %1. It cannot tell them apart").arg(withShares(r));
     case Fact::looksMoreLike:
-        return tr("Looks more like %1").arg(listed(r));
+        return tr("Looks more like %1").arg(withShares(r));
     case Fact::noGradeFits:
         return tr("No grade in the library fits");
     case Fact::methodCannotSee:

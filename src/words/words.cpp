@@ -212,7 +212,10 @@ NextWords nextStep(const Verdict& v) {
     case Act::takeShot:
         return {tr("Shoot the bar"), tr("on bare, clean metal; three shots")};
     case Act::reassign:
-        return {tr("Re-assign the grade"), tr("or return the bar, or harden a coupon")};
+        if (const auto* to = v.next.as<GradeStep>())
+            return {tr("Take it for %1").arg(QString::fromStdString(to->grade)),
+                    tr("%1 by all evidence; or return the bar").arg(percent(to->share))};
+        return {tr("Return the bar"), tr("no grade fits; or add one to the library")};
     case Act::markBlade:
         return {tr("Mark it in the oven"), tr("and as it leaves")};
     case Act::startHeat:

@@ -107,6 +107,17 @@ void SteelBench::resizeEvent(QResizeEvent*) {
     m_elements->setGeometry(px(24), top, width() - px(36), rows * px(rowHeight));
 }
 
+namespace {
+
+double shareOf(const SteelAnswer& answer, const Grade& grade) {
+    for (const GradeCandidate& candidate : answer.candidates) {
+        if (candidate.grade == &grade) return candidate.share;
+    }
+    return 0;
+}
+
+} // namespace
+
 // The grades to set beside the claim: those that cannot be told apart, best first.
 std::vector<const Grade*> SteelBench::lookAlikes(int most) const {
     std::vector<const Grade*> grades;
@@ -169,7 +180,9 @@ void SteelBench::paintEvent(QPaintEvent*) {
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
         drawText(painter, px(50), row, QString::fromStdString(alike[i]->name), m_look.font(18, true),
                  taken ? p.primary : p.ink);
-        drawText(painter, middle - px(30), row,
+        drawText(painter, middle - px(34), row, words::percent(shareOf(*a, *alike[i])), m_look.font(18, true), p.ink,
+                 Qt::AlignRight);
+        drawText(painter, middle - px(90), row,
                  taken ? tr("taken for") : QString::fromStdString(alike[i]->own ? "own" : ""), m_look.font(14), p.muted,
                  Qt::AlignRight);
         row += px(27);
@@ -180,7 +193,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
         painter.fillRect(x - px(6), bottom + px(44), px(8), 2, p.ink);
         painter.fillRect(x - px(6), row - px(18), px(8), 2, p.ink);
         drawText(painter, px(24), std::min(row + px(2), height() - px(8)),
-                 elided(tr("Not told apart by this method."), m_look.font(16), middle - px(40)), m_look.font(16),
+                 elided(tr("By all evidence; not told apart."), m_look.font(16), middle - px(40)), m_look.font(16),
                  p.ink);
     }
     CouponRule coupon;
@@ -251,9 +264,9 @@ ColumnContent SteelBench::content() const {
              tr("%1 as the shop has it; the shipped values stay beside it").arg(QString::fromStdString(grade->name)),
              QStringLiteral("tables"), false});
     if (verdict.next.act == Act::reassign) {
-        content.act = tr("Re-assign the grade");
-        content.detail = alike.empty() ? tr("or return the bar")
-                                       : tr("to %1, or another").arg(QString::fromStdString(alike.front()->name));
+        const words::NextWords next = words::nextStep(verdict);
+        content.act = next.act;
+        content.detail = next.detail;
     } else if (verdict.next.act == Act::takeShot) {
         content.act = a->shots == 0 ? tr("Take in a shot") : tr("Shoot again");
         content.detail = tr("CSV, folder, or N to type it");

@@ -6,26 +6,60 @@
 #include "core/judge/gate_case.h"
 
 #include <algorithm>
-#include <limits>
+#include <cmath>
 
 namespace rollcall {
 
 namespace {
 
+std::vector<double> couponsOf(const Batch& batch) {
+    std::vector<double> coupons;
+    for (const SteelNote& note : batch.steel_notes) {
+        if (note.kind == SteelNoteKind::coupon && note.hrc) coupons.push_back(*note.hrc);
+    }
+    return coupons;
+}
+
+// E14. Shots never take the certificate's place: it alone may know carbon and nitrogen.
 SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& shots, AnalysisMethod method,
                      const Tables& tables) {
     SteelAnswer answer;
     answer.method = method;
     answer.shots = static_cast<int>(shots.size());
-    const auto means = averageShots(shots, tables, method);
-    if (!means) return answer;
-    answer.measured = *means;
-    answer.warnings = shotWarnings(answer.measured);
-    if (const Grade* grade = tables.grade(batch.grade)) {
-        if (auto match = matchGrade(answer.measured, *grade, tables, method)) answer.match = std::move(match).value();
+    std::vector<Analysis> known;
+    if (!shots.empty()) {
+        auto means = averageShots(shots, tables, method);
+        if (!means) return answer;
+        answer.measured = std::move(means).value();
+        answer.warnings = shotWarnings(answer.measured);
+        known.push_back({answer.measured, method});
     }
-    if (auto ranked = rankGrades(answer.measured, tables.grades(), tables, method))
+    if (!batch.certificate.empty()) {
+        known.push_back({batch.certificate, AnalysisMethod::oes});
+        if (shots.empty()) {
+            answer.measured = batch.certificate;
+            answer.method = AnalysisMethod::oes;
+            answer.by_certificate = true;
+        }
+    }
+    if (known.empty()) return answer;
+    if (const Grade* grade = tables.grade(batch.grade)) {
+        if (auto match = matchGrade(known, *grade, tables)) answer.match = std::move(match).value();
+    }
+    if (auto ranked = rankGrades(known, couponsOf(batch), tables.grades(), tables))
         answer.candidates = std::move(ranked).value();
+    for (const ElementReading& mill : batch.certificate) {
+        for (const ElementReading& shot : answer.by_certificate ? std::vector<ElementReading>() : answer.measured) {
+            if (shot.element != mill.element || !shot.percent || !mill.percent || !tables.canSee(method, shot.element))
+                continue;
+            const DetectionLimit* own = tables.detection(method, shot.element, *shot.percent);
+            const DetectionLimit* theirs = tables.detection(AnalysisMethod::oes, mill.element, *mill.percent);
+            const double u = std::hypot(shot.sigma.value_or(own != nullptr ? own->sigma : 0.1 * *shot.percent),
+                                        theirs != nullptr ? theirs->sigma : 0.03 * *mill.percent);
+            if (std::abs(*shot.percent - *mill.percent) > 3 * u)
+                answer.differs.push_back({shot.element, *shot.percent, *mill.percent});
+        }
+    }
     return answer;
 }
 
@@ -43,13 +77,18 @@ std::optional<SteelAnswer> measuredAnswer(const Batch& batch, const std::string&
 
 } // namespace
 
+const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
+    const auto found = std::find_if(candidates.begin(), candidates.end(), [&](const GradeCandidate& candidate) {
+        return candidate.claim != Claim::notConsistent && !sameName(candidate.grade->name, grade);
+    });
+    return found == candidates.end() ? nullptr : &*found;
+}
+
 SteelBook::SteelBook(const Batch& batch, const Tables& tables) : m_blades(batch.blades.size()) {
     if (auto bar = measuredAnswer(batch, {}, tables)) {
         m_bar = std::move(*bar);
     } else if (!batch.certificate.empty()) {
-        m_bar = answerOf(batch, {CompositionShot{batch.certificate, {}}}, AnalysisMethod::oes, tables);
-        m_bar.by_certificate = true;
-        m_bar.shots = 0;
+        m_bar = answerOf(batch, {}, AnalysisMethod::oes, tables);
     }
     for (std::size_t i = 0; i < batch.blades.size(); ++i)
         m_blades[i] = measuredAnswer(batch, batch.blades[i].id, tables);

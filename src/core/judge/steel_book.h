@@ -19,6 +19,16 @@ struct SteelAnswer {
     std::vector<ShotWarning> warnings;
     std::optional<CompositionMatch> match;  ///< against the batch's grade; none when it is not in the library
     std::vector<GradeCandidate> candidates; ///< best first
+    /// Elements that certificate and analyser know, further apart than three of their uncertainties.
+    struct Differs {
+        std::string element;
+        double shot = 0;
+        double certificate = 0;
+    };
+    std::vector<Differs> differs;
+
+    /// The grade that all evidence allows and that is likeliest, apart from this one; null when none is.
+    const GradeCandidate* bestBeside(const std::string& grade) const;
 };
 
 /// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.

@@ -110,8 +110,11 @@ enum class Fact {
     certificateConsistent, ///< likewise, by the mill's values alone
     steelUndecided,        ///< numbers: measured, low, high, z; text: element, "under" below detection
     steelNotConsistent,    ///< likewise
+    steelIncomplete,       ///< text: elements that make the grade and are not measured
+    elementDoubtful,       ///< numbers: measured, low, high, z; text: element; XRF sees it badly
+    certificateDiffers,    ///< numbers: shot, certificate; text: element
     alsoConsistent,        ///< text: grades that cannot be told apart
-    looksMoreLike,         ///< text: grades
+    looksMoreLike,         ///< text: grades; numbers: their shares
     noGradeFits,
     methodCannotSee, ///< text: elements
     gradeReassigned, ///< text: sold as, taken for
@@ -302,6 +305,9 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "certificate_consistent",
                                           "steel_undecided",
                                           "steel_not_consistent",
+                                          "steel_incomplete",
+                                          "element_doubtful",
+                                          "certificate_differs",
                                           "also_consistent",
                                           "looks_more_like",
                                           "no_grade_fits",
@@ -498,6 +504,12 @@ struct TemperStep {
     std::optional<NextTemper> advised;
 };
 
+/// Which grade a batch is to be taken for, and what all evidence says of it.
+struct GradeStep {
+    std::string grade;
+    double share = 0; ///< posterior, 0 to 1
+};
+
 /// How long the coupon that is to be broken has soaked.
 struct CouponStep {
     double minutes = 0;
@@ -505,7 +517,7 @@ struct CouponStep {
 
 /// What to do next, with what it needs.
 struct NextStep {
-    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep>;
+    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep>;
 
     Act act = Act::nothing;
     With with = {};

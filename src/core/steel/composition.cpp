@@ -27,13 +27,36 @@ double Phi(double x) {
     return 0.5 * std::erfc(-x / std::sqrt(2.0));
 }
 
-// What may be in a steel whose standard does not name the element.
-double residualLimit(const std::string& element) {
-    static const std::map<std::string, double> limits{{"Cr", 0.30}, {"Ni", 0.30}, {"Cu", 0.35},
-                                                      {"Mo", 0.10}, {"W", 0.10},  {"Co", 0.10},
-                                                      {"V", 0.05},  {"Nb", 0.03}, {"N", 0.03}};
-    const auto known = limits.find(element);
-    return known != limits.end() ? known->second : 0.10;
+// E16. What may be in a steel whose standard does not name the element, by family.
+double residualLimit(const Grade& grade, const std::string& element) {
+    using Limits = std::map<std::string, double>;
+    static const Limits stainless{{"Mo", 0.30}, {"V", 0.15}, {"Ni", 0.60}, {"W", 0.10}, {"Co", 0.10}, {"Cu", 0.40}};
+    static const Limits highSpeed{{"Co", 1.0}, {"Ni", 0.75}, {"Cu", 0.75}};
+    static const Limits tool{{"Ni", 0.75}, {"Cu", 0.75}, {"W", 0.30}, {"Mo", 0.20}, {"V", 0.15}, {"Co", 0.10}};
+    static const Limits carbon{{"Cr", 0.30}, {"Ni", 0.30}, {"Mo", 0.10}, {"V", 0.05}, {"Cu", 0.40}};
+    static const Limits any{{"Cr", 0.30}, {"Ni", 0.30}, {"Cu", 0.40}, {"Mo", 0.10}, {"W", 0.10},
+                            {"Co", 0.10}, {"V", 0.05},  {"Nb", 0.03}, {"N", 0.03}};
+    const bool isTool = grade.family.rfind("tool", 0) == 0;
+    // L6 and the water-hardening W steels are made with a little vanadium to spare.
+    if (element == "V" && (grade.name == "L6" || grade.name == "W1" || grade.name == "W2")) return 0.30;
+    const Limits& own = grade.isStainless() ? stainless : grade.isHighSpeed() ? highSpeed : isTool ? tool : carbon;
+    for (const Limits* limits : {&own, &any}) {
+        const auto known = limits->find(element);
+        if (known != limits->end()) return known->second;
+    }
+    return 0.10;
+}
+
+// Up to how much an element says nothing of which grade it is: every steel has some manganese and silicon.
+double usualIn(const Grade& grade, const std::string& element) {
+    return element == "Mn" ? 0.9 : element == "Si" ? 0.6 : residualLimit(grade, element);
+}
+
+// E15. What an XRF gun sees badly on a shop's metal: light elements under dirt and grit, a little cobalt beside iron.
+bool seenBadly(AnalysisMethod method, const ElementReading& reading) {
+    if (method != AnalysisMethod::xrf) return false;
+    const std::string& e = reading.element;
+    return e == "Si" || e == "P" || e == "S" || e == "Al" || (e == "Co" && reading.percent.value_or(0) < 1);
 }
 
 struct Allowed {
@@ -46,7 +69,7 @@ Allowed allowedOf(const Grade& grade, const std::string& element) {
     for (const ElementLimits& limits : grade.composition) {
         if (limits.element == element) return {limits.low.value_or(0.0), limits.high, false};
     }
-    return {0.0, residualLimit(element), true};
+    return {0.0, residualLimit(grade, element), true};
 }
 
 double tableSigma(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
@@ -80,7 +103,8 @@ double distanceOutside(const ElementReading& reading, double sigma, const Allowe
 // Counts the distances of all elements towards one answer.
 class ClaimSum {
 public:
-    void add(double z) {
+    void add(double z, bool doubtful) {
+        if (doubtful) z = std::min(z, 2.5); // asks for another shot, rejects nothing
         ++m_elements;
         m_sum += z * z;
         m_most = std::max(m_most, z);
@@ -264,62 +288,128 @@ std::vector<ShotWarning> shotWarnings(const std::vector<ElementReading>& shot) {
     return warnings;
 }
 
-Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
-                                    const Tables& tables, AnalysisMethod method) {
-    CompositionMatch match;
-    ClaimSum sum;
-    for (const ElementReading& reading : measured) {
-        if (!comparable(tables, method, reading)) continue;
-        const double sigma = sigmaOf(tables, method, reading);
-        const Allowed allowed = allowedOf(grade, reading.element);
-        const double z = distanceOutside(reading, sigma, allowed);
-        sum.add(z);
-        match.elements.push_back({reading.element, reading, sigma, allowed.low, allowed.high, allowed.residual, z});
-    }
-    if (match.elements.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
-    match.claim = sum.claim();
-    std::stable_sort(match.elements.begin(), match.elements.end(),
-                     [](const ElementMatch& a, const ElementMatch& b) { return a.z > b.z; });
-    for (const ElementLimits& limits : grade.composition) {
-        if (!tables.canSee(method, limits.element)) {
-            match.unseen.push_back(limits.element);
-        } else if (std::none_of(measured.begin(), measured.end(),
-                                [&](const ElementReading& r) { return r.element == limits.element; })) {
-            match.not_measured.push_back(limits.element);
+namespace {
+
+// A reading that is compared, with its standard uncertainty.
+struct Seen {
+    ElementReading reading;
+    double sigma;
+    bool doubtful;
+};
+
+// Each element from the first analysis that sees it.
+std::vector<Seen> seenIn(const std::vector<Analysis>& known, const Tables& tables) {
+    std::vector<Seen> seen;
+    for (const Analysis& analysis : known) {
+        for (const ElementReading& reading : analysis.elements) {
+            const bool there = std::any_of(seen.begin(), seen.end(),
+                                           [&](const Seen& one) { return one.reading.element == reading.element; });
+            if (!there && comparable(tables, analysis.method, reading))
+                seen.push_back(
+                    {reading, sigmaOf(tables, analysis.method, reading), seenBadly(analysis.method, reading)});
         }
     }
+    return seen;
+}
+
+const Error nothingSeen{ErrorKind::range, "", "no element was measured that this method can see"};
+
+// A coupon against what a grade can give: a normal tail above, a heavy one below.
+double couponLikelihood(const Grade& grade, double hrc) {
+    constexpr double u = 1.0; // HRC: a coupon's own scatter and the tester
+    if (hrc > grade.as_quenched_max) return -0.5 * std::pow((hrc - grade.as_quenched_max) / u, 2);
+    if (hrc < grade.as_quenched_min) return -std::log1p(std::pow((grade.as_quenched_min - hrc) / (2 * u), 2));
+    return 0;
+}
+
+} // namespace
+
+Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Grade& grade, const Tables& tables) {
+    CompositionMatch match;
+    ClaimSum sum;
+    for (const Seen& one : seenIn(known, tables)) {
+        const Allowed allowed = allowedOf(grade, one.reading.element);
+        const double z = distanceOutside(one.reading, one.sigma, allowed);
+        sum.add(z, one.doubtful);
+        match.elements.push_back({one.reading.element, one.reading, one.sigma, allowed.low, allowed.high,
+                                  allowed.residual, z, one.doubtful});
+    }
+    if (match.elements.empty()) return nothingSeen;
+    match.claim = sum.claim();
+    // What XRF sees badly speaks last of those alike.
+    std::stable_sort(match.elements.begin(), match.elements.end(), [](const ElementMatch& a, const ElementMatch& b) {
+        return (a.doubtful ? std::min(a.z, 2.5) : a.z) > (b.doubtful ? std::min(b.z, 2.5) : b.z);
+    });
+    for (const ElementLimits& limits : grade.composition) {
+        const bool measured = std::any_of(match.elements.begin(), match.elements.end(),
+                                          [&](const ElementMatch& m) { return m.element == limits.element; });
+        if (measured) continue;
+        const bool visible = std::any_of(known.begin(), known.end(), [&](const Analysis& analysis) {
+            return tables.canSee(analysis.method, limits.element);
+        });
+        (visible ? match.not_measured : match.unseen).push_back(limits.element);
+        // Carbon is left to those who can measure it: an analyser is asked for the elements it sees.
+        const bool makesIt = limits.low && *limits.low > usualIn(grade, limits.element);
+        if (makesIt && limits.element != "C" && tables.canSee(known.front().method, limits.element))
+            match.wanted.push_back(limits.element);
+    }
+    if (!match.wanted.empty() && match.claim == Claim::consistent) match.claim = Claim::undecidable;
     return match;
+}
+
+Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
+                                    const Tables& tables, AnalysisMethod method) {
+    return matchGrade({{measured, method}}, grade, tables);
+}
+
+Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& known, const std::vector<double>& coupons,
+                                               const std::vector<Grade>& grades, const Tables& tables) {
+    const std::vector<Seen> seen = seenIn(known, tables);
+    if (seen.empty()) return nothingSeen;
+    std::vector<GradeCandidate> candidates;
+    candidates.reserve(grades.size());
+    std::vector<double> most(seen.size(), 0.1); // per cent that any grade of the library has
+    for (const Grade& grade : grades) {
+        GradeCandidate candidate{&grade, 0, 0, false, Claim::consistent};
+        ClaimSum sum;
+        for (std::size_t i = 0; i < seen.size(); ++i) {
+            const Seen& one = seen[i];
+            const Allowed allowed = allowedOf(grade, one.reading.element);
+            most[i] = std::max(most[i], allowed.high.value_or(2 * allowed.low));
+            if (!one.doubtful) candidate.score += logLikelihood(one.reading, one.sigma, allowed);
+            sum.add(distanceOutside(one.reading, one.sigma, allowed), one.doubtful);
+        }
+        candidate.claim = sum.claim();
+        for (const double hrc : coupons) {
+            candidate.score += couponLikelihood(grade, hrc);
+            constexpr double impossible = 3; // HRC above what the grade can give, u 1
+            if (hrc > grade.as_quenched_max + impossible) candidate.claim = Claim::notConsistent;
+        }
+        candidates.push_back(candidate);
+    }
+    std::stable_sort(candidates.begin(), candidates.end(),
+                     [](const GradeCandidate& a, const GradeCandidate& b) { return a.score > b.score; });
+    if (candidates.empty()) return candidates;
+    constexpr double outsideTheLibrary = 0.02; // before anything is known
+    double other = std::log(outsideTheLibrary * static_cast<double>(grades.size()) / (1 - outsideTheLibrary));
+    for (std::size_t i = 0; i < seen.size(); ++i) {
+        if (!seen[i].doubtful) other += logLikelihood(seen[i].reading, seen[i].sigma, {0, 1.5 * most[i], false});
+    }
+    const double best = candidates.front().score;
+    double all = std::exp(std::min(other - best, 700.0));
+    for (const GradeCandidate& candidate : candidates) all += std::exp(candidate.score - best);
+    for (GradeCandidate& candidate : candidates) {
+        candidate.score -= best;
+        candidate.share = std::exp(candidate.score) / all;
+        candidate.cannot_be_told_apart = candidate.score >= -std::log(apartFactor);
+    }
+    return candidates;
 }
 
 Result<std::vector<GradeCandidate>> rankGrades(const std::vector<ElementReading>& measured,
                                                const std::vector<Grade>& grades, const Tables& tables,
                                                AnalysisMethod method) {
-    std::vector<std::pair<ElementReading, double>> seen;
-    for (const ElementReading& reading : measured) {
-        if (comparable(tables, method, reading)) seen.emplace_back(reading, sigmaOf(tables, method, reading));
-    }
-    if (seen.empty()) return Error{ErrorKind::range, "", "no element was measured that this method can see"};
-    std::vector<GradeCandidate> candidates;
-    candidates.reserve(grades.size());
-    for (const Grade& grade : grades) {
-        GradeCandidate candidate{&grade, 0, false, Claim::consistent};
-        ClaimSum sum;
-        for (const auto& [reading, sigma] : seen) {
-            const Allowed allowed = allowedOf(grade, reading.element);
-            candidate.score += logLikelihood(reading, sigma, allowed);
-            sum.add(distanceOutside(reading, sigma, allowed));
-        }
-        candidate.claim = sum.claim();
-        candidates.push_back(candidate);
-    }
-    std::stable_sort(candidates.begin(), candidates.end(),
-                     [](const GradeCandidate& a, const GradeCandidate& b) { return a.score > b.score; });
-    const double best = candidates.empty() ? 0 : candidates.front().score;
-    for (GradeCandidate& candidate : candidates) {
-        candidate.score -= best;
-        candidate.cannot_be_told_apart = candidate.score >= -std::log(apartFactor);
-    }
-    return candidates;
+    return rankGrades({{measured, method}}, {}, grades, tables);
 }
 
 namespace {

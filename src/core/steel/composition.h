@@ -62,6 +62,7 @@ struct ElementMatch {
     std::optional<double> high; ///< to; none: no upper limit
     bool residual = false;      ///< the grade names no limit: what may be there as a residual
     double z = 0;               ///< distance outside in standard uncertainties; 0 inside
+    bool doubtful = false;      ///< E15: an element that XRF sees badly; it never rejects alone
 };
 
 struct CompositionMatch {
@@ -69,6 +70,13 @@ struct CompositionMatch {
     std::vector<ElementMatch> elements;    ///< worst first
     std::vector<std::string> unseen;       ///< elements of the grade that the method cannot see
     std::vector<std::string> not_measured; ///< elements of the grade it could see but did not measure
+    std::vector<std::string> wanted;       ///< E15: of those, the ones that make the grade; without them undecidable
+};
+
+/// Values that were found in one way: an analyser's, or the mill's.
+struct Analysis {
+    std::vector<ElementReading> elements;
+    AnalysisMethod method = AnalysisMethod::xrf;
 };
 
 /// M26. A measured composition against a grade. Not consistent: any element 3 standard uncertainties outside.
@@ -76,14 +84,24 @@ struct CompositionMatch {
 /// are left out and listed. Errors (range): no element to compare.
 Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured, const Grade& grade,
                                     const Tables& tables, AnalysisMethod method);
+/// E14. The same with everything that is known, each element from the first analysis that sees it.
+Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Grade& grade, const Tables& tables);
 
 /// M26. A grade of the library as candidate for a composition.
 struct GradeCandidate {
     const Grade* grade = nullptr;
     double score = 0;                  ///< logarithm of the likelihood, 0 for the best
+    double share = 0;                  ///< posterior, 0 to 1; with the others and those outside the library 1 together
     bool cannot_be_told_apart = false; ///< within a factor of 20 of the best
     Claim claim = Claim::consistent;
 };
+
+/// E14. All grades by likelihood over everything known, composition and hardened coupons; a coupon harder than a grade
+/// can be nearly excludes it, one softer says little, since it may be under-hardened. Grades that are outside the
+/// library get the share of a steel whose elements lie anywhere between none and half more than any grade has, at one
+/// in fifty before anything is known. Errors: as matchGrade.
+Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& known, const std::vector<double>& coupons,
+                                               const std::vector<Grade>& grades, const Tables& tables);
 
 /// M26. All grades by likelihood over the same elements, best first. The answer 'none fits' is that the first one is
 /// not consistent. Errors: as matchGrade.

@@ -17,7 +17,11 @@ struct SteelOfBlade {
     const SteelAnswer& answer;
     const Grade* grade;
 
-    NextStep::With with(Act, const Findings&) const { return {}; }
+    NextStep::With with(Act act, const Findings&) const {
+        const GradeCandidate* best = answer.bestBeside(batch.grade);
+        if (act != Act::reassign || best == nullptr) return {};
+        return GradeStep{best->grade->name, best->share};
+    }
 };
 
 void couponAndSpark(const SteelOfBlade& s, Findings& f) {
@@ -70,15 +74,22 @@ void composition(const SteelOfBlade& s, Findings& f) {
               {double(match.elements.size()), double(s.answer.shots)}, {s.batch.grade});
         break;
     case Claim::undecidable:
-        sayElement(match.elements.front(), Fact::steelUndecided, Tone::caution, f);
+        if (match.elements.front().z > 0 && !match.elements.front().doubtful)
+            sayElement(match.elements.front(), Fact::steelUndecided, Tone::caution, f);
         break;
     case Claim::notConsistent:
         for (const ElementMatch& element : match.elements) {
-            if (element.z >= 2)
+            if (element.z >= 2 && !element.doubtful)
                 sayElement(element, Fact::steelNotConsistent, element.z >= 3 ? Tone::bad : Tone::caution, f);
         }
         break;
     }
+    if (!match.wanted.empty()) f.say(Fact::steelIncomplete, Tone::caution, "E15", {}, match.wanted);
+    for (const ElementMatch& element : match.elements) {
+        if (element.doubtful && element.z >= 2) sayElement(element, Fact::elementDoubtful, Tone::caution, f);
+    }
+    for (const SteelAnswer::Differs& one : s.answer.differs)
+        f.say(Fact::certificateDiffers, Tone::caution, "E14", {one.shot, one.certificate}, {one.element});
     if (!match.unseen.empty()) f.say(Fact::methodCannotSee, Tone::note, "M26", {}, match.unseen);
 }
 
@@ -86,26 +97,32 @@ void lookAlikes(const SteelOfBlade& s, Findings& f) {
     if (!s.answer.match) return;
     const bool wrong = s.answer.match->claim == Claim::notConsistent;
     std::vector<std::string> others;
+    std::vector<double> shares;
     for (const GradeCandidate& candidate : s.answer.candidates) {
-        if (candidate.cannot_be_told_apart && !sameName(candidate.grade->name, s.batch.grade))
-            others.push_back(candidate.grade->name);
+        const bool allowed = !wrong || candidate.claim != Claim::notConsistent;
+        if (!candidate.cannot_be_told_apart || !allowed || sameName(candidate.grade->name, s.batch.grade)) continue;
+        others.push_back(candidate.grade->name);
+        shares.push_back(candidate.share);
     }
-    if (wrong && !s.answer.candidates.empty() && s.answer.candidates.front().claim == Claim::notConsistent)
+    if (wrong && !s.answer.candidates.empty() && s.answer.bestBeside({}) == nullptr)
         f.say(Fact::noGradeFits, Tone::note, "M26");
     else if (!others.empty())
-        f.say(wrong ? Fact::looksMoreLike : Fact::alsoConsistent, Tone::note, "M26", {}, others);
+        f.say(wrong ? Fact::looksMoreLike : Fact::alsoConsistent, Tone::note, "M26", shares, others);
 }
 
 GateRules<SteelOfBlade> steelRules() {
     const Condition contradicted{"coupon or spark against it", {Fact::couponContradicts, Fact::sparkContradicts}};
     const Condition consistent{"composition consistent", {Fact::steelConsistent, Fact::certificateConsistent}};
     const Condition spoiled{"shot spoiled", {Fact::shotCoated, Fact::shotScaled, Fact::shotSmall}};
+    const Condition undecided{
+        "composition undecided",
+        {Fact::steelUndecided, Fact::steelIncomplete, Fact::elementDoubtful, Fact::certificateDiffers}};
     const Condition checked{"coupon or spark for it", {Fact::couponAgrees, Fact::sparkAgrees}};
     return {Gate::steel,
             {{{"composition",
                "shots or a certificate; a known grade",
                {Fact::steelConsistent, Fact::certificateConsistent, Fact::steelUndecided, Fact::steelNotConsistent,
-                Fact::methodCannotSee}},
+                Fact::steelIncomplete, Fact::elementDoubtful, Fact::certificateDiffers, Fact::methodCannotSee}},
               composition},
              {{"coupon and spark",
                "a hardened coupon or a spark beside a known bar",
@@ -118,7 +135,7 @@ GateRules<SteelOfBlade> steelRules() {
                {Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
               lookAlikes}},
             {{{Fact::steelNotConsistent}, State::fail, Act::reassign},
-             {{Fact::steelUndecided}, State::borderline, Act::takeShot},
+             {{undecided}, State::borderline, Act::takeShot},
              {{contradicted}, State::borderline, Act::reassign},
              {{consistent, spoiled}, State::borderline, Act::takeShot},
              {{consistent}, State::pass, Act::done},

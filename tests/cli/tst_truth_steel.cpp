@@ -1,0 +1,175 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/cli.h"
+
+#include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QTemporaryDir>
+#include <QtTest>
+
+using namespace rollcall;
+
+// What is said of a bar when certificate, analyser, coupon and grade are put together, typed line by line.
+class tst_TruthSteel : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir m_dir;
+
+    static QByteArray plain(const QString& text) { return QString(text).replace('\'', '"').toUtf8() + '\n'; }
+    cli::Answer run(const QStringList& arguments) {
+        return cli::run(arguments, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
+    }
+    // The one blade of a bar sold as a grade, after these lines; each stands for the part behind 'batch': 'B'.
+    QJsonObject blade(const QString& grade, const QStringList& lines) {
+        const QString book = m_dir.filePath(QStringLiteral("%1-%2-%3.rollcall")
+                                                .arg(QTest::currentTestFunction(), QTest::currentDataTag())
+                                                .arg(++m_made));
+        QFile::remove(book);
+        QByteArray text = plain("{'do': 'person', 'initials': 'HB'}");
+        text +=
+            plain(QStringLiteral("{'do': 'batch', 'name': 'B', 'count': 1, 'marks': 'M-#', 'sold_as': '%1', 'window': "
+                                 "'54:62', 'gates': ['steel']}")
+                      .arg(grade));
+        for (const QString& line : lines) text += plain(QStringLiteral("{'batch': 'B', %1}").arg(line));
+        QFile file(m_dir.filePath("lines.jsonl"));
+        if (!file.open(QIODevice::WriteOnly)) qFatal("no file");
+        file.write(text);
+        file.close();
+        if (run({"new", book}).exit_code != 0) qFatal("no logbook");
+        const cli::Answer logged = run({"log", book, file.fileName()});
+        if (logged.exit_code != 0) qFatal("%s", logged.error.constData());
+        m_shown = QJsonDocument::fromJson(run({"show", book, "B"}).output).object();
+        return m_shown["blades"].toArray()[0].toObject();
+    }
+    static QJsonObject steel(const QJsonObject& blade) { return blade["gates"].toArray()[0].toObject(); }
+    static QString state(const QJsonObject& blade) { return steel(blade)["state"].toString(); }
+    static QStringList facts(const QJsonObject& blade) {
+        QStringList all;
+        for (const QJsonValue one : steel(blade)["findings"].toArray()) all << one.toObject()["fact"].toString();
+        return all;
+    }
+    static QString sentences(const QJsonObject& blade) {
+        QStringList all;
+        for (const QJsonValue one : steel(blade)["findings"].toArray()) all << one.toObject()["sentence"].toString();
+        return all.join('\n');
+    }
+
+    QJsonObject m_shown;
+    int m_made = 0;
+
+private slots:
+    // The certificate alone knows the carbon; a shot that sees none does not make it good.
+    void aShotDoesNotEraseTheCertificate() {
+        const QString certificate = "'do': 'certificate', 'elements': {'C': 0.31, 'Cr': 13.4, 'Mn': 0.5}";
+        const QString shot = "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [13.4, 0.1], 'Mn': [0.5, 0.05]}";
+        QCOMPARE(state(blade("X46Cr13", {certificate})), QStringLiteral("fail"));
+        const QJsonObject both = blade("X46Cr13", {certificate, shot});
+        QCOMPARE(state(both), QStringLiteral("fail"));
+        QVERIFY2(sentences(both).contains("C 0.31"), qPrintable(sentences(both)));
+        QCOMPARE(state(blade("X46Cr13", {shot})),
+                 QStringLiteral("pass")); // without it nothing speaks against the claim
+    }
+
+    // Only what makes the grade answers for it: chromium and manganese are in every stainless.
+    void theElementsThatMakeTheGradeAreAsked_data() {
+        QTest::addColumn<QString>("elements");
+        QTest::addColumn<QString>("state");
+        QTest::addColumn<QString>("asked");
+        QTest::newRow("two of four") << "'Cr': [14.5, 0.1], 'Mn': [0.5, 0.05]" << "borderline" << "measure Mo,";
+        // Its least vanadium is no more than any stainless may have: it decides nothing.
+        QTest::newRow("no vanadium") << "'Cr': [14.5, 0.1], 'Mo': [0.65, 0.02]" << "pass" << "";
+        QTest::newRow("all") << "'Cr': [14.5, 0.1], 'Mo': [0.65, 0.02], 'V': [0.15, 0.02]"
+                             << "pass"
+                             << "";
+    }
+    void theElementsThatMakeTheGradeAreAsked() {
+        QFETCH(QString, elements);
+        QFETCH(QString, state);
+        QFETCH(QString, asked);
+        const QJsonObject one =
+            blade("X50CrMoV15", {QStringLiteral("'do': 'shot', 'method': 'xrf', 'elements': {%1}").arg(elements)});
+        QVERIFY2(tst_TruthSteel::state(one) == state, qPrintable(sentences(one)));
+        QVERIFY2(sentences(one).contains(asked), qPrintable(sentences(one)));
+    }
+
+    // Residuals that really occur are no other steel.
+    void residualsThatOccurAreNoOtherSteel_data() {
+        QTest::addColumn<QString>("grade");
+        QTest::addColumn<QString>("elements");
+        QTest::newRow("M2 with cobalt") << "M2"
+                                        << "'Cr': [4.1, 0.05], 'Mo': [5.0, 0.05], 'W': [6.2, 0.08], 'V': [1.9, 0.04], "
+                                           "'Co': [0.5, 0.05], 'Mn': [0.3, "
+                                           "0.03]";
+        QTest::newRow("X46Cr13 with molybdenum")
+            << "X46Cr13"
+            << "'Cr': [13.4, 0.1], 'Mo': [0.17, 0.01], 'Mn': [0.5, 0.05], 'Ni': [0.4, 0.05]";
+        QTest::newRow("L6 with vanadium")
+            << "L6"
+            << "'Cr': [0.9, 0.03], 'Ni': [1.6, 0.05], 'V': [0.18, 0.02], 'Mn': [0.6, 0.05]";
+        QTest::newRow("1095 with chromium, nickel and copper")
+            << "1095"
+            << "'Mn': [0.4, 0.03], 'Cr': [0.15, 0.02], 'Ni': [0.2, 0.03], 'Cu': [0.25, 0.03]";
+    }
+    void residualsThatOccurAreNoOtherSteel() {
+        QFETCH(QString, grade);
+        QFETCH(QString, elements);
+        const QJsonObject one =
+            blade(grade, {QStringLiteral("'do': 'shot', 'method': 'xrf', 'elements': {%1}").arg(elements)});
+        QVERIFY2(!facts(one).contains("steel_not_consistent"), qPrintable(sentences(one)));
+        QVERIFY2(state(one) == "pass", qPrintable(sentences(one)));
+    }
+
+    // Silicon after bead blasting is glass, not steel: another shot, never another grade.
+    void whatXrfSeesBadlyRejectsNothing() {
+        const QJsonObject one =
+            blade("1095", {"'do': 'shot', 'method': 'xrf', 'elements': {'Mn': [0.4, 0.03], 'Si': [0.95, 0.05]}"});
+        QCOMPARE(state(one), QStringLiteral("borderline"));
+        QVERIFY2(sentences(one).contains("repeat on ground, clean metal"), qPrintable(sentences(one)));
+        QCOMPARE(one["next"].toObject()["act"].toString(), QStringLiteral("shot"));
+        QVERIFY(!facts(one).contains("looks_more_like"));
+        // By spark emission silicon is seen well, and counts.
+        const QJsonObject seen = blade(
+            "1095", {"'do': 'shot', 'method': 'oes', 'elements': {'C': 0.95, 'Mn': [0.4, 0.03], 'Si': [0.95, 0.05]}"});
+        QCOMPARE(state(seen), QStringLiteral("fail"));
+    }
+
+    // A coupon of 56.3 fits 440A alone of the three that look alike to XRF: it is offered first.
+    void theCouponCountsInTheRanking() {
+        const QString shot = "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [17.0, 0.1], 'Mo': [0.5, 0.02], 'Mn': "
+                             "[0.5, 0.05]}";
+        const auto best = [&](const QStringList& lines) {
+            (void)blade("440C", lines);
+            return m_shown["candidates"].toArray()[0].toObject()["grade"].toString();
+        };
+        const QString without = best({shot});
+        QCOMPARE(best({shot, "'do': 'coupon', 'hrc': 56.3"}), QStringLiteral("440A"));
+        QVERIFY(best({shot, "'do': 'coupon', 'hrc': 61"}) != QLatin1String("440A"));
+        QVERIFY(!without.isEmpty());
+    }
+
+    // Certificate and analyser that differ are both shown, and nobody passes.
+    void certificateAndShotThatDifferAreSaid() {
+        const QJsonObject one = blade(
+            "X50CrMoV15",
+            {"'do': 'certificate', 'elements': {'C': 0.5, 'Cr': 14.5, 'Mo': 0.65, 'V': 0.15}",
+             "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [14.1, 0.05], 'Mo': [0.52, 0.01], 'V': [0.15, 0.02]}"});
+        QVERIFY2(facts(one).contains("certificate_differs"), qPrintable(sentences(one)));
+        QCOMPARE(state(one), QStringLiteral("borderline"));
+    }
+
+    // The button names a grade that all evidence allows, or none.
+    void theButtonOffersOnlyWhatFits() {
+        const QJsonObject odd =
+            blade("X90CrMoV18",
+                  {"'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [17.5, 0.1], 'Mo': [1.0, 0.03], 'V': [4.0, "
+                   "0.05], 'Mn': [0.5, 0.05]}"});
+        QCOMPARE(state(odd), QStringLiteral("fail"));
+        QVERIFY2(facts(odd).contains("no_grade_fits"), qPrintable(sentences(odd)));
+        QVERIFY(!facts(odd).contains("looks_more_like"));
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_TruthSteel)
+#include "tst_truth_steel.moc"
