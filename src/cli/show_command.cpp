@@ -89,6 +89,7 @@ const char* actName(Act act) {
     case Act::backUpRebound:
         return "clean";
     case Act::takeShot:
+    case Act::tellApart:
     case Act::backToSteel:
         return "shot";
     case Act::reassign:
@@ -228,7 +229,7 @@ Result<QJsonObject> show(const Options& options, const Tables& shipped) {
     }
     QJsonArray candidates;
     for (const GradeCandidate& one : judged.bar().candidates)
-        candidates.append(QJsonObject{{"grade", q(one.grade->name)}, {"score", one.score}});
+        candidates.append(QJsonObject{{"grade", q(one.grade->name)}, {"score", one.score}, {"share", one.share}});
     return QJsonObject{{"name", q(batch.name)}, {"blades", blades}, {"candidates", candidates}};
 }
 

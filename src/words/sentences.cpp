@@ -301,6 +301,8 @@ QString sentence(const Reason& r) {
         return tr("So are these: %1. It cannot tell them apart").arg(withShares(r));
     case Fact::looksMoreLike:
         return tr("Looks more like %1").arg(withShares(r));
+    case Fact::severalFit:
+        return tr("More than one may be it: %1").arg(withShares(r));
     case Fact::noGradeFits:
         return tr("No grade in the library fits");
     case Fact::methodCannotSee:

@@ -258,6 +258,24 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Count more lines"), tr("on its fracture; F12 is the grain")};
     case Act::hardenFiner:
         return {tr("Normalise, harden again"), tr("or another use, or scrap")};
+    case Act::tellApart: {
+        const auto* apart = v.next.as<TellApartStep>();
+        if (apart == nullptr) return {tr("Tell the grades apart"), {}};
+        const auto span = [](double low, double high, int places) {
+            return QStringLiteral("%1–%2").arg(low, 0, 'f', places).arg(high, 0, 'f', places);
+        };
+        const TellApart& how = apart->how;
+        const QString title = tr("%1 or %2?").arg(QString::fromStdString(apart->a), QString::fromStdString(apart->b));
+        if (how.test == TellApart::Test::carbon)
+            return {
+                title,
+                tr("carbon by OES: %1 or %2 %").arg(span(how.a_low, how.a_high, 2), span(how.b_low, how.b_high, 2))};
+        if (how.test == TellApart::Test::coupon)
+            return {
+                title,
+                tr("harden a coupon: %1 or %2").arg(span(how.a_low, how.a_high, 0), span(how.b_low, how.b_high, 0))};
+        return {title, tr("sparks beside known bars")};
+    }
     case Act::clearCrack:
         return {tr("Clear the crack"), tr("ground out or inspected, with the reason; or it is out")};
     case Act::backUpRebound:
@@ -321,6 +339,8 @@ QString taskText(const QString& mark, const NextStep& next) {
         return tr("%1: look at its heat").arg(mark);
     case Act::fileEdge:
         return tr("file the edge of %1").arg(mark);
+    case Act::tellApart:
+        return tr("%1: tell its steel").arg(mark);
     case Act::clearCrack:
         return tr("%1 is cracked: clear it, or it is out").arg(mark);
     case Act::backUpRebound:

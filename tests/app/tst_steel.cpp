@@ -36,7 +36,13 @@ private slots:
         d.document().selectBlade(0);
         QVERIFY2(d.word() != "Pass", qPrintable(d.word()));
         d.press(Qt::Key_F2);
-        d.press(Qt::Key_Return); // re-assign
+        // More than one may be it: the button asks for what would part them, and opens the place to type it.
+        QVERIFY2(d.act().contains(" or "), qPrintable(d.act()));
+        QVERIFY2(d.reasons().contains("More than one may be it"), qPrintable(d.reasons()));
+        d.press(Qt::Key_Return);
+        QVERIFY2(d.dialogText().contains("A shot at the bar"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Escape);
+        d.type("*"); // taken for one of them all the same
         QVERIFY2(d.dialogText().contains("X46Cr13"), qPrintable(d.dialogText()));
         d.type("o");
         d.fill("grade", "1.4034"); // by its number

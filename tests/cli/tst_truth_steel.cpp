@@ -77,9 +77,13 @@ private slots:
         QTest::addColumn<QString>("elements");
         QTest::addColumn<QString>("state");
         QTest::addColumn<QString>("asked");
-        QTest::newRow("two of four") << "'Cr': [14.5, 0.1], 'Mn': [0.5, 0.05]" << "borderline" << "measure Mo,";
+        QTest::newRow("two of four") << "'Cr': [14.5, 0.1], 'Mn': [0.5, 0.05]"
+                                     << "borderline"
+                                     << "measure Mo,";
         // Its least vanadium is no more than any stainless may have: it decides nothing.
-        QTest::newRow("no vanadium") << "'Cr': [14.5, 0.1], 'Mo': [0.65, 0.02]" << "pass" << "";
+        QTest::newRow("no vanadium") << "'Cr': [14.5, 0.1], 'Mo': [0.65, 0.02]"
+                                     << "pass"
+                                     << "";
         QTest::newRow("all") << "'Cr': [14.5, 0.1], 'Mo': [0.65, 0.02], 'V': [0.15, 0.02]"
                              << "pass"
                              << "";
@@ -157,6 +161,20 @@ private slots:
              "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [14.1, 0.05], 'Mo': [0.52, 0.01], 'V': [0.15, 0.02]}"});
         QVERIFY2(facts(one).contains("certificate_differs"), qPrintable(sentences(one)));
         QCOMPARE(state(one), QStringLiteral("borderline"));
+    }
+
+    // Where more than one may be it, the test that parts them comes before a name (E17).
+    void rivalsAreToldApartFirst() {
+        const QString shot = "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [13.4, 0.1], 'Mn': [0.5, 0.05], 'Mo': "
+                             "[0.03, 0.01], 'V': [0.02, 0.01]}";
+        const QJsonObject one = blade("X50CrMoV15", {shot});
+        QCOMPARE(state(one), QStringLiteral("fail"));
+        QVERIFY2(facts(one).contains("several_fit"), qPrintable(sentences(one)));
+        QCOMPARE(one["next"].toObject()["act"].toString(), QStringLiteral("shot"));
+        double all = 0;
+        for (const QJsonValue candidate : m_shown["candidates"].toArray())
+            all += candidate.toObject()["share"].toDouble();
+        QVERIFY2(all > 0.5 && all <= 1 + 1e-9, qPrintable(QString::number(all)));
     }
 
     // The button names a grade that all evidence allows, or none.

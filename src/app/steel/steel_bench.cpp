@@ -263,7 +263,7 @@ ColumnContent SteelBench::content() const {
             {Tone::note,
              tr("%1 as the shop has it; the shipped values stay beside it").arg(QString::fromStdString(grade->name)),
              QStringLiteral("tables"), false});
-    if (verdict.next.act == Act::reassign) {
+    if (verdict.next.act == Act::reassign || verdict.next.act == Act::tellApart) {
         const words::NextWords next = words::nextStep(verdict);
         content.act = next.act;
         content.detail = next.detail;
@@ -287,6 +287,10 @@ void SteelBench::act() {
     if (answer() == nullptr) return;
     const Verdict& verdict = m_document.verdictAt(Gate::steel);
     if (verdict.next.act == Act::reassign) return reassign();
+    if (const auto* apart = verdict.next.as<TellApartStep>()) {
+        if (apart->how.test == TellApart::Test::coupon) return noteCoupon();
+        return apart->how.test == TellApart::Test::spark ? noteSpark() : typeShot();
+    }
     if (verdict.next.act == Act::takeShot) return askShotFile();
     emit said(tr("The steel is answered. F9: the batch"), false);
 }

@@ -42,6 +42,7 @@ int urgency(const NextStep& next) {
     case Act::breakCoupon:
     case Act::lookAtHeat:
     case Act::reassign:
+    case Act::tellApart:
     case Act::hardenFiner:
     case Act::answerGates:
     case Act::sign:

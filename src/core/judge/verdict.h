@@ -115,6 +115,7 @@ enum class Fact {
     certificateDiffers,    ///< numbers: shot, certificate; text: element
     alsoConsistent,        ///< text: grades that cannot be told apart
     looksMoreLike,         ///< text: grades; numbers: their shares
+    severalFit,            ///< text: two grades; numbers: their shares; more than one is likely enough to be it
     noGradeFits,
     methodCannotSee, ///< text: elements
     gradeReassigned, ///< text: sold as, taken for
@@ -310,6 +311,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "certificate_differs",
                                           "also_consistent",
                                           "looks_more_like",
+                                          "several_fit",
                                           "no_grade_fits",
                                           "method_cannot_see",
                                           "grade_reassigned",
@@ -453,6 +455,7 @@ enum class Act {
     hardenFiner,
     clearCrack,
     backUpRebound,
+    tellApart,
     done,
     out
 };
@@ -489,6 +492,7 @@ inline constexpr std::array namesOf<Act>{"nothing",
                                          "harden for finer grain",
                                          "clear the crack, or out",
                                          "back up the rebound strikes",
+                                         "tell the grades apart",
                                          "done",
                                          "out"};
 
@@ -510,6 +514,13 @@ struct GradeStep {
     double share = 0; ///< posterior, 0 to 1
 };
 
+/// Two grades that all evidence allows, and the test that parts them best.
+struct TellApartStep {
+    std::string a;
+    std::string b;
+    TellApart how;
+};
+
 /// How long the coupon that is to be broken has soaked.
 struct CouponStep {
     double minutes = 0;
@@ -517,7 +528,7 @@ struct CouponStep {
 
 /// What to do next, with what it needs.
 struct NextStep {
-    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep>;
+    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep, TellApartStep>;
 
     Act act = Act::nothing;
     With with = {};

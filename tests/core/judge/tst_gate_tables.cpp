@@ -57,6 +57,8 @@ private slots:
         const Found inside = good(Fact::inWindow);
 
         row("steel outside", Gate::steel, {bad(Fact::steelNotConsistent)}, State::fail, Act::reassign);
+        row("steel outside, and two may be it", Gate::steel,
+            {bad(Fact::steelNotConsistent), {Fact::severalFit, Tone::note}}, State::fail, Act::tellApart);
         row("steel outside whatever the coupon", Gate::steel, {bad(Fact::steelNotConsistent), good(Fact::couponAgrees)},
             State::fail, Act::reassign);
         row("steel between", Gate::steel, {{Fact::steelUndecided}}, State::borderline, Act::takeShot);

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <limits>
+#include <optional>
 
 namespace rollcall {
 
@@ -17,7 +18,26 @@ struct SteelOfBlade {
     const SteelAnswer& answer;
     const Grade* grade;
 
+    /// The two likeliest of those that fit, where the first alone is not likely enough to be taken.
+    std::optional<std::pair<const GradeCandidate*, const GradeCandidate*>> rivals() const {
+        constexpr double sureEnough = 0.8;
+        const GradeCandidate* best = answer.bestBeside(batch.grade);
+        if (best == nullptr || best->share >= sureEnough) return std::nullopt;
+        for (const GradeCandidate& other : answer.candidates) {
+            if (&other == best || other.claim == Claim::notConsistent || sameName(other.grade->name, batch.grade))
+                continue;
+            if (!other.cannot_be_told_apart || howToTellApart(*best->grade, *other.grade).test == TellApart::Test::none)
+                return std::nullopt;
+            return std::pair(best, &other);
+        }
+        return std::nullopt;
+    }
+
     NextStep::With with(Act act, const Findings&) const {
+        if (act == Act::tellApart) {
+            const auto [a, b] = *rivals();
+            return TellApartStep{a->grade->name, b->grade->name, howToTellApart(*a->grade, *b->grade)};
+        }
         const GradeCandidate* best = answer.bestBeside(batch.grade);
         if (act != Act::reassign || best == nullptr) return {};
         return GradeStep{best->grade->name, best->share};
@@ -104,6 +124,9 @@ void lookAlikes(const SteelOfBlade& s, Findings& f) {
         others.push_back(candidate.grade->name);
         shares.push_back(candidate.share);
     }
+    if (const auto rivals = s.rivals(); wrong && rivals)
+        f.say(Fact::severalFit, Tone::note, "E17", {rivals->first->share, rivals->second->share},
+              {rivals->first->grade->name, rivals->second->grade->name});
     if (wrong && !s.answer.candidates.empty() && s.answer.bestBeside({}) == nullptr)
         f.say(Fact::noGradeFits, Tone::note, "M26");
     else if (!others.empty())
@@ -132,9 +155,10 @@ GateRules<SteelOfBlade> steelRules() {
              {{"shots", "shots", {Fact::shotCoated, Fact::shotScaled, Fact::shotSmall, Fact::noShotTaken}}, shots},
              {{"look-alikes",
                "shots or a certificate; a known grade",
-               {Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
+               {Fact::severalFit, Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
               lookAlikes}},
-            {{{Fact::steelNotConsistent}, State::fail, Act::reassign},
+            {{{Fact::steelNotConsistent, Fact::severalFit}, State::fail, Act::tellApart},
+             {{Fact::steelNotConsistent}, State::fail, Act::reassign},
              {{undecided}, State::borderline, Act::takeShot},
              {{contradicted}, State::borderline, Act::reassign},
              {{consistent, spoiled}, State::borderline, Act::takeShot},
