@@ -67,6 +67,8 @@ QString warningText(TemperWarning warning) {
         return QStringLiteral("even the hottest temper of this branch leaves it above the window");
     case TemperWarning::onlyStepsTooSoft:
         return QStringLiteral("every step of the oven from here on risks ending too soft");
+    case TemperWarning::readAfter:
+        return QStringLiteral("too little is known to aim at once: the coolest useful temper, then read");
     }
     return {};
 }

@@ -383,6 +383,9 @@ QString sentence(const Reason& r) {
     case Fact::nextTemperCautious:
         return tr("Or with more care: %1, expect %2, %3 too soft")
             .arg(degrees(number(r, 0)), h(2), percent(number(r, 4)));
+    case Fact::temperThenRead:
+        return tr("Too little is known to aim at once: %1 is the coolest useful temper, then read")
+            .arg(degrees(number(r, 0)));
     case Fact::noTemperReaches:
         return tr("No temper allowed for this grade reaches the window");
     case Fact::temperAvoided:

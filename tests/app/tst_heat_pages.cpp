@@ -1,8 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/heat_bench.h"
 #include "app/shared/day_clock.h"
 #include "logbook/logbook.h"
-#include "app/heat/heat_bench.h"
 #include "tests/support/window_driver.h"
 
 using namespace rollcall;

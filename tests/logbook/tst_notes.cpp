@@ -95,7 +95,8 @@ private slots:
         const Batch batch = log.withBatch();
         log.close();
         const QString path = log.path();
-        QCOMPARE(TempLogbook::meddle(path, "DROP TABLE note;;DROP TABLE damage_clear;;PRAGMA user_version=7"), QString());
+        QCOMPARE(TempLogbook::meddle(path, "DROP TABLE note;;DROP TABLE damage_clear;;PRAGMA user_version=7"),
+                 QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());
         QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-9")));

@@ -310,8 +310,11 @@ ColumnContent LadderPage::content() const {
                 content.lines.push_back({Tone::caution, tr("Soft already by expectation: tempering cannot raise it"),
                                          QStringLiteral("M21"), false});
             if (warning == TemperWarning::onlyStepsTooSoft)
-                content.lines.push_back({Tone::caution, tr("Every step from here risks too soft: leave it, or accept"),
-                                         QStringLiteral("M21"), false});
+                content.lines.push_back(
+                    {Tone::caution, tr("Every step from here risks too soft"), QStringLiteral("M21"), false});
+            if (warning == TemperWarning::readAfter)
+                content.lines.push_back({Tone::note, tr("Too little is known to aim at once: this, then read"),
+                                         QStringLiteral("E21"), false});
             if (warning == TemperWarning::staysHard)
                 content.lines.push_back({Tone::caution, tr("Even the hottest of this branch leaves it hard"),
                                          QStringLiteral("M21"), false});

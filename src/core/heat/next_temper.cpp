@@ -104,8 +104,23 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     } else if (!coolest && avoided) {
         warn(TemperWarning::insideEmbrittlement);
     }
+    constexpr double coolestUseful_c = 150;
+    if (blade.tempers.empty() && (!advice.best || advice.best->temperature_c < coolestUseful_c)) {
+        std::optional<NextTemper> useful = advice.branch == TemperBranch::high ? coolest : std::nullopt;
+        for (const double t : {coolestUseful_c, 175.0}) {
+            if (advice.branch == TemperBranch::high) break;
+            const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
+            if (answer && (!useful || atLeast(answer->expect.hrc, middle))) useful = *answer;
+        }
+        if (useful) {
+            advice.best = useful;
+            warmest = useful;
+            warn(TemperWarning::readAfter);
+        }
+    }
     if (advice.best) {
-        const bool atEnd = advice.best->temperature_c == warmest->temperature_c;
+        const bool aimed = std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::readAfter) == 0;
+        const bool atEnd = aimed && advice.best->temperature_c == warmest->temperature_c;
         if (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high) warn(TemperWarning::staysHard);
         if (wouldDo) warn(TemperWarning::insideEmbrittlement);
         if (atEnd && !avoided) warn(TemperWarning::curveEnds);

@@ -35,11 +35,12 @@ struct TemperCandidate {
 enum class TemperWarning {
     insideEmbrittlement, ///< inside the temperatures the grade is to avoid
     embrittlementUnknown,
-    lowConfidence,   ///< the curve's rows are of low confidence
-    alreadySoft,     ///< below the window by expectation: no temper raises it
-    curveEnds,       ///< the search ended where the curve does
-    staysHard,       ///< even the hottest temper of this branch leaves it above the window
-    onlyStepsTooSoft ///< the next step of the oven would be too soft; the coolest one is offered
+    lowConfidence,    ///< the curve's rows are of low confidence
+    alreadySoft,      ///< below the window by expectation: no temper raises it
+    curveEnds,        ///< the search ended where the curve does
+    staysHard,        ///< even the hottest temper of this branch leaves it above the window
+    onlyStepsTooSoft, ///< the next step of the oven would be too soft; the coolest one is offered
+    readAfter         ///< too little is known to aim at once: the coolest useful temper, then read (E21)
 };
 
 /// M21. A next temper for one blade.
@@ -65,7 +66,9 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 
 /// M21. The highest temperature, in steps of the oven, of which the chance of a mean below the window is at most the
 /// risk and the expected hardness not below the window's middle (for a minimum: not below it), not below the hottest
-/// temper before, on one branch, outside the temperatures the grade is to avoid.
+/// temper before, on one branch, outside the temperatures the grade is to avoid. A blade fresh from the quench always
+/// gets an answer (E21): where none of these is at least 150 degrees, the coolest useful temper, 175 where it is not
+/// expected below the window's middle, else 150; on the branch of secondary hardening its coolest.
 /// Errors (range): a window without a lower limit, hours or step not positive.
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim);

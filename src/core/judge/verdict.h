@@ -151,6 +151,7 @@ enum class Fact {
     surpriseShared,     ///< numbers: the siblings' median difference
     nextTemper,         ///< numbers: temperature, hours, expected, chance inside, chance too soft
     nextTemperCautious, ///< numbers: as nextTemper
+    temperThenRead,     ///< numbers: temperature, chance too soft; too little is known to aim at once
     noTemperReaches,
     temperAvoided,     ///< numbers: from, to; the temperatures the grade is to avoid
     temperBlind,       ///< text: why nothing can be foretold
@@ -345,6 +346,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "surprise_shared",
                                           "next_temper",
                                           "next_temper_cautious",
+                                          "temper_then_read",
                                           "no_temper_reaches",
                                           "temper_avoided",
                                           "temper_blind",

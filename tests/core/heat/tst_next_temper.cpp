@@ -40,6 +40,33 @@ private slots:
         QVERIFY(!advice.cautious ||
                 (advice.cautious->temperature_c < advice.best->temperature_c && advice.cautious->chance_soft <= 0.025));
     }
+    // E21. Fresh from the quench there is always an answer, never cooler than is of use; then it is read.
+    void aFreshBladeAlwaysGetsAUsefulTemper_data() {
+        QTest::addColumn<QString>("grade");
+        QTest::addColumn<double>("low");
+        QTest::addColumn<double>("high");
+        QTest::newRow("115CrV3 60 to 62") << "115CrV3" << 60.0 << 62.0;
+        QTest::newRow("115CrV3 61 to 63") << "115CrV3" << 61.0 << 63.0;
+        QTest::newRow("X50CrMoV15 55 to 57") << "X50CrMoV15" << 55.0 << 57.0;
+        QTest::newRow("1084 60 to 62") << "1084" << 60.0 << 62.0;
+        QTest::newRow("D2 60 to 61") << "D2" << 60.0 << 61.0;
+        QTest::newRow("M2 62 to 64") << "M2" << 62.0 << 64.0;
+    }
+    void aFreshBladeAlwaysGetsAUsefulTemper() {
+        QFETCH(QString, grade);
+        QFETCH(double, low);
+        QFETCH(double, high);
+        const TemperAdvice advice = advise(grade.toStdString().c_str(), {"h", "b", {}}, {Window{low, high}});
+        QVERIFY(advice.best);
+        QVERIFY2(advice.best->temperature_c >= 150, qPrintable(QString::number(advice.best->temperature_c)));
+        if (warned(advice, TemperWarning::readAfter) && advice.branch == TemperBranch::low)
+            QVERIFY(advice.best->temperature_c == 150 || advice.best->temperature_c == 175);
+    }
+    // What has been tempered is not tempered cooler again: there no answer is an answer.
+    void aTemperedBladeIsNotSentBack() {
+        const TemperAdvice advice = advise("115CrV3", {"h", "b", {{260, 2}}}, {Window{61, 63}});
+        QVERIFY(!warned(advice, TemperWarning::readAfter));
+    }
     void chancesAddUp() {
         const auto answer = predictTemper(model("1084"), {"h", "b", {}}, {205, 2}, Window{60, 62}).value();
         const double hard = 1 - answer.expect.chanceBelow(62);

@@ -90,6 +90,8 @@ void nextTemper(const ReadBlade& b, Findings& f) {
             f.say(Fact::temperAvoided, inside ? Tone::caution : Tone::note, "M21",
                   {*b.grade->embrittle_c.low, *b.grade->embrittle_c.high});
         }
+        if (warning == TemperWarning::readAfter && advice.best)
+            f.say(Fact::temperThenRead, Tone::note, "E21", {advice.best->temperature_c, advice.best->chance_soft});
         if (warning == TemperWarning::lowConfidence)
             f.say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {"temper curve"});
     }
@@ -125,7 +127,7 @@ GateRules<ReadBlade> temperRules() {
                        {{"next temper",
                          "a curve of the grade",
                          {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::nextTemperCautious,
-                          Fact::temperAvoided, Fact::lowConfidenceRow}},
+                          Fact::temperThenRead, Fact::temperAvoided, Fact::lowConfidenceRow}},
                         nextTemper},
                        {{"softened",
                          "a soft mean",
