@@ -1,12 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/cli.h"
+#include "tests/support/typed_shop.h"
 
-#include <QFile>
-#include <QJsonArray>
-#include <QJsonDocument>
-#include <QJsonObject>
-#include <QTemporaryDir>
 #include <QtTest>
 
 using namespace rollcall;
@@ -15,25 +10,10 @@ using namespace rollcall;
 class tst_TruthCases : public QObject {
     Q_OBJECT
 
-    QTemporaryDir m_dir;
-    QString m_book;
-    QByteArray m_lines;
+    fixtures::TypedShop m_shop;
     QString m_at; ///< of the readings to come
 
-    static QByteArray plain(const QString& text) { return QString(text).replace('\'', '"').toUtf8() + '\n'; }
-    cli::Answer run(const QStringList& arguments) {
-        return cli::run(arguments, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
-    }
-    void line(const QString& text) { m_lines += plain(text); }
-    void store() {
-        QFile file(m_dir.filePath("lines.jsonl"));
-        if (!file.open(QIODevice::WriteOnly)) qFatal("no file");
-        file.write(m_lines);
-        file.close();
-        m_lines.clear();
-        const cli::Answer answer = run({"log", m_book, file.fileName()});
-        if (answer.exit_code != 0) qFatal("%s", answer.error.constData());
-    }
+    void line(const QString& text) { m_shop.line(text); }
     void batch(const QString& grade, const QString& window, int count, const QString& gates,
                const QString& minimum = {}, const QString& thickness = QStringLiteral("2.4")) {
         QStringList blades;
@@ -64,33 +44,17 @@ class tst_TruthCases : public QObject {
         line(QStringLiteral("{'do': 'files', 'batch': 'B', 'blade': '%1', 'gate': '%2', 'tester': 'Files', %3}")
                  .arg(mark, gate, trials));
     }
-    QJsonObject blade(int index) {
-        store();
-        const cli::Answer answer = run({"show", m_book, "B"});
-        if (answer.exit_code != 0) qFatal("%s", answer.error.constData());
-        return QJsonDocument::fromJson(answer.output).object()["blades"].toArray()[index].toObject();
+    QJsonObject blade(int index) { return m_shop.show("B")["blades"].toArray()[index].toObject(); }
+    static QString state(const QJsonObject& blade, const char* gate) { return fixtures::TypedShop::state(blade, gate); }
+    static QStringList facts(const QJsonObject& blade, const char* gate) {
+        return fixtures::TypedShop::facts(blade, gate);
     }
-    static QJsonObject gate(const QJsonObject& blade, const char* name) {
-        for (const QJsonValue one : blade["gates"].toArray()) {
-            if (one.toObject()["gate"].toString() == QLatin1String(name)) return one.toObject();
-        }
-        return {};
+    static QString sentences(const QJsonObject& blade, const char* gate) {
+        return fixtures::TypedShop::sentences(blade, gate);
     }
-    static QString state(const QJsonObject& blade, const char* name) { return gate(blade, name)["state"].toString(); }
-    static QStringList facts(const QJsonObject& blade, const char* name) {
-        QStringList all;
-        for (const QJsonValue one : gate(blade, name)["findings"].toArray()) all << one.toObject()["fact"].toString();
-        return all;
-    }
-    static QString sentences(const QJsonObject& blade, const char* name) {
-        QStringList all;
-        for (const QJsonValue one : gate(blade, name)["findings"].toArray())
-            all << one.toObject()["sentence"].toString();
-        return all.join('\n');
-    }
-    static QString next(const QJsonObject& blade) { return blade["next"].toObject()["act"].toString(); }
+    static QString next(const QJsonObject& blade) { return fixtures::TypedShop::next(blade); }
     static QString suggested(const QJsonObject& blade) {
-        for (const QJsonValue one : gate(blade, "release")["findings"].toArray()) {
+        for (const QJsonValue one : fixtures::TypedShop::gate(blade, "release")["findings"].toArray()) {
             if (one.toObject()["fact"].toString() == "suggested")
                 return one.toObject()["texts"].toArray().at(0).toString();
         }
@@ -99,13 +63,8 @@ class tst_TruthCases : public QObject {
 
 private slots:
     void init() {
-        m_book =
-            m_dir.filePath(QStringLiteral("%1-%2.rollcall").arg(QTest::currentTestFunction(), QTest::currentDataTag()));
-        QFile::remove(m_book);
-        QCOMPARE(run({"new", m_book}).exit_code, 0);
-        m_lines.clear();
+        m_shop.begin(QStringLiteral("%1-%2").arg(QTest::currentTestFunction(), QTest::currentDataTag()));
         m_at = "2026-11-25T09:00";
-        line("{'do': 'person', 'initials': 'HB'}");
         line("{'do': 'tester', 'name': 'Bench 1', 'kind': 'bench'}");
         line("{'do': 'tester', 'name': 'Dial', 'kind': 'bench', 'resolution': 0.5}");
         line("{'do': 'tester', 'name': 'Rebound 1', 'kind': 'rebound'}");
@@ -169,13 +128,8 @@ private slots:
         QCOMPARE(suggested(one), QStringLiteral("release"));
         // It can be cleared once, and only where there is one.
         for (const char* mark : {"M-1", "M-2"}) {
-            const QString file = m_dir.filePath("again.jsonl");
-            QFile lines(file);
-            QVERIFY(lines.open(QIODevice::WriteOnly));
-            lines.write(
-                plain(QStringLiteral("{'do': 'cleared', 'batch': 'B', 'blade': '%1', 'reason': 'x'}").arg(mark)));
-            lines.close();
-            QVERIFY(run({"log", m_book, file}).exit_code != 0);
+            line(QStringLiteral("{'do': 'cleared', 'batch': 'B', 'blade': '%1', 'reason': 'x'}").arg(mark));
+            QVERIFY(m_shop.store().exit_code != 0);
         }
     }
     void aChipDoesNot() {
@@ -243,7 +197,7 @@ private slots:
             files("M-6", "temper", "'skates': 60, 'bites': 65");
         if (special == "damaged") line("{'do': 'damage', 'batch': 'B', 'blade': 'M-6', 'kind': 'bend'}");
         const QJsonObject six = blade(5);
-        QVERIFY2(gate(six, "temper")["state"].toString() == state, qPrintable(sentences(six, "temper")));
+        QVERIFY2(tst_TruthCases::state(six, "temper") == state, qPrintable(sentences(six, "temper")));
     }
 
     // E26. 80CrV2 of 3.2 mm quenched between aluminium plates and soft: the plates are named, and the button goes

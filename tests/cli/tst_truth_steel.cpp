@@ -1,12 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/cli.h"
+#include "tests/support/typed_shop.h"
 
-#include <QFile>
-#include <QJsonArray>
-#include <QJsonDocument>
-#include <QJsonObject>
-#include <QTemporaryDir>
 #include <QtTest>
 
 using namespace rollcall;
@@ -15,46 +10,23 @@ using namespace rollcall;
 class tst_TruthSteel : public QObject {
     Q_OBJECT
 
-    QTemporaryDir m_dir;
+    fixtures::TypedShop m_shop;
 
-    static QByteArray plain(const QString& text) { return QString(text).replace('\'', '"').toUtf8() + '\n'; }
-    cli::Answer run(const QStringList& arguments) {
-        return cli::run(arguments, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
-    }
     // The one blade of a bar sold as a grade, after these lines; each stands for the part behind 'batch': 'B'.
     QJsonObject blade(const QString& grade, const QStringList& lines) {
-        const QString book = m_dir.filePath(QStringLiteral("%1-%2-%3.rollcall")
-                                                .arg(QTest::currentTestFunction(), QTest::currentDataTag())
-                                                .arg(++m_made));
-        QFile::remove(book);
-        QByteArray text = plain("{'do': 'person', 'initials': 'HB'}");
-        text +=
-            plain(QStringLiteral("{'do': 'batch', 'name': 'B', 'count': 1, 'marks': 'M-#', 'sold_as': '%1', 'window': "
-                                 "'54:62', 'gates': ['steel']}")
-                      .arg(grade));
-        for (const QString& line : lines) text += plain(QStringLiteral("{'batch': 'B', %1}").arg(line));
-        QFile file(m_dir.filePath("lines.jsonl"));
-        if (!file.open(QIODevice::WriteOnly)) qFatal("no file");
-        file.write(text);
-        file.close();
-        if (run({"new", book}).exit_code != 0) qFatal("no logbook");
-        const cli::Answer logged = run({"log", book, file.fileName()});
-        if (logged.exit_code != 0) qFatal("%s", logged.error.constData());
-        m_shown = QJsonDocument::fromJson(run({"show", book, "B"}).output).object();
+        m_shop.begin(
+            QStringLiteral("%1-%2-%3").arg(QTest::currentTestFunction(), QTest::currentDataTag()).arg(++m_made));
+        m_shop.line(
+            QStringLiteral("{'do': 'batch', 'name': 'B', 'count': 1, 'marks': 'M-#', 'sold_as': '%1', 'window': "
+                           "'54:62', 'gates': ['steel']}")
+                .arg(grade));
+        for (const QString& line : lines) m_shop.line(QStringLiteral("{'batch': 'B', %1}").arg(line));
+        m_shown = m_shop.show("B");
         return m_shown["blades"].toArray()[0].toObject();
     }
-    static QJsonObject steel(const QJsonObject& blade) { return blade["gates"].toArray()[0].toObject(); }
-    static QString state(const QJsonObject& blade) { return steel(blade)["state"].toString(); }
-    static QStringList facts(const QJsonObject& blade) {
-        QStringList all;
-        for (const QJsonValue one : steel(blade)["findings"].toArray()) all << one.toObject()["fact"].toString();
-        return all;
-    }
-    static QString sentences(const QJsonObject& blade) {
-        QStringList all;
-        for (const QJsonValue one : steel(blade)["findings"].toArray()) all << one.toObject()["sentence"].toString();
-        return all.join('\n');
-    }
+    static QString state(const QJsonObject& blade) { return fixtures::TypedShop::state(blade, "steel"); }
+    static QStringList facts(const QJsonObject& blade) { return fixtures::TypedShop::facts(blade, "steel"); }
+    static QString sentences(const QJsonObject& blade) { return fixtures::TypedShop::sentences(blade, "steel"); }
 
     QJsonObject m_shown;
     int m_made = 0;

@@ -31,7 +31,8 @@ ReleaseBench::ReleaseBench(Document& document, Seams seams, const Look& look, QW
 }
 
 void ReleaseBench::resizeEvent(QResizeEvent*) {
-    m_rows->setGeometry(px(24), px(headHeight), width() - px(48), height() - px(headHeight) - px(footHeight));
+    // The bar for scrolling stands beside the columns, which meet their heads.
+    m_rows->setGeometry(px(24), px(headHeight), width() - px(36), height() - px(headHeight) - px(footHeight));
 }
 
 void ReleaseBench::refresh() {
@@ -97,6 +98,7 @@ QString ReleaseBench::reasonOf(const ReleaseAnswer& answer) const {
 void ReleaseBench::drawRow(QPainter& painter, const QRect& at, int blade) const {
     const Palette& p = palette();
     painter.fillRect(at, p.panel);
+    const int right = at.left() + width() - px(48);
     const auto index = static_cast<std::size_t>(blade);
     const ReleaseAnswer& answer = m_answers[index];
     const bool chosen = blade == m_document.bladeIndex();
@@ -110,15 +112,15 @@ void ReleaseBench::drawRow(QPainter& painter, const QRect& at, int blade) const 
     // What is only suggested is not bold: nobody has decided it.
     drawText(painter, at.left(), at.top() + px(25), word, m_look.font(18, decided || answer.out),
              chosen ? p.primary : p.ink);
-    drawText(painter, at.left(), at.top() + px(46), elided(reason, m_look.font(16), at.width() - gates - px(12)),
+    drawText(painter, at.left(), at.top() + px(46), elided(reason, m_look.font(16), right - at.left() - gates - px(12)),
              m_look.font(16), !decided && answer.signature != nullptr ? p.borderline : p.muted);
     for (std::size_t g = 0; g < shownGates.size(); ++g) {
         const Verdict* verdict = m_document.verdict(blade, shownGates[g]);
         if (verdict == nullptr) continue;
-        drawVerdictGlyph(painter, at.right() - gates + static_cast<int>(g) * px(pitch) + px((pitch - glyph) / 2),
+        drawVerdictGlyph(painter, right - gates + static_cast<int>(g) * px(pitch) + px((pitch - glyph) / 2),
                          at.top() + px(10), px(glyph), verdict->state, m_look, p.panel);
     }
-    fillLine(painter, at.left(), at.bottom(), at.width(), 1, p.hair);
+    fillLine(painter, at.left(), at.bottom(), right - at.left(), 1, p.hair);
 }
 
 void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {

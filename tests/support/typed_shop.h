@@ -1,0 +1,77 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "cli/cli.h"
+
+#include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QStringList>
+#include <QTemporaryDir>
+
+namespace rollcall::fixtures {
+
+/// A logbook that is written line by line through `rollcallctl log` and looked at with `show`, as somebody without a
+/// window would. Lines are typed with single quotes for double ones.
+class TypedShop {
+public:
+    /// A new logbook of this name in the folder of the test.
+    void begin(const QString& name) {
+        m_book = m_dir.filePath(name + QStringLiteral(".rollcall"));
+        QFile::remove(m_book);
+        m_lines.clear();
+        if (run({"new", m_book}).exit_code != 0) qFatal("no logbook %s", qPrintable(m_book));
+        line("{'do': 'person', 'initials': 'HB'}");
+    }
+    void line(const QString& text) { m_lines += QString(text).replace('\'', '"').toUtf8() + '\n'; }
+    /// Stores what was typed; the answer tells what was refused.
+    cli::Answer store() {
+        QFile file(m_dir.filePath("lines.jsonl"));
+        if (!file.open(QIODevice::WriteOnly)) qFatal("no file");
+        file.write(std::exchange(m_lines, {}));
+        file.close();
+        return run({"log", m_book, file.fileName()});
+    }
+    /// What is said of a batch after everything typed so far.
+    QJsonObject show(const QString& batch) {
+        if (const cli::Answer stored = store(); stored.exit_code != 0) qFatal("%s", stored.error.constData());
+        const cli::Answer answer = run({"show", m_book, batch});
+        if (answer.exit_code != 0) qFatal("%s", answer.error.constData());
+        return QJsonDocument::fromJson(answer.output).object();
+    }
+
+    static QJsonObject gate(const QJsonObject& blade, const char* name) {
+        for (const QJsonValue one : blade["gates"].toArray()) {
+            if (one.toObject()["gate"].toString() == QLatin1String(name)) return one.toObject();
+        }
+        return {};
+    }
+    static QString state(const QJsonObject& blade, const char* gateName) {
+        return gate(blade, gateName)["state"].toString();
+    }
+    static QStringList facts(const QJsonObject& blade, const char* gateName) {
+        return said(blade, gateName, QStringLiteral("fact"));
+    }
+    static QString sentences(const QJsonObject& blade, const char* gateName) {
+        return said(blade, gateName, QStringLiteral("sentence")).join('\n');
+    }
+    static QString next(const QJsonObject& blade) { return blade["next"].toObject()["act"].toString(); }
+
+private:
+    static QStringList said(const QJsonObject& blade, const char* gateName, const QString& key) {
+        QStringList all;
+        for (const QJsonValue one : gate(blade, gateName)["findings"].toArray()) all << one.toObject()[key].toString();
+        return all;
+    }
+    static cli::Answer run(const QStringList& arguments) {
+        return cli::run(arguments, QStringLiteral(ROLLCALL_DATA_DIR "/tables"));
+    }
+
+    QTemporaryDir m_dir;
+    QString m_book;
+    QByteArray m_lines;
+};
+
+} // namespace rollcall::fixtures
