@@ -206,15 +206,20 @@ Result<QJsonObject> trace(const Options& options, const Tables&) {
         if (!clock) return Error{ErrorKind::argument, std::string("--") + name, clock.error().text};
         *target = *clock;
     }
-    const Result<SoakAnswer> above = soakAbove(read->trace, *threshold, from, to);
+    std::vector<TraceSample> left;
+    const Trace sound = read->trace.withoutFaults(left);
+    const Result<SoakAnswer> above = soakAbove(sound, *threshold, from, to);
     if (!above) return above.error();
-    const Result<double> equivalent = equivalentMinutes(read->trace, *reference, *ac1, from, to);
+    const Result<double> equivalent = equivalentMinutes(sound, *reference, *ac1, from, to);
     if (!equivalent) return equivalent.error();
     QJsonArray skipped;
     for (const auto& line : read->skipped) skipped.append(QJsonObject{{"line", line.line}, {"reason", q(line.reason)}});
     QJsonArray gaps;
     for (const auto& gap : read->gaps) gaps.append(QJsonObject{{"line", gap.line}, {"minutes", gap.minutes}});
+    QJsonArray faults;
+    for (const TraceSample& one : left) faults.append(QJsonObject{{"s", one.s}, {"c", one.c}});
     QJsonObject object{{"samples", static_cast<int>(read->trace.samples().size())},
+                       {"probe_faults", faults},
                        {"minutes_above", above->minutes_above},
                        {"longest_span_minutes", above->longest_span_minutes},
                        {"peak_c", above->peak_c},
@@ -225,10 +230,9 @@ Result<QJsonObject> trace(const Options& options, const Tables&) {
         const Result<double> thickness = options.length("thickness");
         if (!thickness) return thickness.error();
         const std::string surface = options.text("surface", "scaled");
-        if (surface != "scaled" && surface != "foil")
-            return Error{ErrorKind::argument, "--surface", "the surface is scaled or foil"};
-        const Result<Trace> steel =
-            steelInOven(read->trace, *thickness, surface == "foil" ? HeatSurface::foil : HeatSurface::scaled, from, to);
+        const auto covered = named<HeatSurface>(surface);
+        if (!covered) return Error{ErrorKind::argument, "--surface", "the surface is scaled, foil or coated"};
+        const Result<Trace> steel = steelInOven(sound, *thickness, *covered, from, to, *ac1);
         if (!steel) return steel.error();
         const Result<SoakAnswer> steelAbove = soakAbove(*steel, *threshold, 0, steel->end());
         if (!steelAbove) return steelAbove.error();

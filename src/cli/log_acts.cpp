@@ -87,6 +87,7 @@ const std::vector<LogAct>& logActs() {
           {"purpose", false, ""},
           {"lot", false, ""},
           {"gates", false, "array of gates asked; quench and temper"},
+          {"evidence", false, "{quench: files}: by which evidence a gate is asked"},
           {"planned", false, "readings for each blade; 3"},
           {"tempers", false, "fewest"},
           {"rule", false, "guarded, plain, allowance"},
@@ -102,6 +103,7 @@ const std::vector<LogAct>& logActs() {
          {inBatch,
           ofBlade,
           atGate,
+          {"zone", false, "edge, spine, tang, ricasso, skin, core, cladding, patch"},
           {"value", true, ""},
           {"tester", true, ""},
           {"scale", false, "HRC"},
@@ -189,7 +191,7 @@ const std::vector<LogAct>& logActs() {
           {"soak_most", false, "min"},
           {"medium", true, ""},
           {"medium_temperature", false, "°C"},
-          {"surface", false, "scaled, foil"},
+          {"surface", false, "scaled, foil, coated"},
           {"edge", false, "mm"},
           {"trace", false, "file beside the lines, or array of [s, °C]"}},
          beginHeat},
@@ -242,6 +244,21 @@ const std::vector<LogAct>& logActs() {
           {"contact", false, "mm"}},
          rungOnRod},
         {"burnt", "colour in grinding", {inBatch, ofBlade, {"cleared", false, "true"}, {"text", false, ""}}, burnt},
+        {"trial",
+         "a piece tried by a protocol",
+         {inBatch,
+          ofBlade,
+          {"protocol", true, "its name"},
+          {"steps", true, "array of {step?, ok or value, or failed: {what, how?}}"}},
+         tryPiece},
+        {"cuts",
+         "cuts until it is dull",
+         {inBatch,
+          ofBlade,
+          {"medium", false, "rope, card"},
+          {"criterion", false, "what still counts as sharp"},
+          {"looks", true, "array of [cuts in all, pass, hesitates or fails]"}},
+         cutRope},
         {"damage",
          "damage seen",
          {inBatch, ofBlade, {"kind", true, ""}, {"place", false, "mm"}, {"size", false, "mm"}, {"note", false, ""}},
@@ -254,6 +271,14 @@ const std::vector<LogAct>& logActs() {
              const DamageMark* crack = openCrack(l.blade(batch));
              if (crack == nullptr) return Error{ErrorKind::refused, "blade", "no crack of it is open"};
              return clearDamage(l.logbook(), crack->id, l.text("reason"));
+         }},
+        {"looked",
+         "a surprise looked into, and it stands",
+         {inBatch, ofBlade, because},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             const Blade& blade = l.blade(batch);
+             return lookInto(l.logbook(), blade, lastTemper(blade), l.text("reason"));
          }},
         {"study",
          "pieces side by side",
@@ -318,14 +343,43 @@ const std::vector<LogAct>& logActs() {
          "another window or minimum",
          {inBatch, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
          newLimits},
+        {"zone_window",
+         "what another zone than the edge is to read",
+         {inBatch, {"zone", true, "spine, tang, ricasso, skin, core, cladding, patch"}, {"window", false, "45:52"}},
+         newZoneWindow},
         {"plan",
          "whether a gate is asked",
-         {inBatch, atGate, {"required", true, "true, false"}, {"planned", false, "readings"}},
+         {inBatch,
+          atGate,
+          {"required", true, "true, false"},
+          {"planned", false, "readings"},
+          {"by_files", false, "true: by files alone"}},
          [](const LogLine& l) {
              const Batch batch = l.batch();
              const Gate gate = l.gate("gate");
              const int planned = l.has("planned") ? l.whole("planned", 1, 50) : batch.planOf(gate).planned_readings;
-             return changePlan(l.logbook(), batch.id, gate, {l.yes("required", true), planned});
+             const auto done = changePlan(l.logbook(), batch.id, gate, {l.yes("required", true), planned});
+             if (!done || !l.has("by_files")) return done;
+             return changeMeans(l.logbook(), batch.id, gate, l.yes("by_files", false));
+         }},
+        {"rule",
+         "the rules a batch is judged by",
+         {inBatch,
+          {"rule", false, "guarded, plain, allowance"},
+          {"allowance", false, "HRC"},
+          {"as_read", false, "true: not corrected"},
+          {"verify_every", false, "day, week, month"},
+          {"rehardening_limit", false, "rounds"},
+          {"later", false, "true: of batches to come too"}},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             BatchRules rules = rulesOf(batch);
+             if (l.has("rule")) rules.rule = l.word<DecisionRule>("rule");
+             if (l.has("allowance")) rules.allowance = l.optionalPlain("allowance", 0, 3);
+             rules.uncorrected = l.yes("as_read", rules.uncorrected);
+             if (l.has("verify_every")) rules.verify_every = l.word<VerifyEvery>("verify_every");
+             if (l.has("rehardening_limit")) rules.rehardening_limit = l.whole("rehardening_limit", 0, 20);
+             return changeRules(l.logbook(), batch.id, rules, l.yes("later", false));
          }},
         {"sample",
          "the chance asked for the blades left unread",

@@ -84,6 +84,7 @@ ReadingDraft readingIn(const LogLine& line, const Blade& blade, const Tester& te
     draft.resolution = tester.resolution;
     draft.tester = tester.id;
     draft.note = line.text("note", "");
+    if (line.has("zone")) draft.zone = line.word<Zone>("zone");
     draft.convex_radius_mm = line.optional("convex_radius", Quantity::length, 3, 1000);
     if (line.has("x") != line.has("y")) throw BadField{line.has("x") ? "y" : "x", "a place needs both"};
     if (line.has("x"))
@@ -126,6 +127,16 @@ Result<Done> makeBatch(const LogLine& line) {
         }
     } else {
         for (const Gate gate : {Gate::quench, Gate::temper}) draft.plan[indexOf(gate)] = {true, planned};
+    }
+    if (line.has("evidence")) {
+        const QJsonObject by = line.value("evidence").toObject();
+        for (auto one = by.begin(); one != by.end(); ++one) {
+            const auto gate = gateNamed(one.key().toStdString());
+            if (!gate || (*gate != Gate::quench && *gate != Gate::temper) ||
+                one.value().toString() != QLatin1String("files"))
+                throw BadField{"evidence", "quench or temper by \"files\""};
+            draft.plan[indexOf(*gate)].by_files = true;
+        }
     }
     if (line.has("blades")) {
         for (const QJsonValue one : line.value("blades").toArray()) {
@@ -292,6 +303,11 @@ Result<Done> newLimits(const LogLine& line) {
     const Window window = line.has("window") ? windowIn(line, "window") : batch.window;
     const auto minimum = line.has("minimum") ? line.optionalPlain("minimum", 20, 70) : batch.quench_minimum;
     return changeLimits(line.logbook(), batch.id, window, windowText(window), minimum);
+}
+
+Result<Done> newZoneWindow(const LogLine& line) {
+    const Window window = line.has("window") ? windowIn(line, "window") : Window{};
+    return changeZoneWindow(line.logbook(), line.batch().id, line.word<Zone>("zone"), window);
 }
 
 } // namespace rollcall::cli

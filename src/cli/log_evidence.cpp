@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/log_work.h"
 
+#include "core/base/number.h"
 #include "core/judge/judged.h"
 #include "core/measure/rockwell.h"
 #include "core/steel/grade_sheet.h"
@@ -15,6 +16,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
 #include <QFile>
 #include <QJsonArray>
 
@@ -123,6 +125,7 @@ Result<Done> beginHeat(const LogLine& line) {
     if (!line.has("trace")) return Done{};
     TraceDraft trace;
     trace.run = *run;
+    trace.name = "typed";
     if (line.value("trace").isArray()) {
         std::vector<TraceSample> samples;
         for (const QJsonValue one : line.value("trace").toArray()) {
@@ -267,6 +270,106 @@ Result<Done> damaged(const LogLine& line) {
     mark.size_mm = line.optional("size", Quantity::length, 0, 500);
     mark.note = line.text("note", "");
     return markDamage(line.logbook(), line.blade(batch).id, mark);
+}
+
+namespace {
+
+// E32. What failed, in the word that a trial keeps.
+std::string failureOf(const QJsonObject& failed) {
+    const QString how = failed["how"].toString();
+    if (std::find(failures.begin(), failures.end(), how.toStdString()) != failures.end()) return how.toStdString();
+    static const std::map<QString, const char*> words{
+        {"edge", "chipped"},         {"blade", "broke"},      {"tip", "tip chipped or bent"},  {"tang", "tang broke"},
+        {"handle", "handle failed"}, {"jaw", "jaws slipped"}, {"operator", "operator slipped"}};
+    const auto known = words.find(failed["what"].toString());
+    if (known == words.end()) throw BadField{"steps", "what failed is edge, blade, tip, tang, handle, jaw or operator"};
+    return known->second;
+}
+
+Protocol protocolNamed(const LogLine& line, const std::string& name) {
+    const Result<Shop> shop = line.logbook().shop();
+    std::vector<Protocol> known = line.context().tables.protocols();
+    if (shop) known.insert(known.begin(), shop->own_protocols.begin(), shop->own_protocols.end());
+    for (const Protocol& protocol : known) {
+        if (lowered(protocol.name) == lowered(name)) return protocol;
+    }
+    throw BadField{"protocol", "there is no such protocol"};
+}
+
+} // namespace
+
+Result<Done> tryPiece(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    const Protocol protocol = protocolNamed(line, line.text("protocol"));
+    if (!line.value("steps").isArray()) throw BadField{"steps", "an array of {step, ok, value or failed}"};
+    const QJsonArray steps = line.value("steps").toArray();
+    const auto trial = beginTrial(line.logbook(), blade.id, blade.round, lastTemper(blade), protocol);
+    if (!trial) return trial.error();
+    const auto log = [&](TrialAct act, double value, const std::string& text) {
+        TrialEvent event;
+        event.act = act;
+        event.value = value;
+        event.text = text;
+        return trialEvent(line.logbook(), *trial, event, {});
+    };
+    // A step whose failure is not the steel's is typed again; so the lines may be more than the steps.
+    std::size_t at = 0;
+    for (const QJsonValue one : steps) {
+        const QJsonObject done = one.toObject();
+        if (at >= protocol.steps.size()) throw BadField{"steps", "there are more than the protocol has"};
+        const ProtocolStep& step = protocol.steps[at];
+        if (done.contains("step") && lowered(done["step"].toString().toStdString()) != lowered(step.name))
+            throw BadField{"steps", fmt::format("step {} is called {}", at + 1, step.name)};
+        Result<Done> logged = Done{};
+        if (done.contains("failed")) {
+            const std::string how = failureOf(done["failed"].toObject());
+            logged = log(TrialAct::fail, 0, how);
+            if (failsSteel(how)) ++at;
+        } else {
+            const double value = done["value"].toDouble(step.least.value_or(1));
+            if (step.kind == StepKind::count || step.kind == StepKind::cuts)
+                logged = log(step.kind == StepKind::count ? TrialAct::count : TrialAct::cuts, value, {});
+            const bool answers = step.kind != StepKind::count || !step.least;
+            if (logged && answers) logged = log(TrialAct::answer, value, {});
+            ++at;
+        }
+        if (!logged) return logged;
+    }
+    return Done{};
+}
+
+Result<Done> cutRope(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    if (!line.value("looks").isArray()) throw BadField{"looks", "an array of [cuts, pass, hesitates or fails]"};
+    const Protocol protocol = protocolNamed(line, "Cut to dull");
+    const auto trial = beginTrial(line.logbook(), blade.id, blade.round, lastTemper(blade), protocol);
+    if (!trial) return trial.error();
+    const auto log = [&](TrialAct act, double value, const std::string& text) {
+        TrialEvent event;
+        event.act = act;
+        event.value = value;
+        event.text = text;
+        return trialEvent(line.logbook(), *trial, event, {});
+    };
+    Result<Done> logged =
+        log(TrialAct::note, 0, fmt::format("{}; asked: {}", line.text("medium", ""), line.text("criterion", "")));
+    double before = 0;
+    for (const QJsonValue one : line.value("looks").toArray()) {
+        const QJsonArray look = one.toArray();
+        const QString result = look.at(1).toString();
+        if (look.size() != 2 || !look[0].isDouble() || look[0].toDouble() <= before ||
+            (result != QLatin1String("pass") && result != QLatin1String("hesitates") &&
+             result != QLatin1String("fails")))
+            throw BadField{"looks", "each is [cuts in all, pass, hesitates or fails], rising"};
+        const TrialAct act = result == QLatin1String("pass")        ? TrialAct::cuts
+                             : result == QLatin1String("hesitates") ? TrialAct::hesitates
+                                                                    : TrialAct::fail;
+        if (logged) logged = log(act, look[0].toDouble() - before, act == TrialAct::fail ? "dull" : "");
+        before = look[0].toDouble();
+    }
+    return logged;
 }
 
 } // namespace rollcall::cli

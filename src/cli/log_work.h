@@ -36,9 +36,12 @@ Result<Done> measure(const LogLine& line);
 Result<Done> rungOnRod(const LogLine& line);
 Result<Done> burnt(const LogLine& line);
 Result<Done> damaged(const LogLine& line);
+Result<Done> tryPiece(const LogLine& line);
+Result<Done> cutRope(const LogLine& line);
 Result<Done> newStudy(const LogLine& line);
 Result<Done> signFor(const LogLine& line);
 Result<Done> eachBlade(const LogLine& line, const std::function<Result<Done>(const Blade&)>& act);
 Result<Done> newLimits(const LogLine& line);
+Result<Done> newZoneWindow(const LogLine& line);
 
 } // namespace rollcall::cli

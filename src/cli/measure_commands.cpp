@@ -127,7 +127,11 @@ std::vector<Reason> reasonsOf(const MeasurementInput& input, const Measurement& 
         reasons.push_back({fact, m.outcome == Outcome::pass ? Tone::good : Tone::caution, "M15", interval, {}});
     }
     if (m.more_readings.value_or(0) > 0)
-        reasons.push_back({Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)}, {}});
+        reasons.push_back({Fact::moreReadingsSettle,
+                           Tone::note,
+                           "E40",
+                           {double(*m.more_readings), chanceSettledBy(input, *m.more_readings)},
+                           {}});
     return reasons;
 }
 
@@ -218,7 +222,11 @@ Result<QJsonObject> judge(const Options& options, const Tables& tables) {
     }
     const Result<Measurement> measured = measure(*input);
     if (!measured) return measured.error();
-    const Measurement& m = *measured;
+    Measurement m = *measured;
+    // A tester whose error is beyond what E18 allows there has failed its block: no Pass and no Fail by it.
+    const Result<ToleranceBand> allowed = toleranceFor(tables, "HRC", m.mean);
+    const bool failed = input->bias && allowed && !atMost(std::abs(input->bias->error), allowed->max_error);
+    if (failed) m.outcome = Outcome::borderline;
     QJsonArray flagged;
     for (const std::size_t i : m.agreement.flagged) {
         flagged.append(QJsonObject{{"index", static_cast<int>(i)},
@@ -229,6 +237,7 @@ Result<QJsonObject> judge(const Options& options, const Tables& tables) {
     }
     QJsonArray reasons;
     for (const Reason& reason : reasonsOf(*input, m)) reasons.append(reasonText(reason));
+    if (failed) reasons.append(reasonText({Fact::testerFailed, Tone::caution, "M6", {}, {"the tester"}}));
     constexpr std::array<const char*, 3> names{"pass", "borderline", "fail"};
     QJsonObject answer{{"n", m.n},
                        {"mean", m.mean},
@@ -245,7 +254,9 @@ Result<QJsonObject> judge(const Options& options, const Tables& tables) {
                        {"mean_without_flagged", orNull(m.agreement.mean_without_flagged)},
                        {"uneven", m.agreement.uneven},
                        {"reasons", reasons}};
-    if (m.more_readings.value_or(0) > 0) answer["chance_settled"] = chanceSettledBy(*input, *m.more_readings);
+    if (m.may_settle) answer["may_settle"] = *m.may_settle;
+    const int further = m.more_readings.value_or(m.may_settle.value_or(0));
+    if (further > 0) answer["chance_settled"] = chanceSettledBy(*input, further);
     if (options.has("explain")) {
         Verdict verdict;
         verdict.measurement = m;

@@ -78,6 +78,10 @@ const char* actName(Act act) {
         return "read_more";
     case Act::mapReadings:
         return "map";
+    case Act::chooseSet:
+        return "choose_set";
+    case Act::tryFiles:
+        return "files";
     case Act::verifyTester:
     case Act::verifyOnHarderBlock:
         return "verify";
@@ -107,6 +111,7 @@ const char* actName(Act act) {
     case Act::lookAtHeat:
     case Act::clearCrack:
     case Act::fileEdge:
+    case Act::lookIntoSurprise:
         return "inspect";
     case Act::runTrial:
         return "trial";
@@ -185,6 +190,8 @@ QJsonValue nextObject(const std::vector<Task>& tasks, std::size_t blade, const J
     const Verdict& verdict = judged.verdict(blade, task->gate);
     QJsonObject next{{"act", act}, {"gate", nameOf(task->gate)}, {"why", words::headline(verdict)}};
     if (const auto* read = task->next.as<ReadStep>()) next["readings"] = read->readings;
+    if (const auto* file = task->next.as<FileStep>(); file != nullptr && file->file_hrc > 0)
+        next["file_hrc"] = file->file_hrc;
     if (const auto* coupon = task->next.as<CouponStep>()) next["soaked_minutes"] = coupon->minutes;
     if (const auto* rung = task->next.as<EdgeLoadStep>()) {
         next["force_n"] = rung->force_n;
@@ -193,6 +200,9 @@ QJsonValue nextObject(const std::vector<Task>& tasks, std::size_t blade, const J
     if (const auto* temper = task->next.as<TemperStep>(); temper != nullptr && temper->advised) {
         const QJsonObject advised = temperObject(*temper->advised);
         for (auto one = advised.begin(); one != advised.end(); ++one) next[one.key()] = one.value();
+        QJsonArray load;
+        for (const std::string& mark : temper->load) load.append(q(mark));
+        if (!load.isEmpty()) next["load"] = load;
     }
     return next;
 }
@@ -227,10 +237,21 @@ Result<QJsonObject> show(const Options& options, const Tables& shipped) {
                                   {"next", out ? QJsonValue() : nextObject(tasks, i, judged)},
                                   {"gates", gates}});
     }
+    QJsonArray loads; // each load once, as its first blade tells it
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const auto* temper = judged.verdict(i, Gate::temper).next.as<TemperStep>();
+        if (temper == nullptr || !temper->advised || temper->load.empty() ||
+            temper->load.front() != batch.blades[i].mark)
+            continue;
+        QJsonArray marks;
+        for (const std::string& mark : temper->load) marks.append(q(mark));
+        loads.append(QJsonObject{
+            {"temperature_c", temper->advised->temperature_c}, {"hours", temper->advised->hours}, {"blades", marks}});
+    }
     QJsonArray candidates;
     for (const GradeCandidate& one : judged.bar().candidates)
         candidates.append(QJsonObject{{"grade", q(one.grade->name)}, {"score", one.score}, {"share", one.share}});
-    return QJsonObject{{"name", q(batch.name)}, {"blades", blades}, {"candidates", candidates}};
+    return QJsonObject{{"name", q(batch.name)}, {"blades", blades}, {"candidates", candidates}, {"next_load", loads}};
 }
 
 Result<QJsonObject> ladder(const Options& options, const Tables& shipped) {
@@ -256,8 +277,14 @@ Result<QJsonObject> ladder(const Options& options, const Tables& shipped) {
         answer["expected"] =
             QJsonObject{{"hrc", expected->hrc}, {"interval", QJsonArray{expected->low, expected->high}}};
     }
+    const auto place = static_cast<std::size_t>(blade - batch.blades.begin());
+    const auto* step = judged.verdict(place, Gate::temper).next.as<TemperStep>();
     if (const auto advice = judged.tempers().advice(*blade)) {
-        if (advice->best) answer["advice"] = temperObject(*advice->best);
+        // What the button says goes before: there it goes in with the others.
+        if (step != nullptr && step->advised)
+            answer["advice"] = temperObject(*step->advised);
+        else if (advice->best)
+            answer["advice"] = temperObject(*advice->best);
         if (advice->cautious) answer["cautious"] = temperObject(*advice->cautious);
     }
     return answer;

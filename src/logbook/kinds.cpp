@@ -284,6 +284,60 @@ const std::vector<Kind>& kinds() {
           "TEXT "
           "NOT NULL CHECK (length(reason) > 0), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
           "NULL)"}},
+        {"reading_zone",
+         10,
+         true,
+         Reach::batch,
+         "reading",
+         true,
+         {{"zone", Are::code}},
+         {"CREATE TABLE reading_zone (id TEXT PRIMARY KEY, reading TEXT NOT NULL UNIQUE REFERENCES reading(id), zone "
+          "TEXT NOT NULL)"}},
+        {"zone_window",
+         10,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"zone", Are::code}, {"person", Are::numbered, "P"}},
+         {"CREATE TABLE zone_window (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), zone TEXT NOT "
+          "NULL, "
+          "low REAL, high REAL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX zone_window_by_batch ON zone_window(batch)"}},
+        {"gate_means",
+         10,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"person", Are::numbered, "P"}, {"gate", Are::code}},
+         {"CREATE TABLE gate_means (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), gate TEXT NOT NULL, "
+          "by_files INTEGER NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX gate_means_by_batch ON gate_means(batch)"}},
+        {"batch_rules",
+         10,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"person", Are::numbered, "P"}, {"rule", Are::code}, {"verify_every", Are::code}},
+         {"CREATE TABLE batch_rules (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), rule TEXT NOT NULL "
+          "CHECK (rule IN ('guarded','plain','allowance')), allowance REAL, uncorrected INTEGER NOT NULL, "
+          "verify_every TEXT NOT NULL CHECK (verify_every IN ('day','week','month')), rehardening_limit INTEGER NOT "
+          "NULL CHECK (rehardening_limit >= 0), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+          "NULL)",
+          "CREATE INDEX batch_rules_by_batch ON batch_rules(batch)"}},
+        {"surprise_look",
+         10,
+         true,
+         Reach::batch,
+         "blade",
+         true,
+         {{"person", Are::numbered, "P"}, {"reason", Are::reason}},
+         {"CREATE TABLE surprise_look (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER "
+          "NOT NULL, after_temper INTEGER NOT NULL, reason TEXT NOT NULL CHECK (length(reason) > 0), person TEXT NOT "
+          "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX surprise_look_by_blade ON surprise_look(blade)"}},
     };
     return list;
 }

@@ -83,7 +83,7 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
 
     painter.setRenderHint(QPainter::Antialiasing, true);
     if (chart.drift && chart.drift->likely) {
-        const double begin = std::max(first, last - chart.drift_days);
+        const double begin = std::max(first, chart.drift->from_day);
         const auto level = [&](double day) {
             return chart.drift->level_now + chart.drift->per_week / 7 * (day - last);
         };

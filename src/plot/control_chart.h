@@ -20,7 +20,6 @@ struct ControlChart {
     double allowed_spread = 0;
     std::optional<ControlLimits> limits; ///< the shop's own
     std::optional<Drift> drift;          ///< drawn when it is likely
-    double drift_days = 0;               ///< how far back it was looked for
     std::optional<double> weeks_left;    ///< until it meets what is allowed
     QString drift_text;                  ///< what the drift says
     QString limit_text;                  ///< where it meets what is allowed

@@ -167,6 +167,26 @@ QString proofSentence(const Reason& r) {
         return tr("%1 failed at %2%3").arg(text(r, 0), text(r, 1), howText(text(r, 2)));
     case Fact::trialVoided:
         return tr("%1 is void: the edge was touched up").arg(text(r, 0));
+    case Fact::notTheSteel:
+        return tr("%1: %2; it says nothing of the steel, the step is done again").arg(text(r, 0), recorded(r.texts[1]));
+    case Fact::trialOfEarlierEdge:
+        return (text(r, 1) == QLatin1String("passed") ? tr("%1 passed with an earlier edge of %2 mm, %3° per side")
+                                                      : tr("%1 failed with an earlier edge of %2 mm, %3° per side"))
+            .arg(text(r, 0), hundredths(number(r, 0)), QString::number(std::lround(number(r, 1))));
+    case Fact::earlierEdge: {
+        const QString edge = tr("Earlier edge of %1 mm, %2° per side")
+                                 .arg(hundredths(number(r, 0)), QString::number(std::lround(number(r, 1))));
+        const QString why = text(r, 0) == QLatin1String("geometry")  ? tr("; its geometry explains it")
+                            : text(r, 0) == QLatin1String("heat")    ? tr("; its geometry does not explain it")
+                            : text(r, 0) == QLatin1String("unknown") ? tr("; not explained")
+                                                                     : QString();
+        const QString failed =
+            number(r, 3) > 0 ? tr(", %1 failed%2").arg(QString::number(std::lround(number(r, 3))), why) : QString();
+        const QString stands =
+            number(r, 4) > 0 ? tr("; what it held stands for this one") : tr("; it proves nothing for this one");
+        return tr("%1: %2 held%3%4")
+            .arg(edge, QString::number(std::lround(number(r, 2))), failed, number(r, 2) > 0 ? stands : QString());
+    }
     case Fact::trialGivenUp:
         return tr("%1 was given up%2").arg(text(r, 0), howText(text(r, 1)));
     case Fact::photoWanted:

@@ -60,6 +60,13 @@ QString elementText(const Reason& reason) {
     return measured.arg(text(reason, 0), percentText(number(reason, 0))) + QStringLiteral(", ") + needs;
 }
 
+// "58.5 to 66.5", open where no file bounds it.
+QString bracketText(const Reason& r) {
+    if (std::isinf(number(r, 0))) return tr("under %1").arg(hardness(number(r, 1)));
+    if (std::isinf(number(r, 1))) return tr("over %1").arg(hardness(number(r, 0)));
+    return tr("%1 to %2").arg(hardness(number(r, 0)), hardness(number(r, 1)));
+}
+
 // Grades with what all evidence says of each, in whole per cent.
 QString withShares(const Reason& r) {
     QStringList grades;
@@ -83,7 +90,9 @@ QString sentence(const Reason& r) {
     case Fact::noWindowSet:
         return tr("No window set for this gate");
     case Fact::testerVerified:
-        return tr("Verified: error %1, spread %2").arg(h(0), h(1));
+        return std::abs(number(r, 3) - number(r, 0)) >= 0.05
+                   ? tr("Verified: error %1, by its usual error too %2, spread %3").arg(h(0), h(3), h(1))
+                   : tr("Verified: error %1, spread %2").arg(h(0), h(1));
     case Fact::testerNotVerified:
         return tr("%1 is not verified for these readings: Borderline at best").arg(testerName(r));
     case Fact::testerFailed:
@@ -92,6 +101,48 @@ QString sentence(const Reason& r) {
         return tr("%1 failed twice on its block after these readings: they are suspect").arg(testerName(r));
     case Fact::verificationOtherBand:
         return tr("The block at %1 does not cover readings at %2").arg(h(0), h(1));
+    case Fact::zoneBeside: {
+        const QString beside =
+            tr("%1: %2 ± %3, %4 readings").arg(zoneName(r.texts[0]), h(0), h(1), whole(number(r, 2)));
+        const double low = number(r, 3);
+        const double high = number(r, 4);
+        if (std::isinf(low) && std::isinf(high)) return tr("Beside the edge, %1").arg(beside);
+        const QString window = std::isinf(high)  ? tr("%1 at least").arg(h(3))
+                               : std::isinf(low) ? tr("%1 at most").arg(h(4))
+                                                 : tr("%1 to %2").arg(h(3), h(4));
+        return tr("Beside the edge, %1, asked %2").arg(beside, window);
+    }
+    case Fact::verificationAged:
+        return tr("Verified %1 days before: aged, ± %2 more for its drift since").arg(whole(number(r, 0)), u(1));
+    case Fact::withAllowance:
+        return tr("Passes with allowance: %1 lies %2 outside, %3 is allowed").arg(h(0), h(1), h(2));
+    case Fact::canPass: {
+        const auto band = [&](std::size_t i) {
+            return std::isinf(number(r, i))          ? tr("up to %1").arg(h(i + 1))
+                   : std::isinf(number(r, i + 1))    ? tr("from %1").arg(h(i))
+                   : number(r, i) > number(r, i + 1) ? tr("no mean")
+                                                     : tr("%1 to %2").arg(h(i), h(i + 1));
+        };
+        return tr("With this tester and %1 readings %2 passes; with five readings on the block %3")
+            .arg(whole(number(r, 2)), band(0), band(3));
+    }
+    case Fact::filesNotTried:
+        return tr("Asked by files, and none tried on bare metal yet");
+    case Fact::filesPass:
+        return tr("By the files %1: inside").arg(bracketText(r));
+    case Fact::filesSoft:
+        return tr("By the files %1: soft").arg(bracketText(r));
+    case Fact::filesHard:
+        return tr("By the files %1: hard").arg(bracketText(r));
+    case Fact::filesAcross:
+        return tr("By the files %1: across a limit; the file of %2 would settle it").arg(bracketText(r), h(2));
+    case Fact::filesStay:
+        return tr("By the files %1: across a limit, and no file of the set would settle it").arg(bracketText(r));
+    case Fact::filesCannot:
+        return std::isinf(number(r, 0))
+                   ? tr("No set of files is known: nothing can be confirmed by them")
+                   : tr("This set cannot confirm the window: it needs %1 HRC of width, or a minimum of %2 at most")
+                         .arg(h(0), h(1));
     case Fact::blockFarOff:
         return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
     case Fact::spacingGood:
@@ -124,7 +175,21 @@ QString sentence(const Reason& r) {
     case Fact::mixedScales:
         return tr("Read on more than one scale: Borderline at best");
     case Fact::mixedTesters:
-        return tr("Read on more than one tester: Borderline at best");
+    case Fact::testersAgree: {
+        // Mean and U of each, then what they say together.
+        QStringList sets;
+        for (std::size_t i = 0; i < r.texts.size(); ++i)
+            sets << tr("%1 %2 ± %3").arg(text(r, i), h(2 * i), h(2 * i + 1));
+        const std::size_t last = 2 * r.texts.size();
+        const QString all = sets.join(QStringLiteral(", "));
+        if (r.texts.size() > 2)
+            return (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1; together %2 ± %3")
+                                                 : tr("Testers agree: %1; together %2 ± %3"))
+                .arg(all, h(last), h(last + 1));
+        return (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1")
+                                             : tr("Testers agree, the first is judged: %1"))
+            .arg(all);
+    }
     case Fact::converted:
         return tr("Converted from %1").arg(text(r, 0));
     case Fact::readingsAgree:
@@ -238,7 +303,9 @@ QString sentence(const Reason& r) {
         return tr("The window is %1 wide, this tester needs %2 to pass a blade. More block and blade readings help")
             .arg(h(0), u(1));
     case Fact::moreReadingsSettle:
-        return tr("%1 more would settle it if they read alike").arg(whole(number(r, 0)));
+        return tr("%1 more would settle it in %2 of such cases").arg(whole(number(r, 0)), percent(number(r, 1)));
+    case Fact::moreReadingsMay:
+        return tr("%1 more settle it in %2 of such cases").arg(whole(number(r, 0)), percent(number(r, 1)));
     case Fact::moreBlockReadingsHelp:
         return tr("Five block readings would narrow ± %1 to ± %2").arg(u(0), u(1));
     case Fact::lowConfidenceRow:
@@ -356,8 +423,18 @@ QString sentence(const Reason& r) {
     case Fact::transferGood:
         return tr("%1 s to the quench, about %2 on entering").arg(seconds(number(r, 0)), degrees(number(r, 1)));
     case Fact::transferLate:
-        return tr("%1 s to the quench: the edge fell to about %2, Ac1 is %3")
-            .arg(seconds(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));
+        return tr("%1 s to the quench: the edge fell to about %2, under %3 it begins to change (Ac1 %4)")
+            .arg(seconds(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)), degrees(number(r, 3)));
+    case Fact::transferSlow:
+        return tr("%1 s to the quench: over %2 s even an air-hardening grade loses hardness")
+            .arg(seconds(number(r, 0)), seconds(number(r, 1)));
+    case Fact::transferApart:
+        return tr("The watch says %1 s to the quench, the marks on the trace %2: the watch is taken")
+            .arg(seconds(number(r, 0)), seconds(number(r, 1)));
+    case Fact::probeFault:
+        return tr("Samples far off both neighbours left out: %1, the first %2 at %3 min; a fault of the probe")
+            .arg(number(r, 0), 0, 'f', 0)
+            .arg(degrees(number(r, 1)), minutes(number(r, 2)));
     case Fact::transferNotNoted:
         return tr("Transfer: not looked at");
     case Fact::quenchantGood:
@@ -377,6 +454,28 @@ QString sentence(const Reason& r) {
         return tr("Its siblings came as expected: suspect this blade");
     case Fact::surpriseShared:
         return tr("Its siblings are off the same way (%1): suspect oven or tester").arg(signedHardness(number(r, 0)));
+    case Fact::surpriseFar:
+        return tr("%1 times its standard uncertainty off: was the cycle run? oven? steel? Look before it passes")
+            .arg(number(r, 0), 0, 'f', 1);
+    case Fact::surpriseLooked:
+        return tr("Looked into by %1: %2").arg(text(r, 1), text(r, 0));
+    case Fact::temperLoad: {
+        const QString marks = listed(r);
+        const QString rest = std::abs(number(r, 0) - number(r, 1)) > 0.5
+                                 ? tr("; alone it would be %1").arg(degrees(number(r, 1)))
+                                 : QString();
+        return (number(r, 2) > 0 ? tr("Two loads: %1 go in together at %2%3") : tr("%1 go in together at %2%3"))
+            .arg(marks, degrees(number(r, 0)), rest);
+    }
+    case Fact::curveScatters:
+        return tr("What the curve was learned from contradicts itself: %1 times the usual scatter, so wider")
+            .arg(number(r, 0), 0, 'f', 1);
+    case Fact::siblingsDoubted:
+        return tr("Far off their siblings or against themselves, so hardly counted: %1").arg(listed(r));
+    case Fact::readingNotBelieved:
+        return tr("Readings above the %1 that this grade can give: %2, not believed")
+            .arg(hardness(number(r, 1)))
+            .arg(number(r, 0), 0, 'f', 0);
     case Fact::nextTemper:
         return tr("Next: %1 for %2, expect %3; %4 inside, %5 too soft")
             .arg(degrees(number(r, 0)), hours(number(r, 1)), h(2), percent(number(r, 3)), percent(number(r, 4)));

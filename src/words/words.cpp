@@ -157,6 +157,8 @@ QString headline(const Verdict& v) {
                : first == Fact::soakUnder        ? tr("Soaked shorter than planned.")
                : first == Fact::soakApart        ? tr("Soaked unlike the others.")
                : first == Fact::transferLate     ? tr("Slow into the quench.")
+               : first == Fact::transferSlow     ? tr("Slow into the quench.")
+               : first == Fact::transferApart    ? tr("Two transfer times.")
                : first == Fact::quenchantOff     ? tr("The quenchant was off.")
                : first == Fact::ovenOvershot     ? tr("The oven overshot.")
                : first == Fact::noteAgainstTrace ? tr("Note and trace disagree.")
@@ -166,6 +168,9 @@ QString headline(const Verdict& v) {
     const Measurement& m = *v.measurement;
     switch (v.state) {
     case State::pass:
+        for (const Reason& r : v.reasons) {
+            if (r.fact == Fact::withAllowance) return tr("With allowance, %1 outside.").arg(hardness(number(r, 1)));
+        }
         return tr("%1 inside.").arg(percent(m.probability_inside));
     case State::fail:
         for (const Reason& r : v.reasons) {
@@ -180,6 +185,17 @@ QString headline(const Verdict& v) {
     if (m.side == Side::hard) return tr("Hard: not yet done.");
     return tr("%1 inside.").arg(percent(m.probability_inside));
 }
+
+namespace {
+
+// For how long, what to expect, and what goes in with it.
+QString temperDetail(const TemperStep& temper) {
+    const QString own = tr("for %1, expect %2").arg(hours(temper.advised->hours), hardness(temper.advised->expect.hrc));
+    if (temper.load.size() < 2) return own;
+    return tr("%1; %2 blades together").arg(own).arg(temper.load.size());
+}
+
+} // namespace
 
 NextWords nextStep(const Verdict& v) {
     const auto* read = v.next.as<ReadStep>();
@@ -202,12 +218,11 @@ NextWords nextStep(const Verdict& v) {
         if (temper == nullptr) return {tr("Log a temper"), {}};
         if (temper->advised)
             return {tr("Temper %1 at %2").arg(temper->done + 1).arg(degrees(temper->advised->temperature_c)),
-                    tr("for %1, expect %2").arg(hours(temper->advised->hours), hardness(temper->advised->expect.hrc))};
+                    temperDetail(*temper)};
         return {tr("Log temper %1").arg(temper->done + 1), tr("%1 needed before a Pass").arg(temper->needed)};
     case Act::temperAgain:
         if (temper != nullptr && temper->advised)
-            return {tr("Temper again at %1").arg(degrees(temper->advised->temperature_c)),
-                    tr("for %1, expect %2").arg(hours(temper->advised->hours), hardness(temper->advised->expect.hrc))};
+            return {tr("Temper again at %1").arg(degrees(temper->advised->temperature_c)), temperDetail(*temper)};
         return {tr("Temper again"), tr("a little hotter, then read")};
     case Act::takeShot:
         return {tr("Shoot the bar"), tr("on bare, clean metal; three shots")};
@@ -276,6 +291,16 @@ NextWords nextStep(const Verdict& v) {
                 tr("harden a coupon: %1 or %2").arg(span(how.a_low, how.a_high, 0), span(how.b_low, how.b_high, 0))};
         return {title, tr("sparks beside known bars")};
     }
+    case Act::lookIntoSurprise:
+        return {tr("Look into it"), tr("was the cycle run? oven, reading, steel; then say what it was")};
+    case Act::tryFiles: {
+        const auto* file = v.next.as<FileStep>();
+        return file != nullptr && file->file_hrc > 0
+                   ? NextWords{tr("Try the file of %1").arg(hardness(file->file_hrc)), tr("it would settle it")}
+                   : NextWords{tr("Try the files"), tr("on bare, clean metal, softest first")};
+    }
+    case Act::chooseSet:
+        return {tr("Choose whose readings stand"), tr("they are further apart than both explain")};
     case Act::clearCrack:
         return {tr("Clear the crack"), tr("ground out or inspected, with the reason; or it is out")};
     case Act::backUpRebound:
@@ -286,6 +311,28 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Done at this gate"), {}};
     case Act::out:
         return {tr("Nothing to do"), {}};
+    }
+    return {};
+}
+
+QString zoneName(const std::string& zone) {
+    switch (named<Zone>(zone).value_or(Zone::edge)) {
+    case Zone::edge:
+        return tr("edge");
+    case Zone::spine:
+        return tr("spine");
+    case Zone::tang:
+        return tr("tang");
+    case Zone::ricasso:
+        return tr("ricasso");
+    case Zone::skin:
+        return tr("skin");
+    case Zone::core:
+        return tr("core");
+    case Zone::cladding:
+        return tr("cladding");
+    case Zone::patch:
+        return tr("patch");
     }
     return {};
 }
@@ -341,6 +388,12 @@ QString taskText(const QString& mark, const NextStep& next) {
         return tr("file the edge of %1").arg(mark);
     case Act::tellApart:
         return tr("%1: tell its steel").arg(mark);
+    case Act::lookIntoSurprise:
+        return tr("%1: look into its surprise").arg(mark);
+    case Act::tryFiles:
+        return tr("try files on %1").arg(mark);
+    case Act::chooseSet:
+        return tr("%1: whose readings stand?").arg(mark);
     case Act::clearCrack:
         return tr("%1 is cracked: clear it, or it is out").arg(mark);
     case Act::backUpRebound:
@@ -417,6 +470,8 @@ QString budgetPartName(BudgetPart::Source source) {
         return tr("correction for the convex surface");
     case BudgetPart::Source::unknownError:
         return tr("error of the tester, not verified");
+    case BudgetPart::Source::aged:
+        return tr("drift since the run");
     case BudgetPart::Source::blockDistance:
         return tr("distance of the block");
     }
@@ -445,6 +500,8 @@ QString budgetHint(const Budget& budget) {
         return tr("The convex surface limits it: a flat would help.");
     case BudgetPart::Source::unknownError:
         return tr("The tester is not verified: a run on a block would help most.");
+    case BudgetPart::Source::aged:
+        return tr("drift since the run");
     case BudgetPart::Source::blockDistance:
         return tr("The block is far from the work: one nearer would help.");
     }

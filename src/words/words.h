@@ -51,6 +51,8 @@ QString bracketText(double lower, double upper);
 /// A text of the record in the interface language: one of the program's own words ("miscounted") translated, a maker's
 /// words as they are. What is stored is always the word, never its translation.
 QString recorded(const std::string& text);
+/// "spine", for a stored zone's word.
+QString zoneName(const std::string& zone);
 
 /// One reason as a sentence, without its rule.
 QString sentence(const Reason& reason);

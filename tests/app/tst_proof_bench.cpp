@@ -66,6 +66,11 @@ private slots:
         QCOMPARE(progress(d).current, std::size_t(4));
         for (int i = 0; i < 5; ++i) d.press(Qt::Key_Return);
         d.type("/"); // counted one too many
+        // A typed digit is a number of strokes, never the end of the trial.
+        d.type("2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(progress(d).steps[4].count, 6.0);
+        d.type("/");
         QCOMPARE(progress(d).steps[4].count, 4.0);
         // Left in the middle, and the window closed: nothing is lost.
         d.press(Qt::Key_Escape);
@@ -104,9 +109,17 @@ private slots:
         begin(d, "Performance trial");
         toTheChop(d);
         d.press(Qt::Key_Return);
-        d.type("0");
+        // What is not the steel ends nothing: the step is done again (E32).
+        d.press(Qt::Key_Delete);
+        d.type("0"); // the operator slipped
+        QCOMPARE(progress(d).outcome, TrialOutcome::running);
+        QVERIFY(progress(d).not_steel.size() == 1);
+        d.press(Qt::Key_Delete);
         QVERIFY2(d.dialogText().contains("This ends the trial"), qPrintable(d.dialogText()));
-        d.type("1"); // chipped
+        d.type("1");                                          // chipped
+        QCOMPARE(progress(d).outcome, TrialOutcome::running); // only after it is confirmed
+        QVERIFY2(d.dialogText().contains("End the trial as failed"), qPrintable(d.dialogText()));
+        d.type("1");
         QVERIFY2(d.word() == "Fail", qPrintable(d.word()));
         QVERIFY2(d.reasons().contains("Performance trial failed at Chop 1: chipped"), qPrintable(d.reasons()));
         QCOMPARE(progress(d).steps[5].state, StepState::waiting); // later steps stay open
@@ -193,7 +206,8 @@ private slots:
             begin(d, "Cut to dull");
             d.press(Qt::Key_Return); // rope
             for (int i = 0; i < passes; ++i) d.press(Qt::Key_Return);
-            d.type("*0"); // once hesitating, then dull
+            d.type("*"); // once hesitating, then dull
+            d.press(Qt::Key_Delete);
         };
         cut(4);
         d.type("+");

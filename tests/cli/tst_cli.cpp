@@ -119,6 +119,7 @@ private slots:
         row("files --skates 62 --bites 58", "contradiction", true);
         row("compare --a 62.0,61.4,63.2,60.8,62.1 --b 61,60,62,60,61", "bias", 1.1);
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "verdict", "pass");
+        row("judge --readings 62.1,61.8,61.9 --window 58:62.5 --bias 1.5", "verdict", "borderline");
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "standard_uncertainty", 0.23094);
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5", "coverage_factor", 2.0379);
         row("judge --readings 62.1,61.8,61.9 --window 61:62.5 --bias 0.2", "expanded_uncertainty", 0.64216);

@@ -55,10 +55,10 @@ private slots:
         QCOMPARE(states[Gate::temper].size(), std::size_t(5));
         QVERIFY(states[Gate::quench].count(State::pass) && states[Gate::quench].count(State::borderline) &&
                 states[Gate::quench].count(State::fail) && states[Gate::quench].count(State::notYet));
-        for (const Fact fact : {Fact::tempersMissing, Fact::unevenBlade, Fact::notYetDone, Fact::testerNotVerified,
-                                Fact::moreReadingsSettle, Fact::allBladesVeryLow, Fact::onlyThisBladeLow,
-                                Fact::excusedBecause, Fact::outBecause, Fact::filesAgree, Fact::filesContradict,
-                                Fact::instrumentAverage, Fact::spacingBroken}) {
+        for (const Fact fact :
+             {Fact::tempersMissing, Fact::unevenBlade, Fact::notYetDone, Fact::testerNotVerified, Fact::moreReadingsMay,
+              Fact::allBladesVeryLow, Fact::onlyThisBladeLow, Fact::excusedBecause, Fact::outBecause, Fact::filesAgree,
+              Fact::filesContradict, Fact::instrumentAverage, Fact::spacingBroken}) {
             QVERIFY2(facts.count(fact), qPrintable(QString::number(int(fact))));
         }
     }

@@ -135,10 +135,26 @@ private slots:
         const Batch batch = log.withBatch();
         TemperDraft temper;
         temper.batch = batch.id;
-        temper.blades = {batch.blades[0].id};
+        temper.blades = {batch.blades[0].id, batch.blades[1].id};
         temper.temperature_c = 205;
         temper.hours = 2;
         QVERIFY(logTemper(*log, temper).ok());
+        // Only what a verified tester has read teaches (E19).
+        QVERIFY(logReading(*log, log.reading(batch, 1, 61.5)).ok());
+        std::map<std::string, std::vector<TemperObservation>> unverified;
+        QVERIFY(temperHistory(
+                    *log, fixtures::tables(),
+                    [] {
+                        Batch none;
+                        none.id = "other";
+                        none.grade = "115CrV3";
+                        return none;
+                    }(),
+                    unverified)
+                    .value()
+                    .empty());
+        const std::string run = startVerification(*log, log.tester(), log.block()).value();
+        for (const double value : {62.6, 62.7, 62.5}) QVERIFY(logBlockReading(*log, run, value, "").ok());
         QVERIFY(logReading(*log, log.reading(batch, 0, 61.5)).ok());
         Batch other;
         other.id = "other";

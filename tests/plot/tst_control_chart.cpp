@@ -36,7 +36,6 @@ class tst_ControlChart : public QObject {
         c.allowed_error = 0.5;
         c.allowed_spread = 1.0;
         c.drift = driftOf(c.errors);
-        c.drift_days = 182;
         if (c.drift) c.weeks_left = weeksUntil(*c.drift, perWeek > 0 ? 0.5 : -0.5);
         return c;
     }

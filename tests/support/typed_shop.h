@@ -42,6 +42,14 @@ public:
         return QJsonDocument::fromJson(answer.output).object();
     }
 
+    /// What another command says of the logbook.
+    QJsonObject ask(const QString& command, const QStringList& words) {
+        const cli::Answer answer = run(QStringList{command, m_book} + words);
+        if (answer.exit_code != 0) qFatal("%s", answer.error.constData());
+        return QJsonDocument::fromJson(answer.output).object();
+    }
+    const QString& path() const { return m_book; }
+
     static QJsonObject gate(const QJsonObject& blade, const char* name) {
         for (const QJsonValue one : blade["gates"].toArray()) {
             if (one.toObject()["gate"].toString() == QLatin1String(name)) return one.toObject();

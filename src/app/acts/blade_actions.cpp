@@ -92,6 +92,10 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
         temperature = QString::number(step->advised->temperature_c);
         hours = QString::number(step->advised->hours);
     }
+    QStringList together; // what the button says goes in together
+    if (step != nullptr) {
+        for (const std::string& mark : step->load) together << QString::fromStdString(mark);
+    }
     if (start) {
         temperature = QString::number(start->temperature_c);
         hours = QString::number(start->hours);
@@ -104,7 +108,9 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                         {"blades",
                          tr("Blades"),
                          tr("marks, separated by commas"),
-                         onlyThis ? QString::fromStdString(current->mark) : marks.join(QStringLiteral(", ")),
+                         !together.isEmpty() ? together.join(QStringLiteral(", "))
+                         : onlyThis          ? QString::fromStdString(current->mark)
+                                             : marks.join(QStringLiteral(", ")),
                          {},
                          false},
                         {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false}},
@@ -332,7 +338,13 @@ void ShopActions::changePlanned() {
         tr("The plan of %1").arg(words::gateName(gate)), tr("Judge anew"),
         {{"asked", tr("Asked"), tr("whether this batch must pass it"),
           plan.required ? QStringLiteral("yes") : QStringLiteral("no"), yesOrNo(), false},
-         {"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false}},
+         {"planned", tr("Readings"), tr("for each blade, 1 to 10"), QString::number(plan.planned_readings), {}, false},
+         {"means",
+          tr("By"),
+          tr("Quench and Temper only: files alone, without a tester"),
+          plan.by_files ? QStringLiteral("files") : QStringLiteral("readings"),
+          {{"readings", tr("readings")}, {"files", tr("files")}},
+          false}},
         m_look, m_window);
     form->ask(
         [](const FormValues& v) {
@@ -340,9 +352,80 @@ void ShopActions::changePlanned() {
                        ? FormFault{}
                        : FormFault{QStringLiteral("planned"), tr("Type 1 to 10.")};
         },
-        [this, gate, id = m_document.batch().id](const FormValues& v) {
-            m_document.perform([id, gate, planned = GatePlan{v["asked"] == QLatin1String("yes"), v["planned"].toInt()}](
-                                   Logbook& logbook) { return changePlan(logbook, id, gate, planned); });
+        [this, gate, plan, id = m_document.batch().id](const FormValues& v) {
+            const bool files = v["means"] == QLatin1String("files");
+            const bool canFiles = gate == Gate::quench || gate == Gate::temper;
+            m_document.perform([id, gate, plan, files, canFiles,
+                                planned = GatePlan{v["asked"] == QLatin1String("yes"), v["planned"].toInt(), files}](
+                                   Logbook& logbook) -> Result<Done> {
+                return logbook.inOneTransaction([&]() -> Result<Done> {
+                    auto done = changePlan(logbook, id, gate, planned);
+                    if (done && files != plan.by_files && canFiles) done = changeMeans(logbook, id, gate, files);
+                    return done;
+                });
+            });
+        });
+}
+
+void ShopActions::changeRules() {
+    if (!m_document.hasBatch()) return;
+    const Batch& batch = m_document.batch();
+    const BatchRules rules = rulesOf(batch);
+    const auto word = [](bool yes) { return yes ? QStringLiteral("yes") : QStringLiteral("no"); };
+    auto* form = new FormDialog(
+        tr("The rules of %1").arg(QString::fromStdString(batch.name)), tr("Judge anew"),
+        {{"rule",
+          tr("Pass when"),
+          tr("guarded costs readings; plain lets one in two at the limit through"),
+          QString::fromLatin1(nameOf(rules.rule)),
+          {{"guarded", tr("mean and its U inside")},
+           {"plain", tr("the mean is inside")},
+           {"allowance", tr("outside by no more than the allowance")}},
+          false},
+         {"allowance",
+          tr("Allowance"),
+          tr("HRC, said on every paper; blank: the tester's allowed error"),
+          rules.allowance ? words::hardness(*rules.allowance) : QString(),
+          {},
+          false},
+         {"as_read", tr("Judge as read"), tr("not corrected for the tester's error, which widens U instead"),
+          word(rules.uncorrected), yesOrNo(), false},
+         {"verify",
+          tr("Verify every"),
+          tr("E18 asks for each day; later it is aged, and widens U"),
+          QString::fromLatin1(nameOf(rules.verify_every)),
+          {{"day", tr("day")}, {"week", tr("week")}, {"month", tr("month")}},
+          false},
+         {"limit",
+          tr("Re-hardenings"),
+          tr("at most, before it is said"),
+          QString::number(rules.rehardening_limit),
+          {},
+          false},
+         {"later", tr("Batches to come"), tr("take these rules too"), word(false), yesOrNo(), false}},
+        m_look, m_window);
+    form->ask(
+        [](const FormValues& v) -> FormFault {
+            const auto allowance = parseNumber(v["allowance"].toStdString());
+            if (!v["allowance"].isEmpty() && (!allowance || *allowance < 0 || *allowance > 3))
+                return {QStringLiteral("allowance"), tr("Type HRC 0 to 3, or leave it blank.")};
+            bool whole = false;
+            const int limit = v["limit"].toInt(&whole);
+            if (!whole || limit < 0 || limit > 20) return {QStringLiteral("limit"), tr("Type 0 to 20.")};
+            return {};
+        },
+        [this, id = batch.id](const FormValues& v) {
+            BatchRules typed;
+            typed.rule = named<DecisionRule>(v["rule"].toStdString()).value_or(DecisionRule::guarded);
+            if (!v["allowance"].isEmpty()) typed.allowance = *parseNumber(v["allowance"].toStdString());
+            typed.uncorrected = v["as_read"] == QLatin1String("yes");
+            typed.verify_every = named<VerifyEvery>(v["verify"].toStdString()).value_or(VerifyEvery::day);
+            typed.rehardening_limit = v["limit"].toInt();
+            m_document.perform(
+                [id, typed, later = v["later"] == QLatin1String("yes")](Logbook& logbook) {
+                    return rollcall::changeRules(logbook, id, typed, later);
+                },
+                [this](const Result<Done>& done) { afterWork(tr("rules changed, everything judged anew"), done); });
         });
 }
 

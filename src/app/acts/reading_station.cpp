@@ -37,6 +37,11 @@ void ReadingStation::setSurface(const std::string& scale, std::optional<double> 
     emit changed();
 }
 
+void ReadingStation::setZone(Zone zone) {
+    m_zone = zone;
+    emit changed();
+}
+
 // A hardness in HRC on the scale in use; none where the conversion table has a gap.
 std::optional<double> ReadingStation::inScale(std::optional<double> hrc) const {
     if (!hrc || m_scale == "HRC") return hrc;
@@ -50,6 +55,7 @@ void ReadingStation::forget() {
     m_message.clear();
     m_refused = m_askedOnce = m_oneMore = false;
     m_chosen.reset();
+    m_zone = Zone::edge;
 }
 
 void ReadingStation::refuse(const QString& message) {
@@ -286,6 +292,7 @@ ReadingDraft ReadingStation::draftFor(const Blade& blade, const Number& number) 
     draft.as_entered = number.text.toStdString();
     draft.resolution = m_document.tester()->resolution;
     draft.spot = nextSpot();
+    draft.zone = m_zone;
     draft.tester = m_document.tester()->id;
     return draft;
 }
@@ -339,7 +346,7 @@ bool ReadingStation::expectsReading() const {
     if (m_mode == Mode::block) return true;
     const Verdict* verdict = m_document.verdict();
     if (verdict == nullptr || verdict->state == State::excused) return false;
-    if (m_oneMore || verdict->taken < std::max(1, verdict->planned)) return true;
+    if (m_oneMore || m_zone != Zone::edge || verdict->taken < std::max(1, verdict->planned)) return true;
     switch (verdict->next.act) {
     case Act::readAgain:
     case Act::mapReadings:
@@ -460,7 +467,7 @@ StationAct ReadingStation::act() const {
     }
     const Verdict* verdict = m_document.verdict();
     if (verdict == nullptr) return StationAct::overview;
-    if (m_oneMore) return StationAct::typeReading;
+    if (m_oneMore || m_zone != Zone::edge) return StationAct::typeReading;
     if (!m_typed.isEmpty()) return StationAct::typeReading;
     const bool reads = verdict->next.act == Act::takeReadings || verdict->next.act == Act::readAgain ||
                        verdict->next.act == Act::mapReadings;
@@ -483,6 +490,14 @@ StationAct ReadingStation::act() const {
         return StationAct::oneMore;
     case Act::setWindow:
         return StationAct::setLimits;
+    case Act::clearCrack:
+        return StationAct::clearCrack;
+    case Act::lookIntoSurprise:
+        return StationAct::lookInto;
+    case Act::chooseSet:
+        return StationAct::chooseSet;
+    case Act::tryFiles:
+        return StationAct::tryFiles;
     default:
         return StationAct::callNext;
     }

@@ -26,6 +26,10 @@ enum class StationAct {
     overview,
     setLimits,
     reharden,
+    clearCrack,
+    lookInto,
+    chooseSet,
+    tryFiles,
     nothing
 };
 
@@ -48,6 +52,9 @@ public:
     void setSurface(const std::string& scale, std::optional<double> radius_mm);
     const std::string& scale() const { return m_scale; }
     std::optional<double> convexRadius() const { return m_radius; }
+    /// E6. The zone of the readings to come on this blade; the edge again with the next one.
+    void setZone(Zone zone);
+    Zone zone() const { return m_zone; }
     /// The scale of the next number: the block's while it is read.
     const std::string& scaleInUse() const { return m_mode == Mode::block ? m_block.scale : m_scale; }
 
@@ -132,6 +139,7 @@ private:
     Document& m_document;
     Mode m_mode = Mode::blade;
     std::string m_scale = "HRC";
+    Zone m_zone = Zone::edge;
     std::optional<double> m_radius;
     Block m_block;
     std::string m_run;

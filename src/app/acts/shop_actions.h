@@ -44,9 +44,15 @@ public:
     void renameBlade();
     void changeLimits();
     void changePlanned();
+    /// E35: decision rule, allowance, verification, of the batch and where wished of those to come.
+    void changeRules();
     void acceptLeftOut();
     /// The crack that stops the blade in hand is ground out or inspected.
     void clearCrack();
+    /// E27: what was found on looking into a hardness far from what was expected.
+    void lookInto();
+    /// E7: of several testers' readings of the blade in hand whose stand; the others stay beside them.
+    void chooseSet();
     void why();
     /// Scale and surface of the readings to come (M4, M5, M8).
     void chooseScale();

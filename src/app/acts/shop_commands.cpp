@@ -4,11 +4,13 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/local_time.h"
 #include "core/judge/gate_case.h"
+#include "logbook/actions/blades.h"
 #include "logbook/actions/notes.h"
 #include "logbook/actions/proof.h"
 #include "plot/translate.h"
 #include "words/words.h"
 
+#include <map>
 #include <QLocale>
 
 // What a maker can do from anywhere in the window, and the acts that need no more than a form.
@@ -123,6 +125,63 @@ void ShopActions::clearCrack() {
               });
 }
 
+void ShopActions::lookInto() {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return;
+    askReason(tr("%1 reads far from what was expected. What was it?").arg(QString::fromStdString(blade->mark)),
+              tr("It was looked into"),
+              {QString(),
+               {"cycle run as logged, oven checked: it stands", tr("cycle run as logged, oven checked: it stands")},
+               {"read again by a verified tester: it stands", tr("read again by a verified tester: it stands")},
+               {"the oven was off", tr("the oven was off")},
+               {"the steel is not as said", tr("the steel is not as said")}},
+              [this, looked = *blade](const std::string& reason) {
+                  m_document.perform(
+                      [looked, reason](Logbook& logbook) {
+                          return rollcall::lookInto(logbook, looked, lastTemper(looked), reason);
+                      },
+                      [this](const Result<Done>& done) { afterWork(tr("It is kept with the readings."), done); });
+              });
+}
+
+void ShopActions::chooseSet() {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return;
+    const Gate gate = m_document.gate();
+    std::map<std::string, std::vector<std::string>> sets; // by tester
+    for (const Reading* reading : candidatesAt(*blade, gate, gate == Gate::temper ? lastTemper(*blade) : 0))
+        sets[reading->tester].push_back(reading->id);
+    if (sets.size() < 2) return emit said(tr("One tester has read this blade."), true);
+    std::vector<Choice> choices;
+    std::vector<std::string> testers;
+    for (const auto& [tester, readings] : sets) {
+        const Tester* known = m_document.batch().tester(tester);
+        testers.push_back(tester);
+        choices.push_back({QString::number(choices.size() + 1),
+                           known != nullptr ? QString::fromStdString(known->name) : tr("an unknown tester"),
+                           tr("%1 readings").arg(readings.size())});
+    }
+    (new ChoiceDialog(tr("Whose readings of %1 stand?").arg(QString::fromStdString(blade->mark)),
+                      {tr("The others stay visible and count no more.")}, choices, m_look, m_window))
+        ->ask([this, sets, testers](int i) {
+            std::vector<std::string> others;
+            for (const auto& [tester, readings] : sets) {
+                if (tester != testers[static_cast<std::size_t>(i)])
+                    others.insert(others.end(), readings.begin(), readings.end());
+            }
+            askReason(tr("Why do these stand?"), tr("They stand"),
+                      {QString(),
+                       {"verified on a nearer block", tr("verified on a nearer block")},
+                       {"read on ground, clean metal", tr("read on ground, clean metal")},
+                       {"the other was found to be off", tr("the other was found to be off")}},
+                      [this, others](const std::string& reason) {
+                          m_document.perform(
+                              [others, reason](Logbook& logbook) { return supersedeReadings(logbook, others, reason); },
+                              [this](const Result<Done>& done) { afterWork(tr("The set stands."), done); });
+                      });
+        });
+}
+
 Commands ShopActions::commands() {
     Commands all;
     const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
@@ -167,6 +226,20 @@ Commands ShopActions::commands() {
                                   ? QString()
                                   : tr("No crack is marked on this blade.");
                    }});
+    all.push_back({QStringLiteral("rules"), tr("Rules of the shop"),
+                   tr("decision rule, allowance, how often a tester is verified, re-hardenings"), Verb::none,
+                   [this] { changeRules(); },
+                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
+    all.push_back({QStringLiteral("look-into"), tr("Looked into a surprise"),
+                   tr("a hardness far from what was expected, and what it was"), Verb::none, [this] { lookInto(); },
+                   [this] {
+                       const Blade* blade = m_document.blade();
+                       return blade != nullptr && lastTemper(*blade) > 0 ? QString()
+                                                                         : tr("This blade is not tempered.");
+                   }});
+    all.push_back({QStringLiteral("choose-set"), tr("Whose readings stand"), tr("of several testers on one blade"),
+                   Verb::none, [this] { chooseSet(); },
+                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
     control("note", Qt::Key_M, tr("Note"), tr("a plain sentence on batch, blade or reading"),
             [notes] { notes.keep(); });
     control("find-notes", Qt::Key_F, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); });

@@ -3,6 +3,7 @@
 #include "app/batch/batch_form.h"
 
 #include "core/base/number.h"
+#include "core/judge/usual_window.h"
 #include "logbook/actions/blades.h"
 #include "plot/translate.h"
 #include "words/words.h"
@@ -20,6 +21,7 @@ struct Profile {
     const char* name;
     std::vector<Gate> gates;
     std::optional<int> minimumTempers;
+    bool byFiles = false; ///< E37
 
     bool asks(Gate gate) const { return std::find(gates.begin(), gates.end(), gate) != gates.end(); }
 };
@@ -27,6 +29,7 @@ const std::vector<Profile>& profiles() {
     using enum Gate;
     static const std::vector<Profile> all{
         {QT_TRANSLATE_NOOP("rollcall", "Quench and Temper"), {quench, temper}, std::nullopt},
+        {QT_TRANSLATE_NOOP("rollcall", "Quench and Temper, by files"), {quench, temper}, std::nullopt, true},
         {QT_TRANSLATE_NOOP("rollcall", "Heat, Quench and Temper"), {heat, quench, temper}, std::nullopt},
         {QT_TRANSLATE_NOOP("rollcall", "Steel to Proof"), {steel, heat, quench, temper, edge, proof}, std::nullopt},
         {QT_TRANSLATE_NOOP("rollcall", "Steel to Release"),
@@ -38,6 +41,17 @@ const std::vector<Profile>& profiles() {
         {QT_TRANSLATE_NOOP("rollcall", "Finished knives: hardness only"), {temper}, 0},
         {QT_TRANSLATE_NOOP("rollcall", "Finished knives: steel and hardness"), {steel, temper}, 0}};
     return all;
+}
+
+// E38. " Usual for Kitchen: 60 to 64 (hard and thin)", for the maker to take or not.
+QString usualText(const Tables& tables, const std::string& purpose, const Grade* grade) {
+    QStringList all;
+    for (const UsualWindow& one : usualWindows(tables, purpose, grade)) {
+        const QString school = QString::fromStdString(one.profile->school);
+        all << (one.by_grade ? tr("%1 (%2, as far as the grade goes)") : tr("%1 (%2)"))
+                   .arg(words::windowText(one.window), school);
+    }
+    return all.isEmpty() ? QString() : QLatin1Char(' ') + tr("Usual, by judgement: %1.").arg(all.join(tr(" or ")));
 }
 
 // "GK-#" with 3 gives GK-1, GK-2, GK-3; a pattern without # gets the number behind it.
@@ -102,7 +116,8 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
         for (const Profile& profile : profiles()) {
             const bool same = std::all_of(allGates.begin(), allGates.end(),
                                           [&](Gate gate) { return profile.asks(gate) == like->planOf(gate).required; });
-            if (same && (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
+            if (same && profile.byFiles == like->planOf(Gate::temper).by_files &&
+                (profile.minimumTempers == 0) == (like->minimum_tempers == 0))
                 v["profile"] = QString::fromLatin1(profile.name);
         }
         v["name"] = nextName(like->name, known);
@@ -126,7 +141,12 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
             {"count", tr("Blades"), tr("how many"), v["count"], {}, false},
             {"marks", tr("Marks"), tr("# stands for the number"), v["marks"], {}, false},
             {"grade", tr("Grade"), tr("AISI, EN or DIN; blank if not known"), v["grade"], namedChoices(grades), true},
-            {"purpose", tr("Purpose"), tr("what it is for"), v["purpose"], {}, false},
+            {"purpose",
+             tr("Purpose"),
+             tr("what it is for; kitchen, chopper and the like have usual windows"),
+             v["purpose"],
+             {},
+             false},
             {"window", tr("Window"), tr("HRC after temper, like 61 to 63"), v["window"], {}, false},
             {"minimum", tr("Quench minimum"), tr("HRC; blank: the grade's own"), v["minimum"], {}, false},
             {"thickness", tr("Thickness"), tr("mm, or 0.095in"), v["thickness"], {}, false},
@@ -163,7 +183,8 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     draft.window = window.window;
     draft.window_text = text("window").toStdString();
     if (profile->asks(Gate::temper) && !draft.window.low)
-        return fault("window", tr("The Temper gate needs a window, like 61 to 63."));
+        return fault("window", tr("The Temper gate needs a window, like 61 to 63.") +
+                                   usualText(tables, draft.purpose, tables.grade(draft.grade)));
     if (!text("minimum").isEmpty()) {
         const auto minimum = parseNumber(text("minimum").toStdString());
         if (!minimum || *minimum < 20 || *minimum > 70)
@@ -194,7 +215,7 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
         return fault("planned", tr("Type how many readings each blade gets, 1 to 10."));
     for (const Gate gate : allGates) {
         const bool read = gate == Gate::quench || gate == Gate::temper;
-        draft.plan[indexOf(gate)] = {profile->asks(gate), read ? planned : 1};
+        draft.plan[indexOf(gate)] = {profile->asks(gate), read ? planned : 1, read && profile->byFiles};
     }
     draft.minimum_tempers = profile->minimumTempers;
     for (int i = 1; i <= count; ++i)

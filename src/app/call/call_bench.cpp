@@ -6,6 +6,7 @@
 #include "app/call/blade_view.h"
 #include "app/call/reading_row.h"
 #include "app/call/rule_view.h"
+#include "app/shared/choice_dialog.h"
 #include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
@@ -187,6 +188,14 @@ void CallBench::act() {
         return m_actions.changeLimits();
     case StationAct::reharden:
         return m_actions.reharden();
+    case StationAct::clearCrack:
+        return m_actions.clearCrack();
+    case StationAct::lookInto:
+        return m_actions.lookInto();
+    case StationAct::chooseSet:
+        return m_actions.chooseSet();
+    case StationAct::tryFiles:
+        return m_actions.tryFiles(m_rule->bladeData());
     case StationAct::callNext:
         return callNext();
     case StationAct::overview:
@@ -236,8 +245,22 @@ Commands CallBench::commands() {
              Qt::Key_Space},
             {QStringLiteral("files"), tr("Files"), tr("which skate and which bite, on this blade"), Verb::files,
              [this] { m_actions.tryFiles(m_rule->bladeData()); }, onBlock},
+            {QStringLiteral("zone"), tr("Zone"), tr("edge, spine, tang, core: where the next readings are"), Verb::zone,
+             [this] { chooseZone(); }, onBlock},
             {QStringLiteral("series"), tr("Strikes"), tr("a series: rebound, with its own average"), Verb::series,
              [this] { m_actions.logSeries(); }, onBlock}};
+}
+
+// E6. Z once more on another zone goes back to the edge.
+void CallBench::chooseZone() {
+    if (m_station.zone() != Zone::edge) return m_station.setZone(Zone::edge);
+    std::vector<Choice> choices;
+    for (const Zone zone : allZones)
+        choices.push_back({QString::number(choices.size() + 1), words::zoneName(nameOf(zone)),
+                           zone == Zone::edge ? tr("what the gate judges") : QString()});
+    (new ChoiceDialog(tr("Which zone is read next?"), {tr("Zones are shown beside each other, never averaged.")},
+                      choices, m_look, window()))
+        ->ask([this](int i) { m_station.setZone(allZones[static_cast<std::size_t>(i)]); });
 }
 
 QStringList CallBench::offers() const {
@@ -331,6 +354,11 @@ void CallBench::nameAct(ColumnContent& content) const {
         content.act = verdict.next.act == Act::takeReadings || next.act.isEmpty() || verdict.next.act == Act::done
                           ? tr("Take reading %1").arg(verdict.taken + 1)
                           : next.act;
+        if (m_station.zone() != Zone::edge) {
+            content.act = tr("Read the %1").arg(words::zoneName(nameOf(m_station.zone())));
+            content.detail = tr("beside the edge, never averaged with it; Z goes back");
+            break;
+        }
         content.detail = spot ? tr("at %1 mm from the heel").arg(qRound(spot->x_mm)) : m_station.noSpotReason();
         break;
     }

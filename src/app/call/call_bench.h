@@ -50,6 +50,7 @@ private:
     ColumnContent bladeContent() const;
     ColumnContent blockContent() const;
     void nameAct(ColumnContent& content) const;
+    void chooseZone();
     /// The next blade to be read at this gate; none when all are.
     std::optional<std::size_t> nextToRead() const;
     void callNext();

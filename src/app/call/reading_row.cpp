@@ -83,6 +83,8 @@ void ReadingRow::refresh() {
                 m_taken.push_back({words::strikeName(r.struck->reason), words::hardness(r.value), tr("struck out")});
             else if (leftOut)
                 m_taken.push_back({tr("left out"), words::hardness(r.value), tr("left out")});
+            else if (r.zone != Zone::edge)
+                m_taken.push_back({words::zoneName(nameOf(r.zone)), words::hardness(r.value), {}});
             else
                 m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
         }
@@ -133,6 +135,7 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     const int border = open ? 3 : 1;
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
     const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
+                          : m_station.zone() != Zone::edge                ? words::zoneName(nameOf(m_station.zone()))
                                                                           : tr("Reading %1").arg(m_number);
     const QString scale = QString::fromStdString(m_station.scaleInUse());
     const bool converted = m_station.mode() == ReadingStation::Mode::blade && scale != QLatin1String("HRC");

@@ -44,6 +44,11 @@ void LadderPage::refresh() {
         aim.branch = m_branch;
         const auto advice = adviseTemper(*model, *m_grade, curves().candidate(*blade, lastTemper(*blade)), aim);
         if (advice) m_advice = *advice;
+        // What the button says goes before: there the blade goes in with others.
+        const Verdict* verdict = m_document.verdict(m_document.bladeIndex(), Gate::temper);
+        const auto* step = verdict != nullptr ? verdict->next.as<TemperStep>() : nullptr;
+        if (m_advice && !m_branch && step != nullptr && step->advised && step->advised->hours == m_hours)
+            m_advice->best = step->advised;
     }
     if (fresh) {
         if (m_advice && m_advice->best) {
@@ -66,7 +71,8 @@ QString LadderPage::whyBlind() const {
                    ? tr("no grade is named")
                    : tr("%1 is not in the library").arg(QString::fromStdString(m_document.batch().grade));
     if (curves().quenchedTooSoft(*blade)) return tr("it came soft from the quench, the curve is for hardened blades");
-    if (!tempersUpTo(*blade, lastTemper(*blade))) return tr("a temper has no temperature or time");
+    if (!tempersUpTo(*blade, lastTemper(*blade)) && !curves().asRead(*blade))
+        return tr("a temper has no temperature or time");
     return {};
 }
 
@@ -323,7 +329,10 @@ ColumnContent LadderPage::content() const {
     if (const Verdict* verdict = m_document.verdict(m_document.bladeIndex(), Gate::temper)) {
         for (const Reason& reason : verdict->reasons) {
             if (reason.fact == Fact::surprise || reason.fact == Fact::surpriseAlone ||
-                reason.fact == Fact::surpriseShared || reason.fact == Fact::colourAgainstOven)
+                reason.fact == Fact::surpriseShared || reason.fact == Fact::surpriseFar ||
+                reason.fact == Fact::surpriseLooked || reason.fact == Fact::temperLoad ||
+                reason.fact == Fact::curveScatters || reason.fact == Fact::siblingsDoubted ||
+                reason.fact == Fact::colourAgainstOven)
                 content.lines.push_back(
                     {reason.tone, words::sentence(reason), QString::fromStdString(reason.rule), false});
         }

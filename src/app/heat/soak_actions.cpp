@@ -158,12 +158,13 @@ void SoakPage::startHeat() {
     const Batch& batch = m_document.batch();
     const HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
     std::vector<FormField> fields = heatFields(usual, m_document.state().shop());
-    fields.push_back({"surface",
-                      tr("Surface"),
-                      tr("how it takes up heat"),
-                      QStringLiteral("scaled"),
-                      {{"scaled", tr("bare or scaled")}, {"foil", tr("in foil or bright")}},
-                      false});
+    fields.push_back(
+        {"surface",
+         tr("Surface"),
+         tr("how it takes up heat"),
+         QStringLiteral("scaled"),
+         {{"scaled", tr("bare or scaled")}, {"foil", tr("in foil or bright")}, {"coated", tr("anti-scale coating")}},
+         false});
     fields.push_back(
         {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
     fields.push_back(
@@ -206,6 +207,11 @@ void SoakPage::importTrace(const QString& path) {
     const auto read = readTrace(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
     if (!read) return emit said(tr("%1: %2").arg(name, words::errorText(read.error())), true);
     QString what = tr("%1: %2 samples").arg(name).arg(read->trace.samples().size());
+    if (!read->faults.empty())
+        what += tr(", %1 far off both neighbours (%2 at %3 min): a fault of the probe, left out of the soak")
+                    .arg(read->faults.size())
+                    .arg(words::degrees(read->faults.front().c))
+                    .arg(read->faults.front().s / 60, 0, 'f', 1);
     if (!read->skipped.empty())
         what += tr(", %1 lines skipped (line %2: %3)")
                     .arg(read->skipped.size())
@@ -349,8 +355,10 @@ void SoakPage::why() {
         if (answer.soak->by_steel)
             lines << tr("Steel of %1 mm, %2: above %3 for %4 min, an estimate  (M23)")
                          .arg(fieldNumber(blade->shape.thickness_mm),
-                              r->surface == HeatSurface::foil ? tr("in foil") : tr("bare or scaled"), from,
-                              shownMinutes(answer.soak->steel_minutes));
+                              r->surface == HeatSurface::foil     ? tr("in foil")
+                              : r->surface == HeatSurface::coated ? tr("coated")
+                                                                  : tr("bare or scaled"),
+                              from, shownMinutes(answer.soak->steel_minutes));
         lines << tr("Worth %1 min at %2: integral of exp(−Q/R (1/T − 1/T set)) above Ac1, Q 400 kJ/mol  (M22)")
                      .arg(shownMinutes(answer.soak->equivalent_minutes), words::degrees(r->set_c));
         lines << tr("The batch's middle is %1 min; 1.5 times more or less is said")

@@ -158,7 +158,11 @@ SoakChart SoakPage::chart() const {
     if (chart.oven != nullptr && firstIn && thickness >= 0.1 && *firstIn >= chart.oven->start()) {
         const double end = std::min(chart.oven->end(), std::max(lastOut.value_or(chart.oven->end()), *firstIn + 1));
         if (end > *firstIn + 1) {
-            if (auto steel = steelInOven(*chart.oven, thickness, r.surface, *firstIn, end))
+            const Grade* grade = m_document.tables().grade(m_document.batch().grade);
+            const double ac1 = grade != nullptr ? grade->ac1_c.value_or(727) : 727;
+            std::vector<TraceSample> faults; // drawn, but no heat to the steel
+            const Trace sound = chart.oven->withoutFaults(faults);
+            if (auto steel = steelInOven(sound, thickness, r.surface, *firstIn, end, ac1))
                 chart.steel = steel->shifted(*firstIn);
         }
     }

@@ -3,11 +3,14 @@
 #include "app/proof/study_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "core/proof/ranks.h"
 #include "logbook/actions/proof.h"
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 #include "words/words.h"
 
 #include <algorithm>
+#include <limits>
 #include <QClipboard>
 #include <QGuiApplication>
 #include <QKeyEvent>
@@ -26,6 +29,22 @@ QString shown(const std::optional<double>& value, int places, const QString& uni
 
 QString shown(const std::string& text) {
     return text.empty() ? QStringLiteral("–") : QString::fromStdString(text);
+}
+
+// "40 to 50 cuts · 2 to 3 of 3": the places a piece may have; nothing where all may have any.
+void addPlaces(QStringList& cells, const std::vector<std::optional<Places>>& places) {
+    const auto tried = std::count_if(places.begin(), places.end(), [](const auto& one) { return one.has_value(); });
+    const bool anything = std::any_of(places.begin(), places.end(), [&](const auto& one) {
+        return one && (one->best > 1 || one->worst < static_cast<int>(tried));
+    });
+    if (tried < 2 || !anything) return;
+    for (qsizetype i = 0; i < cells.size(); ++i) {
+        const auto& place = places[static_cast<std::size_t>(i)];
+        if (!place) continue;
+        const QString which = place->best == place->worst ? tr("place %1").arg(place->best)
+                                                          : tr("place %1 to %2").arg(place->best).arg(place->worst);
+        cells[i] += QStringLiteral(" · ") + which;
+    }
 }
 
 } // namespace
@@ -183,6 +202,31 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
             if (!protocols.contains(name)) protocols << name;
         }
     }
+    // E33. A place at each property, never one over all of them, and none by hardness.
+    constexpr double endless = std::numeric_limits<double>::infinity();
+    const auto performed = [&](auto&& by) {
+        std::vector<std::optional<Performed>> all;
+        for (const StudyPiece& piece : m_pieces) all.push_back(by(piece));
+        return all;
+    };
+    addPlaces(held.cells, placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                                       if (!piece.held) return std::nullopt;
+                                       const double load = piece.held->force_n * piece.held->raise_deg;
+                                       return Performed{load, piece.failed_as ? load : endless};
+                                   }),
+                                   true));
+    addPlaces(dull.cells,
+              placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                           if (!piece.dull) return std::nullopt;
+                           return Performed{double(piece.dull->last_pass),
+                                            piece.dull->first_fail ? double(*piece.dull->first_fail) : endless};
+                       }),
+                       true));
+    addPlaces(set.cells, placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                                      if (!piece.set_deg) return std::nullopt;
+                                      return Performed{*piece.set_deg, *piece.set_deg};
+                                  }),
+                                  false));
     rows.push_back(std::move(held));
     rows.push_back(std::move(failed));
     for (const QString& protocol : protocols) {
@@ -196,6 +240,14 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
             }
             row.cells << cell;
         }
+        addPlaces(row.cells, placesOf(performed([&](const StudyPiece& piece) -> std::optional<Performed> {
+                                          for (const auto& tried : piece.trials) {
+                                              if (QString::fromStdString(tried.protocol) == protocol)
+                                                  return Performed{tried.passed ? 1.0 : 0.0, tried.passed ? 1.0 : 0.0};
+                                          }
+                                          return std::nullopt;
+                                      }),
+                                      true));
         rows.push_back(std::move(row));
     }
     rows.push_back(std::move(dull));

@@ -120,7 +120,8 @@ void TrialPage::other() {
     switch (step.kind) {
     case StepKind::count:
         if (now.count < 1) return emit said(tr("Count a stroke first."), true);
-        if (step.least) return emit said(tr("%1 are asked: count on, or 0 when it failed.").arg(*step.least), true);
+        if (step.least)
+            return emit said(tr("%1 are asked: count on, or Delete when it failed.").arg(*step.least), true);
         return log(TrialAct::answer, now.count);
     case StepKind::cuts:
         return log(TrialAct::hesitates, step.every);
@@ -135,20 +136,60 @@ void TrialPage::fail() {
     if (!progress.caution(running.protocol).empty()) return;
     const ProtocolStep& step = running.protocol.steps[progress.current];
     if (step.kind == StepKind::cuts) return log(TrialAct::fail, step.every, "dull");
-    static const std::array<const char*, 6> ways{
-        QT_TRANSLATE_NOOP("record", "chipped"), QT_TRANSLATE_NOOP("record", "rolled or bent"),
-        QT_TRANSLATE_NOOP("record", "cracked"), QT_TRANSLATE_NOOP("record", "broke"),
-        QT_TRANSLATE_NOOP("record", "dull"),    QT_TRANSLATE_NOOP("record", "not done")};
+    static const char keys[] = "12345678H90";
     std::vector<Choice> choices;
-    for (std::size_t i = 0; i < ways.size(); ++i)
-        choices.push_back({QString::number(i + 1), words::recorded(ways[i]), {}});
+    for (std::size_t i = 0; i < failures.size(); ++i)
+        choices.push_back({QString(QLatin1Char(keys[i])), words::recorded(failures[i]),
+                           i < steelFailures ? QString() : tr("not the steel: the step is done again")});
     (new ChoiceDialog(tr("%1 failed: how?").arg(QString::fromStdString(step.name)),
                       {step.fail_ends ? tr("This ends the trial.") : tr("The trial goes on with the next step.")},
                       choices, m_look, window()))
-        ->ask([this](int i) { log(TrialAct::fail, 0, ways[static_cast<std::size_t>(i)]); });
+        ->ask([this, ends = step.fail_ends, name = QString::fromStdString(step.name)](int i) {
+            const std::string how = failures[static_cast<std::size_t>(i)];
+            if (!ends || !failsSteel(how)) return log(TrialAct::fail, 0, how);
+            (new ChoiceDialog(tr("%1: %2. End the trial as failed?").arg(name, words::recorded(how)), {},
+                              {{QStringLiteral("1"), tr("End it as failed"), {}}}, m_look, window()))
+                ->ask([this, how](int) { log(TrialAct::fail, 0, how); });
+        });
 }
 
-void TrialPage::askNumber() {
+// A digit begins a number, in every step that asks for one (E32).
+bool TrialPage::key(QKeyEvent* event) {
+    const bool digit = event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9;
+    if (!wantsAll() || !digit || (event->modifiers() & ~Qt::KeypadModifier) != 0) return false;
+    const Trial& running = *trial();
+    const TrialProgress progress = progressOf(running);
+    if (!progress.caution(running.protocol).empty()) return false;
+    const StepKind kind = running.protocol.steps[progress.current].kind;
+    const QString begun = QString(QChar('0' + (event->key() - Qt::Key_0)));
+    if (kind == StepKind::number) askNumber(begun);
+    if (kind == StepKind::count || kind == StepKind::cuts) askCount(begun);
+    return kind != StepKind::yesNo && kind != StepKind::bend;
+}
+
+void TrialPage::askCount(const QString& begun) {
+    const ProtocolStep step = trial()->protocol.steps[progressOf(*trial()).current];
+    auto* form = new FormDialog(QString::fromStdString(step.name), tr("Log it"),
+                                {{"value",
+                                  step.kind == StepKind::cuts ? tr("Cuts more, it still cuts") : tr("Strokes more"),
+                                  tr("a whole number"),
+                                  begun,
+                                  {},
+                                  false}},
+                                m_look, window());
+    form->ask(
+        [](const FormValues& v) {
+            bool whole = false;
+            const int n = v["value"].toInt(&whole);
+            return whole && n >= 1 && n <= 10000 ? FormFault{}
+                                                 : FormFault{QStringLiteral("value"), tr("Type how many, 1 to 10000.")};
+        },
+        [this, kind = step.kind](const FormValues& v) {
+            log(kind == StepKind::cuts ? TrialAct::cuts : TrialAct::count, v["value"].toInt());
+        });
+}
+
+void TrialPage::askNumber(const QString& begun) {
     const Trial& running = *trial();
     const ProtocolStep step = running.protocol.steps[progressOf(running).current];
     const bool length = step.unit == "mm";
@@ -156,7 +197,7 @@ void TrialPage::askNumber() {
                                 {{"value",
                                   tr("Read"),
                                   length ? tr("mm; 14 in is understood") : QString::fromStdString(step.unit),
-                                  {},
+                                  begun,
                                   {},
                                   false}},
                                 m_look, window());

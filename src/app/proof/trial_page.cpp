@@ -225,16 +225,21 @@ Commands TrialPage::commands() {
     const bool counts = cuts || (step != nullptr && step->kind == StepKind::count && !step->least);
     const QString noOther = read.isEmpty() && !counts ? tr("This step has one outcome or the other.") : read;
     const int photos = step != nullptr ? progress.steps[progress.current].photos : 0;
-    Commands commands{
-        {QStringLiteral("trial.other"),
-         other,
-         {},
-         Verb::other,
-         [this] { this->other(); },
-         [noOther] { return noOther; }},
-        {QStringLiteral("trial.fail"), failed, {}, Verb::none, [this] { fail(); }, [read] { return read; }, Qt::Key_0},
-        {QStringLiteral("trial.take-back"), tr("Take back"), tr("the last entry"), Verb::strike,
-         [this] { log(TrialAct::takeBack); }}};
+    Commands commands{{QStringLiteral("trial.other"),
+                       other,
+                       {},
+                       Verb::other,
+                       [this] { this->other(); },
+                       [noOther] { return noOther; }},
+                      {QStringLiteral("trial.fail"),
+                       failed,
+                       {},
+                       Verb::none,
+                       [this] { fail(); },
+                       [read] { return read; },
+                       Qt::Key_Delete},
+                      {QStringLiteral("trial.take-back"), tr("Take back"), tr("the last entry"), Verb::strike,
+                       [this] { log(TrialAct::takeBack); }}};
     if (step != nullptr && step->hold_s)
         commands.push_back({QStringLiteral("trial.timer"),
                             tr("Start the timer"),

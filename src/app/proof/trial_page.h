@@ -27,6 +27,7 @@ public:
     void rightAct() override { planBend(); }
     Commands commands() override;
     bool escape() override;
+    bool key(QKeyEvent* event) override;
     bool wantsAll() const override { return m_running && trial() != nullptr; }
     /// Goes on with the blade's running trial; false when it has none.
     bool resume();
@@ -55,7 +56,8 @@ private:
     void primary();
     void other();
     void fail();
-    void askNumber();
+    void askNumber(const QString& begun = {});
+    void askCount(const QString& begun);
     void askBend();
     void planBend();
     void takePhoto();

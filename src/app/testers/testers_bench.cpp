@@ -8,6 +8,7 @@
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "core/measure/indent.h"
+#include "core/measure/verification.h"
 #include "plot/glyphs.h"
 #include "report/gate_table.h"
 #include "words/words.h"
@@ -107,7 +108,6 @@ std::optional<ControlChart> TestersBench::chart() const {
     chart.allowed_spread = h->allowed_spread;
     chart.limits = h->limits;
     chart.drift = h->drift;
-    chart.drift_days = driftWeeks * 7.0;
     chart.weeks_left = h->weeks_left;
     if (h->drift && h->drift->likely) {
         chart.drift_text = h->drift->per_week > 0 ? tr("%1 harder a week").arg(perWeek(*h->drift))
@@ -189,11 +189,24 @@ ColumnContent TestersBench::content() const {
         else if (h->failed_in_row == 1)
             content.lines.push_back(
                 {Tone::caution, tr("Clean, re-seat, discard two, then repeat once"), QStringLiteral("E18"), false});
+        // A run may refuse a good tester by chance alone; how often says whether one repeat is fair.
+        if (h->failed_in_row == 1 && t->learned) {
+            const int readings = static_cast<int>(h->last->readings.size());
+            const double chance = chancePerfectRefused(t->learned->sd, readings, *h->answer);
+            if (chance >= 0.01)
+                content.lines.push_back(
+                    {Tone::note,
+                     tr("It may be chance: %1 readings refuse a tester without any error that scatters like this "
+                        "one in %2 of 100 runs. Not so twice in a row")
+                         .arg(readings)
+                         .arg(std::lround(100 * chance)),
+                     QStringLiteral("M9"), false});
+        }
         if (h->drift && h->drift->likely) {
-            QString text = h->drift->per_week > 0 ? tr("Slow drift is likely: %1 harder a week (Mann-Kendall, p %2).")
-                                                  : tr("Slow drift is likely: %1 softer a week (Mann-Kendall, p %2).");
-            text = text.arg(perWeek(*h->drift))
-                       .arg(h->drift->p < 0.001 ? tr("under 0.001") : QString::number(h->drift->p, 'f', 3));
+            QString text = h->drift->per_week > 0
+                               ? tr("Slow drift is likely: %1 harder a week (%2 standard errors off what it was).")
+                               : tr("Slow drift is likely: %1 softer a week (%2 standard errors off what it was).");
+            text = text.arg(perWeek(*h->drift), QString::number(std::abs(h->drift->standard_errors), 'f', 1));
             if (h->weeks_left)
                 text +=
                     tr(" Out of tolerance in about %1 weeks. Look at the indenter").arg(std::lround(*h->weeks_left));

@@ -88,8 +88,16 @@ struct Grade {
     bool isStainless() const { return family == "martensitic stainless"; }
     bool isHighSpeed() const { return family == "high speed"; }
     bool isAirHardening() const { return quench_class.find("air") != std::string::npos; }
+    /// Hardens in air, gas, salt or between plates: it may take a minute on the way.
+    bool hardensSlowly() const {
+        return isAirHardening() || isStainless() || isHighSpeed() || quench_class.find("plates") != std::string::npos;
+    }
     /// Full annealing is needed before hardening again: air-hardening, stainless, high speed, over 5 % alloy.
     bool needsFullAnneal() const { return isStainless() || isHighSpeed() || isAirHardening() || alloy_percent > 5.0; }
+    /// E23. Least temperature on entering the quench, °C: undercooled austenite waits some seconds below Ac1, longer in
+    /// the grades that medium oil hardens; Ac1 less 40, or less 80. None where Ac1 is not known, and for grades that
+    /// harden slowly, which have a minute.
+    std::optional<double> leastEntering_c() const;
     /// Smallest number of tempers after a quench; hottest is the hottest temper in degrees Celsius.
     /// Judgement, temper gate: 3 for cobalt high speed steels, 2 for air-hardening, stainless, high speed and
     /// any temper of 450 degrees or more, else 1.

@@ -69,6 +69,13 @@ void readTreatment(const TableFile& file, const CsvRow& row, Grade& grade) {
 
 } // namespace
 
+std::optional<double> Grade::leastEntering_c() const {
+    if (!ac1_c || hardensSlowly()) return std::nullopt;
+    constexpr double fast = 40;
+    constexpr double medium = 80;
+    return *ac1_c - (quench_class.rfind("medium", 0) == 0 ? medium : fast);
+}
+
 int Grade::minimumTempers(std::optional<double> hottest_c) const {
     if (isHighSpeed() && cobalt_max >= 3.0) return 3;
     const bool hot = hottest_c && atLeast(*hottest_c, 450.0);

@@ -133,4 +133,44 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     return advice;
 }
 
+std::vector<TemperLoad> temperLoads(const TemperModel& model, const std::vector<TemperCandidate>& blades,
+                                    const std::vector<std::optional<TemperAdvice>>& advice, const Window& window) {
+    std::vector<std::size_t> order;
+    for (std::size_t i = 0; i < blades.size(); ++i) {
+        if (i < advice.size() && advice[i] && advice[i]->best) order.push_back(i);
+    }
+    if (order.empty()) return {};
+    const auto own = [&](std::size_t i) -> const NextTemper& { return *advice[i]->best; };
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return own(a).temperature_c < own(b).temperature_c; });
+    constexpr double served = 0.5;
+    // Blades from..to-1 at the coolest of their own temperatures: none of them softer than its advice allows.
+    bool serves = true;
+    const auto loadOf = [&](std::size_t from, std::size_t to) {
+        TemperLoad load{own(order[from]).temperature_c, own(order[from]).hours, {}, 0};
+        for (std::size_t k = from; k < to; ++k) {
+            const std::size_t i = order[k];
+            load.blades.push_back(i);
+            const auto there = predictTemper(model, blades[i], {load.temperature_c, load.hours}, window);
+            const double inside = there ? there->chance_inside : 0.0;
+            load.expected_inside += inside;
+            serves = serves && atLeast(inside, served * own(i).chance_inside);
+        }
+        return load;
+    };
+    TemperLoad one = loadOf(0, order.size());
+    if (serves) return {std::move(one)};
+    std::vector<TemperLoad> best{std::move(one)};
+    double most = best.front().expected_inside;
+    for (std::size_t split = 1; split < order.size(); ++split) {
+        TemperLoad cool = loadOf(0, split);
+        TemperLoad hot = loadOf(split, order.size());
+        const double inside = cool.expected_inside + hot.expected_inside;
+        if (hot.temperature_c - cool.temperature_c < limitTolerance || inside <= most + limitTolerance) continue;
+        most = inside;
+        best = {std::move(cool), std::move(hot)};
+    }
+    return best;
+}
+
 } // namespace rollcall

@@ -73,6 +73,20 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim);
 
+/// E22. Blades that go into the oven together: places in the list that was asked, and their one temper.
+struct TemperLoad {
+    double temperature_c = 0;
+    double hours = 0;
+    std::vector<std::size_t> blades;
+    double expected_inside = 0; ///< blades of it expected inside the window
+};
+
+/// E22. The loads for blades of which each has its own advice (none: it is left out): one temperature that keeps every
+/// blade's chance of too soft under the risk of its advice; or two, where one would leave a blade's chance of ending
+/// inside at less than a half that its own temperature would give it, and two do not. Coolest load first.
+std::vector<TemperLoad> temperLoads(const TemperModel& model, const std::vector<TemperCandidate>& blades,
+                                    const std::vector<std::optional<TemperAdvice>>& advice, const Window& window);
+
 /// Whether a temper at this temperature is one the grade is to avoid; none where that is not known.
 std::optional<bool> embrittles(const Grade& grade, double temperature_c);
 

@@ -7,6 +7,7 @@
 #include "core/measure/statistics.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
@@ -42,13 +43,26 @@ Film filmOf(HeatSurface surface) {
     return surface == HeatSurface::foil ? Film{10, 0.3} : Film{15, 0.8};
 }
 
-// Rate of change in K/s of a sheet at t in surroundings at around, both in K.
-double rate(double t, double around, const Film& film, double thickness_mm) {
+// Heat that a face takes up from surroundings, W/m2; both in K.
+double fluxInto(double t, double around, const Film& film) {
     const double t2 = t * t;
     const double a2 = around * around;
-    const double flux = film.h * (around - t) + film.emissivity * stefanBoltzmann * (a2 * a2 - t2 * t2);
-    return flux / (density * heatCapacity * thickness_mm / 2000.0);
+    return film.h * (around - t) + film.emissivity * stefanBoltzmann * (a2 * a2 - t2 * t2);
 }
+
+// What a sheet is made of, as far as it warms up; ac1 in K.
+struct Sheet {
+    double thickness_mm = 3;
+    double ac1 = 1000;
+
+    // Rate of change in K/s at t in surroundings at around, both in K.
+    double rate(double t, double around, const Film& film) const {
+        constexpr double transformation = 36000; // J/kg beyond the mean heat capacity
+        constexpr double over = 30;              // K
+        const double capacity = heatCapacity + (t >= ac1 && t < ac1 + over ? transformation / over : 0.0);
+        return fluxInto(t, around, film) / (density * capacity * thickness_mm / 2000.0);
+    }
+};
 
 Result<Done> checkThickness(double thickness_mm) {
     if (!(thickness_mm >= 0.1 && thickness_mm <= 50))
@@ -59,17 +73,17 @@ Result<Done> checkThickness(double thickness_mm) {
 
 // One step of Runge and Kutta; around(x) gives the surroundings at a share x of the step.
 template<class Around>
-double stepped(double t, double dt, const Around& around, const Film& film, double thickness_mm) {
-    const double k1 = rate(t, around(0.0), film, thickness_mm);
-    const double k2 = rate(t + dt / 2 * k1, around(0.5), film, thickness_mm);
-    const double k3 = rate(t + dt / 2 * k2, around(0.5), film, thickness_mm);
-    const double k4 = rate(t + dt * k3, around(1.0), film, thickness_mm);
+double stepped(double t, double dt, const Around& around, const Film& film, const Sheet& sheet) {
+    const double k1 = sheet.rate(t, around(0.0), film);
+    const double k2 = sheet.rate(t + dt / 2 * k1, around(0.5), film);
+    const double k3 = sheet.rate(t + dt / 2 * k2, around(0.5), film);
+    const double k4 = sheet.rate(t + dt * k3, around(1.0), film);
     return t + dt / 6 * (k1 + 2 * k2 + 2 * k3 + k4);
 }
 
-// A third of the sheet's own time constant near 800 °C, so that each step is well within it.
+// A twelfth of the sheet's own time constant near 800 °C: a step does not jump over the transformation.
 double longestStep(double thickness_mm) {
-    return std::clamp(density * heatCapacity * thickness_mm / 2000.0 / 240.0 / 3.0, 0.2, 10.0);
+    return std::clamp(density * heatCapacity * thickness_mm / 2000.0 / 240.0 / 12.0, 0.2, 10.0);
 }
 
 } // namespace
@@ -148,10 +162,11 @@ Result<double> equivalentMinutes(const Trace& trace, double reference_c, double 
 }
 
 Result<Trace> steelInOven(const Trace& oven, double thickness_mm, HeatSurface surface, double from_s, double to_s,
-                          double start_c) {
+                          double ac1_c, double start_c) {
     if (const auto valid = checkStretch(oven, from_s, to_s); !valid) return valid.error();
     if (const auto valid = checkThickness(thickness_mm); !valid) return valid.error();
     const Film film = filmOf(surface);
+    const Sheet sheet{thickness_mm, ac1_c + kelvin};
     const double longest = longestStep(thickness_mm);
     const std::vector<TraceSample> part = oven.between(from_s, to_s);
     std::vector<TraceSample> steel;
@@ -166,7 +181,7 @@ Result<Trace> steelInOven(const Trace& oven, double thickness_mm, HeatSurface su
         const double slope = (part[i].c - part[i - 1].c) / steps;
         for (int k = 0; k < steps; ++k) {
             const auto around = [&](double x) { return a + slope * (k + x); };
-            t = stepped(t, dt / steps, around, film, thickness_mm);
+            t = stepped(t, dt / steps, around, film, sheet);
             steel.push_back({part[i - 1].s + dt * (k + 1) / steps, t - kelvin});
         }
     }
@@ -174,18 +189,40 @@ Result<Trace> steelInOven(const Trace& oven, double thickness_mm, HeatSurface su
     return Trace::of(std::move(steel));
 }
 
-Result<double> afterTransfer(double start_c, double thickness_mm, double seconds) {
-    if (const auto valid = checkThickness(thickness_mm); !valid) return valid.error();
+Result<double> afterTransfer(double start_c, double edge_mm, double body_mm, double seconds) {
+    for (const double thickness : {edge_mm, body_mm}) {
+        if (const auto valid = checkThickness(thickness); !valid) return valid.error();
+    }
+    if (body_mm < edge_mm) return Error{ErrorKind::range, "", "the body is thinner than the edge"};
     if (!(seconds >= 0 && seconds <= 600)) return Error{ErrorKind::range, "", "a transfer takes 0 to 600 seconds"};
     if (!(start_c >= roomC && start_c <= 1400))
         return Error{ErrorKind::range, "", "the start must lie between 20 and 1400 °C"};
+    constexpr double conductivity = 27; // W/mK
+    constexpr double bevel = 0.015;     // m
+    constexpr double cell = 0.00075;    // m
+    constexpr int cells = 60;           // three bevels long: beyond, the body cools as a sheet
+    constexpr double longest = 0.04;    // s, stable: half of cell² / (2 · diffusivity)
     const Film film = filmOf(HeatSurface::scaled);
-    const int steps = std::max(1, static_cast<int>(std::ceil(seconds / std::min(0.1, longestStep(thickness_mm)))));
-    double t = start_c + kelvin;
-    for (int k = 0; k < steps; ++k)
-        t = stepped(
-            t, seconds / steps, [](double) { return roomC + kelvin; }, film, thickness_mm);
-    return t - kelvin;
+    const auto half = [&](double x) { return (edge_mm + (body_mm - edge_mm) * std::min(1.0, x / bevel)) / 2000.0; };
+    std::array<double, cells> thick{};
+    std::array<double, cells + 1> face{};
+    for (int i = 0; i < cells; ++i) thick[i] = half((i + 0.5) * cell);
+    for (int i = 1; i < cells; ++i) face[i] = half(i * cell); // none at the edge, none behind the last cell
+    std::array<double, cells> t{};
+    t.fill(start_c + kelvin);
+    const int steps = std::max(1, static_cast<int>(std::ceil(seconds / longest)));
+    const double dt = seconds / steps;
+    std::array<double, cells> next{};
+    for (int k = 0; k < steps; ++k) {
+        for (int i = 0; i < cells; ++i) {
+            double heat = fluxInto(t[i], roomC + kelvin, film);
+            if (i > 0) heat += conductivity * face[i] * (t[i - 1] - t[i]) / (cell * cell);
+            if (i + 1 < cells) heat += conductivity * face[i + 1] * (t[i + 1] - t[i]) / (cell * cell);
+            next[i] = t[i] + dt * heat / (density * heatCapacity * thick[i]);
+        }
+        t = next;
+    }
+    return t[0] - kelvin;
 }
 
 Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const SoakPlan& plan,
@@ -201,7 +238,7 @@ Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const So
     }
     std::map<std::pair<double, double>, Trace> steel;
     for (const auto& [key, last] : lastOut) {
-        Result<Trace> curve = steelInOven(trace, key.second, plan.surface, key.first, last);
+        Result<Trace> curve = steelInOven(trace, key.second, plan.surface, key.first, last, plan.ac1_c);
         if (!curve) return curve.error();
         steel[key] = std::move(curve).value();
     }

@@ -154,6 +154,10 @@ struct BladeRows {
     Eigen::Matrix<double, Eigen::Dynamic, 3> effects;
     Eigen::VectorXd residuals;
     Eigen::VectorXd precisions;
+    Information information;
+    State vector;
+    double square = 0;
+    double weight = 1; ///< how far its readings are believed
 
     // The inverse of diag(u^2) + bladeSd^2 * ones, applied to columns (Sherman and Morrison).
     template<class Columns>
@@ -161,6 +165,16 @@ struct BladeRows {
         const Eigen::MatrixXd weighted = precisions.asDiagonal() * columns;
         const double shrink = bladeSd * bladeSd / (1.0 + bladeSd * bladeSd * precisions.sum());
         return weighted - shrink * precisions * weighted.colwise().sum();
+    }
+    void close() {
+        const Eigen::MatrixXd white = whitened(effects);
+        information = effects.transpose() * white;
+        vector = white.transpose() * residuals;
+        square = residuals.dot(whitened(residuals).col(0));
+    }
+    // Squared distance of its readings from a belief, in units of what is usual.
+    double distance(const State& mean, const Information& covariance) const {
+        return square - 2 * mean.dot(vector) + mean.dot(information * mean) + (information * covariance).trace();
     }
 };
 
@@ -196,6 +210,7 @@ Belief beliefOf(const Information& information, const State& vector) {
 
 struct TemperModel::Learned {
     bool any = false;
+    double scale = 1; ///< variance of the observations in units of what is usual, 1 at least
     double pivot = 0; ///< weighted mean parameter of the observations
     std::map<std::string, HeatRows> heats;
     std::map<std::string, Belief> beliefs; ///< by heat
@@ -204,7 +219,70 @@ struct TemperModel::Learned {
     Effects effectsAt(double parameter, double spread) const {
         return {spread, any ? slopeSd * (parameter - pivot) : 0.0, heatSd};
     }
+    // What all blades say together, each as far as it is believed.
+    void combine() {
+        Information shared = Information::Identity();
+        State pulled = State::Zero();
+        for (auto& [name, heat] : heats) {
+            heat.information.setZero();
+            heat.vector.setZero();
+            for (const auto& [mark, rows] : heat.blades) {
+                heat.information += rows.weight / scale * rows.information;
+                heat.vector += rows.weight / scale * rows.vector;
+            }
+            shared.topLeftCorner<2, 2>() += heat.sharedInformation();
+            pulled.head<2>() += heat.sharedVector();
+        }
+        newHeat = beliefOf(shared, pulled);
+        for (const auto& [name, heat] : heats) {
+            // Its own readings count whole, with its draw; what it said of the shared part alone is taken back.
+            Information own = shared + heat.information;
+            State ownPulled = pulled + heat.vector;
+            own.topLeftCorner<2, 2>() -= heat.sharedInformation();
+            ownPulled.head<2>() -= heat.sharedVector();
+            beliefs[name] = beliefOf(own, ownPulled);
+        }
+    }
+    // E19. Student's t by reweighting (the EM steps of K. L. Lange, R. J. A. Little, J. M. G. Taylor, J. Am. Stat.
+    // Assoc. 84 (1989)), until no blade's weight moves by more than a hundredth.
+    void reweigh() {
+        constexpr double tails = 4;        // degrees of freedom
+        constexpr double usualCounts = 10; // how many observations the usual scatter is worth against what is seen
+        constexpr int mostSteps = 40;
+        combine();
+        for (int step = 0; step < mostSteps; ++step) {
+            double moved = 0;
+            double squares = usualCounts;
+            double count = usualCounts;
+            for (auto& [name, heat] : heats) {
+                const Belief& belief = beliefs.at(name);
+                for (auto& [mark, rows] : heat.blades) {
+                    const double q = std::max(0.0, rows.distance(belief.mean, belief.covariance));
+                    const auto n = static_cast<double>(rows.residuals.size());
+                    const double weight = (tails + n) / (tails + q / scale);
+                    moved = std::max(moved, std::abs(weight - rows.weight));
+                    rows.weight = weight;
+                    squares += weight * q;
+                    count += n;
+                }
+            }
+            scale = std::max(1.0, squares / count);
+            combine();
+            if (moved < 0.01) break;
+        }
+    }
 };
+
+double TemperModel::belief(const std::string& heat, const std::string& blade) const {
+    const auto rows = m_learned->heats.find(heat);
+    if (rows == m_learned->heats.end()) return 1;
+    const auto own = rows->second.blades.find(blade);
+    return own == rows->second.blades.end() ? 1.0 : own->second.weight;
+}
+
+double TemperModel::scatter() const {
+    return std::sqrt(m_learned->scale);
+}
 
 Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState& hardening,
                                        const std::vector<TemperObservation>& observations) {
@@ -226,6 +304,10 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
             ++model.m_leftOut;
             continue;
         }
+        if (o.hrc - 2 * std::hypot(o.u, o.common_u) > grade.as_quenched_max) {
+            ++model.m_notBelieved;
+            continue;
+        }
         blades[{o.heat, o.blade}].push_back(&o);
         const double weight = 1.0 / (o.u * o.u);
         weights += weight;
@@ -234,6 +316,9 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
     learned->any = weights > 0;
     if (learned->any) learned->pivot /= weights;
 
+    // An error common to a heat's blades does not average out over them: each carries its share of it.
+    std::map<std::string, int> blades_of;
+    for (const auto& [key, list] : blades) ++blades_of[key.first];
     for (const auto& [key, list] : blades) {
         BladeRows rows;
         const auto n = static_cast<Eigen::Index>(list.size());
@@ -244,29 +329,12 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
             const TemperObservation& o = *list[static_cast<std::size_t>(i)];
             rows.effects.row(i) = learned->effectsAt(o.parameter, model.offsetSpread(o.parameter));
             rows.residuals(i) = o.hrc - model.m_curve.at(o.parameter);
-            rows.precisions(i) = 1.0 / (o.u * o.u);
+            rows.precisions(i) = 1.0 / (o.u * o.u + blades_of[key.first] * o.common_u * o.common_u);
         }
-        const Eigen::MatrixXd whitened = rows.whitened(rows.effects);
-        HeatRows& heat = learned->heats[key.first];
-        heat.information += rows.effects.transpose() * whitened;
-        heat.vector += whitened.transpose() * rows.residuals;
-        heat.blades[key.second] = std::move(rows);
+        rows.close();
+        learned->heats[key.first].blades[key.second] = std::move(rows);
     }
-    Information shared = Information::Identity();
-    State pulled = State::Zero();
-    for (const auto& [name, heat] : learned->heats) {
-        shared.topLeftCorner<2, 2>() += heat.sharedInformation();
-        pulled.head<2>() += heat.sharedVector();
-    }
-    learned->newHeat = beliefOf(shared, pulled);
-    for (const auto& [name, heat] : learned->heats) {
-        // Its own readings count whole, with its draw; what it said of the shared part alone is taken back.
-        Information own = shared + heat.information;
-        State ownPulled = pulled + heat.vector;
-        own.topLeftCorner<2, 2>() -= heat.sharedInformation();
-        ownPulled.head<2>() -= heat.sharedVector();
-        learned->beliefs[name] = beliefOf(own, ownPulled);
-    }
+    learned->reweigh();
     model.m_learned = std::move(learned);
     return model;
 }
@@ -285,7 +353,7 @@ Result<TemperExpectation> TemperModel::expect(double parameter, const std::strin
     const Belief& belief = isKnown ? known->second : m_learned->newHeat;
     Effects effects = m_learned->effectsAt(parameter, offsetSpread(parameter));
     double hrc = m_curve.at(parameter);
-    double variance = bladeSd * bladeSd;
+    double variance = m_learned->scale * bladeSd * bladeSd;
     if (isKnown) {
         const std::map<std::string, BladeRows>& blades = m_learned->heats.at(heat).blades;
         if (const auto own = blades.find(blade); own != blades.end()) {
@@ -295,7 +363,7 @@ Result<TemperExpectation> TemperModel::expect(double parameter, const std::strin
             const Eigen::RowVectorXd gain = bladeSd * bladeSd * rows.whitened(ones).transpose();
             hrc += gain * rows.residuals;
             effects -= gain * rows.effects;
-            variance -= gain.sum() * bladeSd * bladeSd;
+            variance = m_learned->scale / rows.weight * (1 - gain.sum()) * bladeSd * bladeSd;
         }
     }
     hrc += effects * belief.mean;

@@ -82,7 +82,8 @@ struct TemperObservation {
     std::string blade;    ///< readings of one blade share its draw
     double parameter = 0; ///< M19, of its tempers up to the reading
     double hrc = 0;       ///< mean, corrected for the tester's error
-    double u = 0.4;       ///< standard uncertainty of the mean; 0.4 when it is not known
+    double u = 0.4;       ///< standard uncertainty of the mean, its own part; 0.4 when it is not known
+    double common_u = 0;  ///< the part common to all of its heat: the block, the conversion (E19)
 };
 
 /// M20. Hardness to expect, with how well it is known.
@@ -101,11 +102,13 @@ struct TemperExpectation {
     std::pair<double, double> intervalOfReading(double reading_u) const;
 };
 
-/// M20. The grade's curve moved by what the shop has read: a linear Gaussian update of a grade offset (standard
+/// M20. The grade's curve moved by what the shop has read: a linear update of a grade offset (standard
 /// deviation: the curve's spread, 2.5 at least when the soak was over 15 °C from the assumed one or cold treatment
 /// differs), a slope (1.5 HRC per 1000 of P about the observations' weighted mean P), a draw for each heat (0.8) and
-/// for each blade (0.35). Learning is linear in the observations, an expectation
-/// costs the same however many there are.
+/// for each blade (0.35). E19: what one blade says follows Student's t with 4 degrees of freedom, fitted by
+/// reweighting, so that one wrong blade hardly moves the others; blades that contradict each other, or themselves,
+/// widen what is foretold. Learning is linear in the observations, an expectation costs the same however many there
+/// are.
 class TemperModel {
 public:
     /// Errors (range): as TemperCurve; an observation that is not finite, or without a positive uncertainty.
@@ -116,6 +119,13 @@ public:
     const TemperCurve& curve() const { return m_curve; }
     double constant() const { return m_c; }
     int leftOut() const { return m_leftOut; }
+    /// Observations surely above the most that the grade can give as quenched; they teach nothing.
+    int notBelieved() const { return m_notBelieved; }
+    /// How much wider than usual the observations scatter; 1 where they agree.
+    double scatter() const;
+    /// How far a blade's readings are believed: about 1 where they come as expected, near 0 where they are far off; 1
+    /// for a blade without any.
+    double belief(const std::string& heat, const std::string& blade) const;
 
     /// Expectation at a parameter: for a blade of a heat (a blade without readings is a new one of that heat); with
     /// an empty heat for a blade of a new heat. Errors (range): beyond the ends of the curve.
@@ -132,6 +142,7 @@ private:
     double m_c = 20;
     double m_leastSpread = 0;
     int m_leftOut = 0;
+    int m_notBelieved = 0;
     std::shared_ptr<const Learned> m_learned;
 };
 

@@ -26,6 +26,27 @@ Result<Trace> Trace::of(std::vector<TraceSample> samples) {
     return trace;
 }
 
+Trace Trace::withoutFaults(std::vector<TraceSample>& faults) const {
+    constexpr double off = 100;  // °C
+    constexpr double near = 120; // s: a minute's logger; a slower one may have missed a real peak
+    Trace sound;
+    for (std::size_t i = 0; i < m_samples.size(); ++i) {
+        if (i > 0 && i + 1 < m_samples.size() && m_samples[i].s - m_samples[i - 1].s <= near &&
+            m_samples[i + 1].s - m_samples[i].s <= near) {
+            const double before = m_samples[i].c - m_samples[i - 1].c;
+            const double after = m_samples[i].c - m_samples[i + 1].c;
+            if (std::min(before, after) > off || std::max(before, after) < -off) {
+                if (std::abs(before - after) < off) {
+                    faults.push_back(m_samples[i]);
+                    continue;
+                }
+            }
+        }
+        sound.m_samples.push_back(m_samples[i]);
+    }
+    return sound;
+}
+
 Trace Trace::shifted(double seconds) const {
     Trace trace = *this;
     for (TraceSample& sample : trace.m_samples) sample.s += seconds;
@@ -254,6 +275,7 @@ Result<TraceFile> readTrace(std::string_view text) {
     Result<Trace> trace = Trace::of(std::move(samples));
     if (!trace) return Error{ErrorKind::input, "", trace.error().text};
     file.trace = std::move(trace).value();
+    file.trace.withoutFaults(file.faults);
     return file;
 }
 

@@ -35,6 +35,9 @@ public:
     Trace shifted(double seconds) const;
     /// The samples of a stretch, with its ends put in.
     std::vector<TraceSample> between(double from, double to) const;
+    /// E25. The trace without its probe faults, which come into faults: single samples more than 100 °C off both their
+    /// neighbours, which lie within two minutes and agree with each other.
+    Trace withoutFaults(std::vector<TraceSample>& faults) const;
 
 private:
     std::vector<TraceSample> m_samples;
@@ -53,6 +56,7 @@ struct TraceFile {
         std::string reason;
     };
     std::vector<Skipped> skipped;
+    std::vector<TraceSample> faults; ///< of the probe: in the trace, left out where it is judged (E25)
     /// Gaps over five minutes.
     struct Gap {
         int line = 0; ///< of the sample after it

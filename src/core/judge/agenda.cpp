@@ -22,11 +22,14 @@ int urgency(const NextStep& next) {
     case Act::takeRung:
     case Act::runTrial:
     case Act::countGrain:
+    case Act::tryFiles:
         return 1;
     case Act::readAgain:
     case Act::mapReadings:
     case Act::clearConflict:
     case Act::backUpRebound:
+    case Act::lookIntoSurprise:
+    case Act::chooseSet:
     case Act::noteEdge:
     case Act::measureDamage:
     case Act::fileEdge:

@@ -35,6 +35,7 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
     const VerificationBook book(batch, tables);
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Blade& blade = batch.blades[i];
+        if (!batch.changedBy(blade).empty()) continue; // E18: of another steel than its siblings
         const int last = lastTemper(blade);
         for (int temper = 1; temper <= last; ++temper) {
             const auto tempers = tempersUpTo(blade, temper);
@@ -46,17 +47,22 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
                 sorted = standingReadings(batch, blade, candidates, book, tables, alloyPercent(grade));
             }
             const ReadingSet& set = cases == nullptr || temper < last ? sorted : (*cases)[i].set;
-            if (set.hrc.empty()) continue;
+            // E19: only what a tester known to be right has read on a bench teaches.
+            if (set.hrc.empty() || !set.verified || !set.bias || set.rebound) continue;
             const Agreement agreement =
                 agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof, set.tester.resolution);
-            if (agreement.uneven || agreement.disagree) continue;
             const auto parameter = temperParameter(grade->hj_c, *tempers);
             const auto budget =
                 uncertaintyBudget(set.tester, static_cast<int>(set.hrc.size()), sampleSd(set.hrc), set.bias);
             if (!parameter || !budget) continue;
-            const double mean = meanOf(set.hrc) - (set.bias ? set.bias->error : 0.0);
-            const double u = std::hypot(budget->standard_uncertainty, set.conversion_u, set.convex_u);
-            seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, mean, u}});
+            const double mean = agreement.mean_without_flagged.value_or(meanOf(set.hrc)) - set.bias->error;
+            // Readings of one blade that contradict each other tell where it lies no better than between them.
+            const double apart = agreement.uneven || agreement.disagree ? rangeOf(set.hrc) / 2 : 0.0;
+            TemperObservation one{heatOf(batch, blade), blade.id, *parameter, mean, 0, 0};
+            one.u = std::hypot(ownUncertainty(*budget), apart);
+            one.common_u =
+                std::hypot(sharedUncertainty(*budget), std::hypot(set.conversion_u, set.convex_u), set.aged_u);
+            seen.push_back({temper, std::move(one)});
         }
     }
     return seen;
@@ -126,6 +132,45 @@ const TemperModel* TemperBook::before(int temper) {
     return known->second ? &*known->second : nullptr;
 }
 
+void TemperBook::together(std::vector<Outlook>& outlooks, const std::vector<std::size_t>& awaiting) {
+    const TemperModel* model = awaiting.size() > 1 ? now() : nullptr;
+    if (model == nullptr) return;
+    std::vector<TemperCandidate> blades;
+    std::vector<std::optional<TemperAdvice>> advice;
+    for (const std::size_t i : awaiting) {
+        const Blade& blade = m_batch.blades[i];
+        blades.push_back(candidate(blade, lastTemper(blade)));
+        advice.push_back(outlooks[i].advice);
+    }
+    const std::vector<TemperLoad> loads = temperLoads(*model, blades, advice, m_batch.window);
+    for (const TemperLoad& load : loads) {
+        std::vector<std::string> marks;
+        for (const std::size_t k : load.blades) marks.push_back(m_batch.blades[awaiting[k]].mark);
+        for (const std::size_t k : load.blades) {
+            Outlook& outlook = outlooks[awaiting[k]];
+            const auto there = predictTemper(*model, blades[k], {load.temperature_c, load.hours}, m_batch.window);
+            if (!there) continue;
+            const double own = outlook.advice->best->temperature_c;
+            if (std::abs(own - load.temperature_c) > limitTolerance) outlook.alone_c = own;
+            outlook.advice->best = *there;
+            outlook.split = loads.size() > 1;
+            if (marks.size() > 1) outlook.load = marks;
+        }
+    }
+}
+
+std::vector<std::string> TemperBook::doubted(const Blade& blade) {
+    constexpr double hardly = 0.25; // of the weight of a blade that comes as expected
+    std::vector<std::string> marks;
+    const TemperModel* model = now();
+    if (model == nullptr) return marks;
+    for (const Blade& other : m_batch.blades) {
+        if (other.round == blade.round && model->belief(heatOf(m_batch, other), other.id) < hardly)
+            marks.push_back(other.mark);
+    }
+    return marks;
+}
+
 bool TemperBook::quenchedTooSoft(const Blade& blade) const {
     if (m_grade == nullptr) return false;
     std::vector<double> quenched;
@@ -138,13 +183,63 @@ bool TemperBook::quenchedTooSoft(const Blade& blade) const {
 }
 
 TemperCandidate TemperBook::candidate(const Blade& blade, int upToTemper) const {
-    return {heatOf(m_batch, blade), blade.id, tempersUpTo(blade, upToTemper).value_or(std::vector<TemperHeat>())};
+    TemperCandidate one{heatOf(m_batch, blade), blade.id, {}};
+    if (const auto known = tempersUpTo(blade, upToTemper))
+        one.tempers = *known;
+    else if (const auto worth = asRead(blade))
+        one.tempers = {*worth};
+    return one;
+}
+
+// E21. Where an earlier temper is not noted, what was read after the last one tells what all of them together are
+// worth: the place on the grade's curve where it gives that hardness, before its hump.
+std::optional<TemperHeat> TemperBook::asRead(const Blade& blade) const {
+    std::vector<double> read;
+    for (const Reading* reading : candidatesAt(blade, Gate::temper, lastTemper(blade))) {
+        if (reading->scale == "HRC") read.push_back(reading->value);
+    }
+    if (read.empty() || m_grade == nullptr) return std::nullopt;
+    const Result<TemperCurve> curve = TemperCurve::of(*m_grade);
+    if (!curve) return std::nullopt;
+    const double end = curve->hump() ? curve->parameterOf(curve->hump()->valley) : curve->highest();
+    constexpr int steps = 400;
+    constexpr double hours = 2;
+    double parameter = curve->lowest();
+    for (int i = 0; i <= steps; ++i) {
+        parameter = curve->lowest() + (end - curve->lowest()) * i / steps;
+        if (curve->at(parameter) <= meanOf(read)) break;
+    }
+    TemperHeat worth{std::max(80.0, temperatureFor(m_grade->hj_c, parameter, hours)), hours};
+    // At the hottest temper that is noted, so that no cooler one is advised, for as long as is worth the same.
+    for (const Temper& temper : blade.tempers) {
+        if (temper.round != blade.round || temper.temperature_c.value_or(0) <= worth.temperature_c) continue;
+        worth.temperature_c = *temper.temperature_c;
+        constexpr double kelvin = 273.15;
+        worth.hours =
+            std::clamp(std::pow(10.0, parameter / (worth.temperature_c + kelvin) - m_grade->hj_c), 0.01, 48.0);
+    }
+    return worth;
+}
+
+// What is known of the grade, and of this blade that it gave the curve's hardness where its tempers are worth it.
+std::optional<TemperModel> TemperBook::readWithoutTempers(const Blade& blade) const {
+    const auto worth = asRead(blade);
+    const auto parameter = worth ? temperParameter(m_grade->hj_c, {*worth}) : Result<double>(0.0);
+    const Result<TemperCurve> curve = worth ? TemperCurve::of(*m_grade) : Result<TemperCurve>(Error{});
+    if (!worth || !parameter || !curve || !curve->reaches(*parameter)) return std::nullopt;
+    std::vector<TemperObservation> observations = m_batch.temper_history;
+    for (const ReadTemper& seen : m_seen) observations.push_back(seen.observation);
+    constexpr double asWellAsThree = 0.3; // HRC, of a mean of three
+    observations.push_back({heatOf(m_batch, blade), blade.id, *parameter, curve->at(*parameter), asWellAsThree, 0});
+    auto model = TemperModel::learn(*m_grade, m_hardening, observations);
+    return model ? std::optional(std::move(model).value()) : std::nullopt;
 }
 
 std::optional<TemperExpectation> TemperBook::expected(const Blade& blade) {
     const int temper = lastTemper(blade);
     const auto tempers = tempersUpTo(blade, temper);
-    if (m_grade == nullptr || temper == 0 || !tempers || quenchedTooSoft(blade)) return std::nullopt;
+    if (m_grade == nullptr || temper == 0 || !tempers || quenchedTooSoft(blade) || !m_batch.changedBy(blade).empty())
+        return std::nullopt;
     const auto parameter = temperParameter(m_grade->hj_c, *tempers);
     const TemperModel* model = parameter ? before(temper) : nullptr;
     if (model == nullptr) return std::nullopt;
@@ -154,8 +249,14 @@ std::optional<TemperExpectation> TemperBook::expected(const Blade& blade) {
 
 std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
     const TemperModel* model = now();
-    if (model == nullptr || !m_batch.window.low || quenchedTooSoft(blade) || !tempersUpTo(blade, lastTemper(blade)))
+    if (model == nullptr || !m_batch.window.low || quenchedTooSoft(blade) || !m_batch.changedBy(blade).empty())
         return std::nullopt;
+    std::optional<TemperModel> fromReading;
+    if (!tempersUpTo(blade, lastTemper(blade))) {
+        fromReading = readWithoutTempers(blade);
+        if (!fromReading) return std::nullopt;
+        model = &*fromReading;
+    }
     TemperAim aim = temperAim(m_batch, blade);
     auto advice = adviseTemper(*model, *m_grade, candidate(blade, lastTemper(blade)), aim);
     if (!advice) return std::nullopt;
@@ -178,6 +279,7 @@ std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
 std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cases, TemperBook& book,
                                 const Tables& tables) {
     std::vector<Outlook> outlooks(cases.size());
+    std::vector<std::size_t> awaiting;
     for (std::size_t i = 0; i < cases.size(); ++i) {
         const Blade& blade = batch.blades[i];
         Outlook& outlook = outlooks[i];
@@ -190,14 +292,29 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
             outlook.low = interval.first;
             outlook.high = interval.second;
             outlook.surprise = measurement->corrected_mean < outlook.low || measurement->corrected_mean > outlook.high;
+            outlook.in_u = outlook.by / std::hypot(outlook.expected->u, measurement->budget.standard_uncertainty);
         }
         const bool open = lastTemper(blade) < requiredTempers(batch, blade, tables);
         const bool hard = measurement && measurement->side == Side::hard;
-        if (open || hard) outlook.advice = book.advice(blade);
+        if (!open && !hard) continue;
+        outlook.advice = book.advice(blade);
+        if (const TemperModel* model = outlook.advice ? book.now() : nullptr) {
+            outlook.scatter = model->scatter();
+            outlook.not_believed = model->notBelieved();
+            outlook.doubted = book.doubted(blade);
+            const bool passes = measurement && measurement->outcome == Outcome::pass;
+            const bool known = tempersUpTo(blade, lastTemper(blade)).has_value();
+            if (known && outlook.advice->best && (open || !passes)) awaiting.push_back(i);
+        }
     }
+    book.together(outlooks, awaiting);
+    constexpr double alone_u = 3; // E27
+    constexpr double shared_u = 2;
     for (std::size_t i = 0; i < outlooks.size(); ++i) {
         if (!outlooks[i].surprise) continue;
+        outlooks[i].far = std::abs(outlooks[i].in_u) > alone_u;
         std::vector<double> others;
+        int alike = 0;
         for (std::size_t k = 0; k < outlooks.size(); ++k) {
             const Outlook& other = outlooks[k];
             if (k == i || !other.expected || !cases[k].measurement ||
@@ -205,7 +322,10 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
                 continue;
             others.push_back(other.by);
             if (other.surprise && (other.by > 0) == (outlooks[i].by > 0)) ++outlooks[i].shifted;
+            if (std::abs(other.in_u) > shared_u && (other.by > 0) == (outlooks[i].by > 0)) ++alike;
         }
+        const bool all = !others.empty() && alike == static_cast<int>(others.size());
+        outlooks[i].far = outlooks[i].far || (all && std::abs(outlooks[i].in_u) > shared_u);
         outlooks[i].siblings = static_cast<int>(others.size());
         if (!others.empty()) outlooks[i].median_by = medianOf(std::move(others));
     }

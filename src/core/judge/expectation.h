@@ -16,7 +16,8 @@
 namespace rollcall {
 
 /// What the blades of a batch have shown after their tempers, for the shop's curve: one observation for each blade and
-/// temper of its present round that was read, corrected for the tester's error; uneven sets are left out.
+/// temper of its present round that was read on the bench by a verified tester, corrected for its error; a reading that
+/// stands apart is left out, a set that contradicts itself counts for less. Changed pieces teach nothing (E18, E19).
 std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables);
 
 /// A blade's tempers of its present round up to a temper; none when one of them has no temperature or time.
@@ -45,10 +46,18 @@ public:
     TemperCandidate candidate(const Blade& blade, int upToTemper) const;
     std::optional<TemperExpectation> expected(const Blade& blade);
     std::optional<TemperAdvice> advice(const Blade& blade);
+    /// E22. Sets the advice of the blades that await a temper to that of the load they go in with.
+    void together(std::vector<Outlook>& outlooks, const std::vector<std::size_t>& awaiting);
+    /// One temper worth what a blade's tempers did, by what was read after the last of them; none where nothing was.
+    std::optional<TemperHeat> asRead(const Blade& blade) const;
+    /// Marks of the blades hardened with this one whose readings hardly count (E19).
+    std::vector<std::string> doubted(const Blade& blade);
     /// Blades that came soft from the quench follow no curve.
     bool quenchedTooSoft(const Blade& blade) const;
 
 private:
+    std::optional<TemperModel> readWithoutTempers(const Blade& blade) const;
+
     static constexpr int allTempers = 1000;
     const Batch& m_batch;
     const Grade* m_grade;

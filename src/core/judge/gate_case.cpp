@@ -51,10 +51,10 @@ std::optional<Verdict> excusedVerdict(const Blade& blade, Gate gate) {
     return verdict;
 }
 
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper) {
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper, Zone zone) {
     std::vector<const Reading*> candidates;
     for (const Reading& reading : blade.readings) {
-        if (reading.gate != gate || reading.round != blade.round || reading.struck) continue;
+        if (reading.gate != gate || reading.round != blade.round || reading.struck || reading.zone != zone) continue;
         if (gate == Gate::temper && reading.after_temper.value_or(0) != temper) continue;
         candidates.push_back(&reading);
     }
@@ -91,9 +91,15 @@ Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, co
     input.uncorrected = batch.uncorrected;
     input.conversion_u = c.set.conversion_u;
     input.convex_u = c.set.convex_u;
+    input.aged_u = c.set.aged_u;
     const Result<ToleranceBand> allowed = toleranceFor(tables, "HRC", meanOf(c.set.hrc));
-    // E1. What E18 allows, evenly spread, where no run tells the tester's error.
-    if (!c.set.bias && allowed) input.unknown_error_u = allowed->max_error / std::sqrt(3.0);
+    // E1. Where no run tells the tester's error: its usual one, else what E18 allows, evenly spread.
+    if (!c.set.bias && allowed) {
+        const double known = c.set.usual ? c.set.usual->unknownError() : allowed->max_error / std::sqrt(3.0);
+        // Never better than two readings on a block would be.
+        input.unknown_error_u =
+            std::max(known, std::hypot(c.set.tester.block_uncertainty / 2.0, c.set.tester.pooled_sd / std::sqrt(2.0)));
+    }
     constexpr double perHrcAway = 0.03; // E2: judgement, low confidence
     if (c.set.block_hrc) input.block_distance_u = perHrcAway * std::abs(*c.set.block_hrc - meanOf(c.set.hrc));
     if (batch.allowance) {

@@ -24,7 +24,7 @@ struct Case {
 };
 
 /// Unstruck readings of the blade's present round at a gate; at Temper those after this temper.
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper);
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper, Zone zone = Zone::edge);
 
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
@@ -43,10 +43,19 @@ struct Outlook {
     double low = 0; ///< 95 % interval of a mean read like this one
     double high = 0;
     bool surprise = false;
-    int siblings = 0;                   ///< others of the same temper that can be compared
-    int shifted = 0;                    ///< of them, surprises to the same side
-    double median_by = 0;               ///< of the others
-    std::optional<TemperAdvice> advice; ///< where a next temper is to be advised
+    double in_u = 0;      ///< by, in standard uncertainties of what was expected and what was read
+    bool far = false;     ///< E27: beyond three of them, or all its siblings beyond two to the same side
+    int siblings = 0;     ///< others of the same temper that can be compared
+    int shifted = 0;      ///< of them, surprises to the same side
+    double median_by = 0; ///< of the others
+    /// Where a next temper is to be advised; of blades that go into the oven together its best is the load's (E22).
+    std::optional<TemperAdvice> advice;
+    std::vector<std::string> load;    ///< marks of the blades that go in with it, itself among them; empty: alone
+    std::optional<double> alone_c;    ///< what its own best would be, where the load's is another
+    bool split = false;               ///< the batch goes in as two loads
+    double scatter = 1;               ///< of what the curve was learned from, times what is usual (E19)
+    int not_believed = 0;             ///< readings above what the grade can give
+    std::vector<std::string> doubted; ///< marks of the batch whose readings hardly count for the curve
 };
 
 class HeatBook;
@@ -83,9 +92,9 @@ struct Siblings {
 // without walking through all of them again.
 class Family {
 public:
-    explicit Family(const std::vector<Case>& cases) {
+    Family(const Batch& batch, const std::vector<Case>& cases) : m_batch(batch) {
         for (const Case& c : cases) {
-            if (!c.measurement || c.blade->fate) continue; // one that is out is no sibling (E13)
+            if (!counts(c)) continue;
             Round& round = m_rounds[c.blade->round];
             round.means.push_back(c.measurement->decided_mean);
             if (c.measurement->side == Side::soft) ++round.soft;
@@ -100,7 +109,7 @@ public:
         const std::vector<double>& means = round->second.means;
         Siblings siblings{std::nullopt, static_cast<int>(means.size()), round->second.soft, round->second.hard};
         std::size_t own = means.size(); // place of its own mean among them; past the end when it has none
-        if (self.measurement && !self.blade->fate) {
+        if (counts(self)) {
             own = static_cast<std::size_t>(
                 std::lower_bound(means.begin(), means.end(), self.measurement->decided_mean) - means.begin());
             --siblings.judged;
@@ -115,11 +124,15 @@ public:
     }
 
 private:
+    // One that is out is no sibling (E13), nor is a changed piece (E18).
+    bool counts(const Case& c) const { return c.measurement && !c.blade->fate && m_batch.changedBy(*c.blade).empty(); }
+
     struct Round {
         std::vector<double> means;
         int soft = 0;
         int hard = 0;
     };
+    const Batch& m_batch;
     std::map<int, Round> m_rounds;
 };
 

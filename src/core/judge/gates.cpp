@@ -63,7 +63,7 @@ std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, con
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
                                    const VerificationBook& runs, const BatchVerdicts& known,
                                    const std::optional<Instant>& now) {
-    const Family family(cases);
+    const Family family(batch, cases);
     std::vector<Verdict> verdicts;
     verdicts.reserve(cases.size());
     for (std::size_t i = 0; i < cases.size(); ++i) {

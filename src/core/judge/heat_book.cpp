@@ -43,9 +43,17 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
             thickness.push_back(mm >= 0.1 && mm <= 50 ? std::optional(mm) : std::nullopt);
         }
         if (blades.empty() || !run.trace) continue;
+        std::vector<TraceSample> faults;
+        const Trace sound = run.trace->withoutFaults(faults);
+        for (std::size_t k = 0; k < blades.size(); ++k) {
+            for (const TraceSample& fault : faults) {
+                if (marks[k] && fault.s >= marks[k]->in_s && fault.s <= marks[k]->out_s)
+                    m_answers[blades[k]].faults.push_back(fault);
+            }
+        }
         SoakPlan plan{run.set_c, run.near_c, 727, run.min_minutes, run.max_minutes, run.surface};
         if (grade != nullptr && grade->ac1_c) plan.ac1_c = *grade->ac1_c;
-        const auto answers = soaks(*run.trace, plan, marks, thickness);
+        const auto answers = soaks(sound, plan, marks, thickness);
         if (!answers) continue;
         std::vector<double> equivalents;
         for (const auto& soak : *answers) {
@@ -60,8 +68,10 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
         HeatAnswer& answer = m_answers[i];
         if (answer.heat == nullptr || !answer.heat->transfer_s()) continue;
         const double from = answer.soak ? answer.soak->leaving_c : answer.run->set_c;
-        const double edge = answer.run->edge_mm.value_or(batch.blades[i].shape.thickness_mm);
-        if (const auto entering = afterTransfer(from, edge, *answer.heat->transfer_s())) answer.entering_c = *entering;
+        const double body = batch.blades[i].shape.thickness_mm;
+        const double edge = answer.run->edge_mm.value_or(body);
+        if (const auto entering = afterTransfer(from, edge, std::max(edge, body), *answer.heat->transfer_s()))
+            answer.entering_c = *entering;
     }
 }
 

@@ -18,6 +18,7 @@ struct HeatAnswer {
     std::optional<BladeSoak> soak;       ///< none without a trace or without both marks
     std::optional<double> entering_c;    ///< M23, at the edge's thickness
     double median_equivalent = 0;        ///< of the blades of its run
+    std::vector<TraceSample> faults;     ///< of the probe, while it was in; left out (E25)
 
     /// Minutes that are judged: by the trace, else between the marks.
     std::optional<double> minutes() const { return soak ? std::optional(soak->minutes) : clock_minutes; }

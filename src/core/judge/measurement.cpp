@@ -8,7 +8,6 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <random>
 
 namespace rollcall {
 
@@ -25,6 +24,8 @@ Outcome decideGuarded(const Window& window, double c, double u, int n) {
 
 Budget budgetOf(const MeasurementInput& input, int n, std::optional<double> sd) {
     std::vector<BudgetPart> parts = budgetParts(input.tester, n, sd, input.bias);
+    if (input.unknown_error_u > 0) // no block, no certificate: its part is in what is not known
+        std::erase_if(parts, [](const BudgetPart& part) { return part.source == BudgetPart::Source::certificate; });
     if (input.conversion_u > 0) {
         parts.push_back({BudgetPart::Source::conversion, input.conversion_u, std::numeric_limits<double>::infinity()});
     }
@@ -32,6 +33,7 @@ Budget budgetOf(const MeasurementInput& input, int n, std::optional<double> sd) 
         parts.push_back({BudgetPart::Source::convex, input.convex_u, std::numeric_limits<double>::infinity()});
     constexpr double endless = std::numeric_limits<double>::infinity();
     if (input.unknown_error_u > 0) parts.push_back({BudgetPart::Source::unknownError, input.unknown_error_u, endless});
+    if (input.aged_u > 0) parts.push_back({BudgetPart::Source::aged, input.aged_u, endless});
     if (input.block_distance_u > 0)
         parts.push_back({BudgetPart::Source::blockDistance, input.block_distance_u, endless});
     return combine(std::move(parts));
@@ -56,15 +58,35 @@ JudgedMean judgedMean(const MeasurementInput& input, double mean, int n, std::op
     return judged;
 }
 
-std::optional<int> moreReadings(const MeasurementInput& input, double c, int n, std::optional<double> sd) {
+// The chance that the guarded rule decides after so many further readings: the mean to come, foretold from those so far
+// (Student's t with their scatter), has to leave its interval inside the window or outside it.
+double chanceSettled(const MeasurementInput& input, double c, int n, std::optional<double> sd, int further) {
+    const int total = n + further;
+    const JudgedMean then = judgedMean(input, meanOf(input.readings), total, sd);
+    const double spread = std::max(sd.value_or(0.0), input.tester.pooled_sd);
+    const double step = spread * std::sqrt(double(further) / (double(n) * total));
+    const double dof = input.tester.pooled_dof + n - 1;
+    const auto below = [&](double limit) { return tProbability((limit - c) / step, dof); };
+    double chance = 0;
+    if (input.window.low) chance += below(*input.window.low - then.u);
+    if (input.window.high) chance += 1 - below(*input.window.high + then.u);
+    const double from = input.window.low ? below(*input.window.low + then.u) : 0.0;
+    const double to = input.window.high ? below(*input.window.high - then.u) : 1.0;
+    return chance + std::max(0.0, to - from);
+}
+
+// E40. 'So many more would settle it' has to come true in eight of ten; a little is kept for readings that will
+// disagree.
+constexpr double oftenEnough = 0.84;
+
+constexpr double worthwhile = 0.5; // as likely as not
+
+std::optional<int> moreReadings(const MeasurementInput& input, double c, int n, std::optional<double> sd,
+                                double often) {
+    // The chance grows with their number: where all that may be asked do not suffice, none does.
+    if (n >= mostReadings || chanceSettled(input, c, n, sd, mostReadings - n) < often) return std::nullopt;
     for (int total = std::max(n + 1, 2); total <= mostReadings; ++total) {
-        const Budget budget = budgetOf(input, total, sd);
-        const double guard = input.uncorrected ? std::abs(biasOf(input)) : 0.0;
-        // The coverage factor is never below the normal one, so most tries need no quantile.
-        const double least = 1.9599 * budget.standard_uncertainty + guard;
-        if (decideGuarded(input.window, c, least, total) == Outcome::borderline) continue;
-        const double u = expanded(budget).expanded_uncertainty + guard;
-        if (decideGuarded(input.window, c, u, total) != Outcome::borderline) return total - n;
+        if (chanceSettled(input, c, n, sd, total - n) >= often) return total - n;
     }
     return std::nullopt;
 }
@@ -99,7 +121,8 @@ Outcome decide(const Window& window, DecisionRule rule, double allowance, double
                (window.high && !atMost(shown, *window.high + extra));
     };
     if (!outside(0)) return Outcome::pass;
-    return rule == DecisionRule::allowance && !outside(allowance) ? Outcome::borderline : Outcome::fail;
+    if (rule != DecisionRule::allowance || outside(allowance)) return Outcome::fail;
+    return n >= 2 ? Outcome::pass : Outcome::borderline; // E35: with allowance, which is said
 }
 
 Side sideOf(const Window& window, double c) {
@@ -145,32 +168,20 @@ Result<Measurement> measure(const MeasurementInput& input) {
 
     if (m.outcome != Outcome::borderline)
         m.more_readings = 0;
-    else if (m.agreement.uneven)
-        m.more_readings = std::nullopt; // a mean of more readings would say no more of it (E4)
-    else if (m.agreement.disagree)
-        m.more_readings = 1;
-    else if (byMean == Outcome::borderline)
-        m.more_readings = moreReadings(input, judged.c, m.n, m.sd);
+    else if (byMean == Outcome::borderline && !m.agreement.uneven &&
+             !m.agreement.disagree) // where readings contradict each other, more of them promise nothing (E4)
+    {
+        m.more_readings = moreReadings(input, judged.c, m.n, m.sd, oftenEnough);
+        if (!m.more_readings) m.may_settle = moreReadings(input, judged.c, m.n, m.sd, worthwhile);
+    }
     return m;
 }
 
 double chanceSettledBy(const MeasurementInput& input, int further) {
-    constexpr int draws = 400;
-    std::mt19937_64 random(20260101);
-    std::normal_distribution<double> normal;
     const int n = static_cast<int>(input.readings.size());
     const double mean = meanOf(input.readings);
-    const double sigma = std::max(sampleSd(input.readings).value_or(0.0), input.tester.pooled_sd);
-    int settled = 0;
-    std::vector<double> all(input.readings);
-    for (int draw = 0; draw < draws; ++draw) {
-        all.resize(static_cast<std::size_t>(n));
-        const double truth = mean + normal(random) * sigma / std::sqrt(n);
-        for (int i = 0; i < further; ++i) all.push_back(truth + normal(random) * sigma);
-        const JudgedMean judged = judgedMean(input, meanOf(all), n + further, sampleSd(all));
-        if (decideGuarded(input.window, judged.c, judged.u, n + further) != Outcome::borderline) ++settled;
-    }
-    return static_cast<double>(settled) / draws;
+    const double c = input.uncorrected ? mean : mean - biasOf(input);
+    return chanceSettled(input, c, n, sampleSd(input.readings), further);
 }
 
 double expectedUncertainty(const TesterModel& tester, int n, const std::optional<BlockBias>& bias) {

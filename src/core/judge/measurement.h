@@ -46,6 +46,7 @@ struct MeasurementInput {
     /// E1: standard uncertainty of the error that no run tells, HRC; 0 with a bias.
     double unknown_error_u = 0;
     double block_distance_u = 0; ///< E2: of a block's error away from the block, HRC
+    double aged_u = 0;           ///< E35: of the tester's drift since a run of an earlier day, HRC
     double convex_u = 0;         ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
 };
 
@@ -62,8 +63,11 @@ struct Measurement {
     Outcome outcome = Outcome::borderline;
     Side side = Side::inside;
     Agreement agreement;
-    bool changed_by_flagged = false;  ///< without the flagged readings the outcome would differ
-    std::optional<int> more_readings; ///< M17: additional; 0 when decided, none when no number up to 10 in all
+    bool changed_by_flagged = false; ///< without the flagged readings the outcome would differ
+    /// M17, E40: fewest additional readings that decide it in at least 8 of 10 cases; 0 when decided, none when no
+    /// number up to 10 in all does.
+    std::optional<int> more_readings;
+    std::optional<int> may_settle; ///< where none does: fewest that decide it as likely as not
 };
 
 /// M15. The rule alone, for a mean c of expanded uncertainty u from n readings.
@@ -77,8 +81,8 @@ double chanceInside(const Window& window, double c, double standard_uncertainty,
 /// limits or with swapped limits, a negative allowance, a tester model outside its valid range.
 Result<Measurement> measure(const MeasurementInput& input);
 
-/// M17. Chance that this many further readings let the guarded rule decide, by simulating them from the
-/// readings so far (seeded, so that the same record gives the same answer). 0 to 1.
+/// M17, E40. Chance that this many further readings let the guarded rule decide: the mean to come is foretold from the
+/// readings so far by Student's t. 0 to 1; further >= 1, at least one reading so far.
 double chanceSettledBy(const MeasurementInput& input, int further);
 
 /// Expanded uncertainty to be expected after n readings that scatter as the tester usually does. Says before

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/proof_judge.h"
 
+#include "core/judge/edge_judge.h"
 #include "core/judge/gate_case.h"
 
 #include <algorithm>
@@ -37,11 +38,7 @@ PieceFacts factsOf(const Batch& batch, const Blade& blade, const HeatAnswer& hea
     facts.grade = batch.grade;
     // A batch is cut from one bar, whether it has a name or not.
     facts.lot = batch.lot.empty() ? batch.name : batch.lot;
-    for (const SteelNote& note : batch.steel_notes) {
-        if (note.kind == SteelNoteKind::changed &&
-            std::find(note.marks.begin(), note.marks.end(), blade.mark) != note.marks.end())
-            facts.changed = note.text;
-    }
+    facts.changed = batch.changedBy(blade);
     facts.recipe = batch.recipe ? fmt::format("{} {}", batch.recipe->name, batch.recipe->version)
                                 : fmt::format("{} without a recipe", batch.name);
     if (heat.run != nullptr) {
@@ -53,17 +50,30 @@ PieceFacts factsOf(const Batch& batch, const Blade& blade, const HeatAnswer& hea
     facts.hrc = hrc;
     if (blade.shape.thickness_mm > 0) facts.thickness_mm = blade.shape.thickness_mm;
     if (!blade.edges.empty()) {
-        facts.edge_mm = blade.edges.back().behind_edge_mm;
-        facts.angle_deg = blade.edges.back().angle_per_side_deg;
-        facts.finish = blade.edges.back().finish;
+        setEdge(facts, blade.edges.back());
     }
     return facts;
 }
 
 } // namespace
 
+void setEdge(PieceFacts& facts, const EdgeGeometry& edge) {
+    facts.edge_mm = edge.behind_edge_mm;
+    facts.angle_deg = edge.angle_per_side_deg;
+    facts.finish = edge.finish;
+}
+
+std::optional<EdgeGeometry> edgeThen(const Trial& trial, const Blade& blade) {
+    const std::vector<EdgeGeometry> edges = edgesOf(blade);
+    return edges.empty() ? std::nullopt : std::optional(edges[edgeAt(edges, trial.begun)]);
+}
+
 bool isPresent(const Trial& trial, const Blade& blade) {
-    return trial.round == blade.round && trial.after_temper == lastTemper(blade);
+    if (trial.round != blade.round || trial.after_temper != lastTemper(blade)) return false;
+    const std::vector<EdgeGeometry> edges = edgesOf(blade);
+    const std::size_t edge = edgeAt(edges, trial.begun);
+    if (edges.empty() || edge + 1 == edges.size()) return true;
+    return edges.back().asStoutAs(edges[edge]) && progressOf(trial).outcome == TrialOutcome::passed;
 }
 
 double grainLeastOf(const Batch& batch) {
@@ -90,16 +100,19 @@ ProofBook::ProofBook(const Batch& batch, const HeatBook& heats, const std::vecto
             if (trial->protocol.onlyMeasures()) continue;
             if (std::find(seen.begin(), seen.end(), trial->protocol.name) != seen.end()) continue;
             seen.push_back(trial->protocol.name);
-            m_ended.push_back({i, &*trial, outcome == TrialOutcome::passed, false});
+            m_ended.push_back({i, &*trial, outcome == TrialOutcome::passed, false, edgeThen(*trial, blade)});
         }
         const GrainStands stands = standsTo(readFractures(fracturesOf(blade)), grainLeastOf(batch));
         if (stands != GrainStands::open)
-            m_ended.push_back({i, nullptr, stands != GrainStands::coarse, stands == GrainStands::between});
+            m_ended.push_back(
+                {i, nullptr, stands != GrainStands::coarse, stands == GrainStands::between, std::nullopt});
     }
 }
 
 Speech ProofBook::speech(const EndedTest& ended, std::size_t blade) const {
-    return ended.trial != nullptr ? speaksFor(m_facts[ended.blade], m_facts[blade], ended.passed)
+    PieceFacts then = m_facts[ended.blade];
+    if (ended.edge) setEdge(then, *ended.edge);
+    return ended.trial != nullptr ? speaksFor(then, m_facts[blade], ended.passed)
                                   : grainSpeaksFor(m_facts[ended.blade], m_facts[blade], ended.passed);
 }
 

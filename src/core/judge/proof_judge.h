@@ -12,15 +12,23 @@
 
 namespace rollcall {
 
-/// Whether a trial speaks of the blade as it is now: its hardening round, after its last temper.
+/// Whether a trial speaks of the blade as it is now: its hardening round, after its last temper, on its present edge; a
+/// Pass on an earlier edge that was no stouter does too (E31).
 bool isPresent(const Trial& trial, const Blade& blade);
+
+/// The edge that stood when a trial began; none when it was never measured.
+std::optional<EdgeGeometry> edgeThen(const Trial& trial, const Blade& blade);
+
+/// Sets what is known of a piece's edge.
+void setEdge(PieceFacts& facts, const EdgeGeometry& edge);
 
 /// A test of a piece that has an answer: a trial that ended, or the grain of its fracture.
 struct EndedTest {
     std::size_t blade = 0;
     const Trial* trial = nullptr; ///< null: the grain
     bool passed = false;
-    bool undecided = false; ///< the grain's interval lies across what is asked
+    bool undecided = false;                          ///< the grain's interval lies across what is asked
+    std::optional<EdgeGeometry> edge = std::nullopt; ///< that it was tried with
 
     /// Name of the protocol, or "grain".
     std::string name() const { return trial != nullptr ? trial->protocol.name : "grain"; }

@@ -18,6 +18,7 @@
 #include "core/proof/trial.h"
 #include "core/steel/composition.h"
 
+#include <algorithm>
 #include <array>
 #include <memory>
 #include <optional>
@@ -59,6 +60,19 @@ struct Strike {
     Instant at;
 };
 
+/// E6. The part of a blade that a reading belongs to. A gate judges the edge; zones are never averaged.
+enum class Zone { edge, spine, tang, ricasso, skin, core, cladding, patch };
+template<>
+inline constexpr std::array namesOf<Zone>{"edge", "spine", "tang", "ricasso", "skin", "core", "cladding", "patch"};
+inline constexpr std::array allZones{Zone::edge, Zone::spine, Zone::tang,     Zone::ricasso,
+                                     Zone::skin, Zone::core,  Zone::cladding, Zone::patch};
+
+/// What a zone other than the edge is to read, HRC; asked of no gate, shown beside it.
+struct ZoneWindow {
+    Zone zone = Zone::spine;
+    Window window;
+};
+
 /// One hardness reading on a blade. Never changed: it is struck out, superseded or accepted by later entries.
 struct Reading {
     std::string id;
@@ -73,6 +87,7 @@ struct Reading {
     std::string indenter;
     std::string anvil;
     std::optional<Spot> spot;
+    Zone zone = Zone::edge;
     int surface = 0;                        ///< times the marks on the blade had been ground off before it was read
     std::optional<double> convex_radius_mm; ///< of the surface it was read on; none: flat
     std::string series;                     ///< id of the series of strikes it belongs to; empty for none
@@ -224,11 +239,12 @@ struct BladeHeat {
     std::optional<double> noted_minutes; ///< soak in the written note
     std::string note;
 
-    /// Seconds from the oven into the quench: by its marks, else as noted.
-    std::optional<double> transfer_s() const {
-        if (out_s && quenched_s) return *quenched_s - *out_s;
-        return noted_transfer_s;
+    /// Seconds from the oven into the quench by its marks, which are no finer than the samples of a trace.
+    std::optional<double> marked_transfer_s() const {
+        return out_s && quenched_s ? std::optional(*quenched_s - *out_s) : std::nullopt;
     }
+    /// Seconds from the oven into the quench: as noted, else by its marks (E23).
+    std::optional<double> transfer_s() const { return noted_transfer_s ? noted_transfer_s : marked_transfer_s(); }
 };
 
 /// A blade laid on the plate.
@@ -304,6 +320,15 @@ struct StrikeSeries {
     std::string support;
 };
 
+/// E27. Somebody looked into a hardness far from what was expected: cycle, oven, reading and steel.
+struct SurpriseLook {
+    int round = 1;
+    int after_temper = 0;
+    std::string reason; ///< what was found
+    std::string by;     ///< initials
+    Instant at;
+};
+
 struct Blade {
     std::string id;
     std::string mark;
@@ -326,13 +351,28 @@ struct Blade {
     std::vector<FracturePhoto> fractures; ///< photos of it broken, in order; none that was struck out
     std::vector<Signature> signatures;    ///< in order; the last one counts
     std::vector<Excuse> excuses;
+    std::vector<SurpriseLook> looks; ///< in order; the last one after a temper counts
     std::optional<BladeFate> fate;
+
+    /// What was found on looking into a surprise of its present round; null when nobody looked.
+    const SurpriseLook* lookedAfter(int temper) const {
+        const auto found = std::find_if(looks.rbegin(), looks.rend(), [&](const SurpriseLook& look) {
+            return look.round == round && look.after_temper == temper;
+        });
+        return found == looks.rend() ? nullptr : &*found;
+    }
 };
 
 struct GatePlan {
     bool required = false;
     int planned_readings = 3;
+    bool by_files = false; ///< E37: Quench or Temper answered by files alone, without a tester
 };
+
+/// E35. How often a tester must be verified; after the day of its run a verification is aged.
+enum class VerifyEvery { day, week, month };
+template<>
+inline constexpr std::array namesOf<VerifyEvery>{"day", "week", "month"};
 
 /// Something worth keeping that no gate asks for: a plain sentence on a batch, a blade or one reading.
 struct Note {
@@ -343,6 +383,15 @@ struct Note {
     bool on_card = false; ///< goes onto the batch card
     std::string by;
     Instant at;
+};
+
+/// E35. By which rules a batch is judged: two schools stay two schools.
+struct BatchRules {
+    DecisionRule rule = DecisionRule::guarded;
+    std::optional<double> allowance; ///< HRC, of the rule with allowance; none: the tester's allowed error there
+    bool uncorrected = false;        ///< judged as read, the tester's error added to U
+    VerifyEvery verify_every = VerifyEvery::day;
+    int rehardening_limit = 2;
 };
 
 /// Everything judgement needs of one batch.
@@ -366,6 +415,7 @@ struct Batch {
     bool uncorrected = false;
     SpacingRule shop_spacing;
     int rehardening_limit = 2;
+    VerifyEvery verify_every = VerifyEvery::day;
     std::array<GatePlan, gateCount> plan;
     std::vector<Blade> blades;
     std::vector<Verification> verifications; ///< of all testers used, in order of time
@@ -374,12 +424,23 @@ struct Batch {
     std::optional<Recipe> recipe; ///< the version this batch runs
     std::vector<HeatRun> heat_runs;
     std::optional<EdgeAsk> edge_ask;
-    std::optional<double> sample_asked; ///< chance asked for all blades left unread (M18); none: each blade is read
-    std::optional<double> grain_least;  ///< least grain size asked; none: 8
-    std::vector<Note> notes;            ///< in order
+    std::optional<double> sample_asked;   ///< chance asked for all blades left unread (M18); none: each blade is read
+    std::optional<double> grain_least;    ///< least grain size asked; none: 8
+    std::vector<Note> notes;              ///< in order
+    std::vector<ZoneWindow> zone_windows; ///< of zones other than the edge; one for each that has any
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }
+    /// E18. Why a blade is a changed piece (carburised, decarburised, of another lot); empty where it is none.
+    std::string changedBy(const Blade& blade) const {
+        std::string why;
+        for (const SteelNote& note : steel_notes) {
+            if (note.kind == SteelNoteKind::changed &&
+                std::find(note.marks.begin(), note.marks.end(), blade.mark) != note.marks.end())
+                why = note.text.empty() ? "changed" : note.text;
+        }
+        return why;
+    }
     const Tester* tester(const std::string& testerId) const {
         for (const Tester& t : testers) {
             if (t.id == testerId) return &t;
@@ -387,5 +448,16 @@ struct Batch {
         return nullptr;
     }
 };
+
+inline BatchRules rulesOf(const Batch& batch) {
+    return {batch.rule, batch.allowance, batch.uncorrected, batch.verify_every, batch.rehardening_limit};
+}
+inline void setRules(Batch& batch, const BatchRules& rules) {
+    batch.rule = rules.rule;
+    batch.allowance = rules.allowance;
+    batch.uncorrected = rules.uncorrected;
+    batch.verify_every = rules.verify_every;
+    batch.rehardening_limit = rules.rehardening_limit;
+}
 
 } // namespace rollcall

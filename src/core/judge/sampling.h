@@ -21,10 +21,12 @@ struct SampleChance {
     bool rough = false; ///< from fewer than five blades
 };
 
-/// M18. From the means of the blades read: Student's t for the next one, the multivariate t by quadrature for all of
-/// them together. 61.2, 61.0, 61.5, 60.9, 61.3 in 60 to 62 with four unread: 0.977 and 0.930. A single accident, one
-/// late transfer, cannot be excluded by this. Errors (range): fewer than three blades, a window without limits, unread
-/// outside 0 to 1000, no scatter at all.
+/// M18, E11. From the means of the blades read. True blades scatter about the batch's mean, readings about the blades;
+/// what all share (block, certificate, conversion) is shared by the unread ones too, and reading noise counts once:
+/// the unread blades scatter by what is left of the means' scatter without it. Without any noise Student's t for the
+/// next one and the multivariate t for all of them together, by quadrature. 61.2, 61.0, 61.5, 60.9, 61.3 in 60 to 62
+/// with four unread: 0.977 and 0.930. A single accident, one late transfer, cannot be excluded by this. Errors (range):
+/// fewer than three blades, a window without limits, unread outside 0 to 1000, no scatter at all.
 Result<SampleChance> sampleChance(const std::vector<double>& means, const Window& window, int unread,
                                   const SamplingFloor& floor = {});
 

@@ -53,20 +53,15 @@ bool sameTreatment(const Batch& batch, const Blade& blade, const std::vector<std
     });
 }
 
-// What the mean of one blade is known to by its own readings, and what all blades share.
+// What the mean of one blade is known to by its own readings, and what all blades share (E9).
 SamplingFloor floorOf(const std::vector<const Measurement*>& measured) {
     SamplingFloor floor;
+    double own = 0;
     for (const Measurement* one : measured) {
-        double own = 0;
-        double common = 0;
-        for (const BudgetPart& part : one->budget.parts) {
-            const bool shared =
-                part.source == BudgetPart::Source::certificate || part.source == BudgetPart::Source::blockMean;
-            (shared ? common : own) += part.standard_uncertainty * part.standard_uncertainty;
-        }
-        floor.blade_u = std::max(floor.blade_u, std::sqrt(own));
-        floor.common_u = std::max(floor.common_u, std::sqrt(common));
+        own += std::pow(ownUncertainty(one->budget), 2) / static_cast<double>(measured.size());
+        floor.common_u = std::max(floor.common_u, sharedUncertainty(one->budget));
     }
+    floor.blade_u = std::sqrt(own);
     return floor;
 }
 
@@ -85,6 +80,8 @@ SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const
         if (isOutBefore(batch.blades[i], Gate::temper)) continue;
         whole.push_back(i);
         const std::optional<Verdict>& temper = verdicts.at(i, Gate::temper);
+        const bool changed = !batch.changedBy(batch.blades[i]).empty(); // E18: it speaks for itself alone
+        if (temper && temper->measurement && changed) continue;
         if (temper && temper->measurement) {
             state.read.push_back(i);
             means.push_back(temper->measurement->decided_mean);
@@ -133,7 +130,7 @@ SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const
         if (outside(thicknesses, thickness(i))) state.uncovered.push_back({i, SampleGap::thickness});
         if (!filesFit(blade, batch.window)) state.uncovered.push_back({i, SampleGap::files});
         if (!blade.damage.empty()) state.uncovered.push_back({i, SampleGap::damaged});
-        if (!state.read.empty() && !sameTreatment(batch, blade, state.read))
+        if (!batch.changedBy(blade).empty() || (!state.read.empty() && !sameTreatment(batch, blade, state.read)))
             state.uncovered.push_back({i, SampleGap::treatment});
         const bool excused = std::any_of(blade.excuses.begin(), blade.excuses.end(),
                                          [](const Excuse& one) { return indexOf(one.gate) <= indexOf(Gate::temper); });

@@ -3,16 +3,28 @@
 #include "core/judge/standing.h"
 
 #include "core/base/number.h"
+#include "core/measure/comparison.h"
 #include "core/measure/convex.h"
 #include "core/measure/indent.h"
 #include "core/measure/statistics.h"
+#include "core/measure/uncertainty.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 #include <map>
+#include <set>
 
 namespace rollcall {
+
+namespace {
+
+int daysOf(VerifyEvery every) {
+    return every == VerifyEvery::day ? 0 : every == VerifyEvery::week ? 7 : 31;
+}
+
+} // namespace
 
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all) {
     std::int64_t first_ms = batch.created ? batch.created->utc_ms : 0;
@@ -24,12 +36,33 @@ std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Veri
     // A local day begins at most 36 hours before any moment of it, wherever its clock stood.
     constexpr std::int64_t day_ms = std::int64_t{36} * 3600000;
     const auto from = std::find_if(all.begin(), all.end(), [&](const Verification& run) {
-        return run.time && run.time->utc_ms >= first_ms - day_ms;
+        return run.time && run.time->utc_ms >= first_ms - day_ms - daysOf(batch.verify_every) * 86400000LL;
     });
-    return {from, all.end()};
+    std::set<std::string> testers;
+    for (const Blade& blade : batch.blades) {
+        for (const Reading& reading : blade.readings) testers.insert(reading.tester);
+    }
+    constexpr int lookBack = 16;
+    std::map<std::string, int> before;
+    std::vector<Verification> earlier;
+    for (auto run = from; run != all.begin() && !testers.empty();) {
+        --run;
+        if (testers.count(run->tester) == 0) continue;
+        earlier.push_back(*run);
+        if (++before[run->tester] == lookBack) testers.erase(run->tester);
+    }
+    std::vector<Verification> runs(earlier.rbegin(), earlier.rend());
+    runs.insert(runs.end(), from, all.end());
+    return runs;
 }
 
-VerificationBook::VerificationBook(const Batch& batch, const Tables& tables) : m_tables(tables) {
+namespace {
+constexpr double nearBlock = 5; // HRC: a block this near speaks for the work
+constexpr double farBlock = 10; // HRC: beyond it nothing is decided by its error (E2)
+} // namespace
+
+VerificationBook::VerificationBook(const Batch& batch, const Tables& tables)
+    : m_tables(tables), m_days(daysOf(batch.verify_every)) {
     for (const Verification& run : batch.verifications) {
         if (!run.time) continue;
         Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
@@ -60,11 +93,13 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
     const auto after = std::upper_bound(setting->begin(), setting->end(), reading.time->utc_ms,
                                         [](std::int64_t ms, const Run& run) { return ms < run.run->time->utc_ms; });
 
-    // Backwards through the reading's day; of each block only its last run counts.
+    // Backwards through the last day that counts; of each block only its last run counts.
     std::vector<const Run*> today;
     for (auto run = after; run != setting->begin();) {
         --run;
-        if (run->run->time->localDay() != reading.time->localDay()) break;
+        const auto day = run->run->time->localDay();
+        if (reading.time->localDay() - day > m_days || (!today.empty() && day != today.front()->run->time->localDay()))
+            break;
         const bool later = std::any_of(today.begin(), today.end(),
                                        [&](const Run* other) { return other->run->block == run->run->block; });
         if (!later) today.push_back(&*run);
@@ -81,7 +116,27 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
     }
     if (best != nullptr) {
         found.run = best->run;
+        found.days_before = static_cast<int>(reading.time->localDay() - best->run->time->localDay());
         found.answer = best->answer;
+        for (const Run* run : today) { // E2
+            if (covered && run->answer.ok &&
+                (run->run->certified - reading.value) * (best->run->certified - reading.value) < 0 &&
+                (found.across == nullptr ||
+                 std::abs(run->run->certified - reading.value) < std::abs(found.across->certified - reading.value))) {
+                found.across = run->run;
+                found.across_error = run->answer.error;
+            }
+        }
+        for (auto run = setting->begin(); run != after; ++run) { // E3
+            if (run->run->time->localDay() < best->run->time->localDay() && run->answer.ok &&
+                std::abs(run->run->certified - best->run->certified) <= nearBlock)
+                found.earlier.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
+        }
+    } else {
+        for (auto run = setting->begin(); run != after; ++run) {
+            if (run->answer.ok)
+                found.earlier.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
+        }
     }
 
     int failedAfter = 0;
@@ -115,9 +170,6 @@ std::vector<Indent> indentsOn(const Blade& blade, const Tables& tables) {
     }
     return indents;
 }
-
-constexpr double nearBlock = 5; // HRC: a block this near speaks for the work
-constexpr double farBlock = 10; // HRC: beyond it nothing is decided by its error (E2)
 
 class Checker {
 public:
@@ -184,9 +236,6 @@ private:
         };
         if (differs(&Reading::scale)) {
             say(Fact::mixedScales, Tone::caution, "M8");
-        }
-        if (differs(&Reading::tester)) {
-            say(Fact::mixedTesters, Tone::caution, "M14");
         }
     }
 
@@ -339,18 +388,24 @@ private:
         const std::string name = tester != nullptr ? tester->name : std::string();
         m_set.verified = worst == Standing::good;
         if (found.run != nullptr && (worst == Standing::good || worst == Standing::otherBand)) {
-            m_set.bias = BlockBias{found.answer.error / m_slope, static_cast<int>(found.run->readings.size())};
-            m_set.tester.block_uncertainty = found.run->block_uncertainty;
+            m_set.bias = errorOf(found);
             m_set.verification = found.run->id;
-            if (m_set.conversion_u == 0) m_set.block_hrc = found.run->certified;
+            if (m_set.conversion_u == 0 && found.across == nullptr) m_set.block_hrc = found.run->certified;
+        } else {
+            m_set.usual = errorHistory(found.earlier, m_set.tester.pooled_sd);
+        }
+        if (m_set.bias && found.days_before > 0) {
+            m_set.aged_u = driftSince(found) / m_slope;
+            say(Fact::verificationAged, Tone::note, "E35", {double(found.days_before), m_set.aged_u * m_slope}, {name});
         }
         m_set.tester = m_set.tester.perPoint(m_slope);
         const double mean = meanOf(m_set.hrc);
         switch (worst) {
         case Standing::good:
             say(Fact::testerVerified, Tone::good, "M6",
-                {found.answer.error, found.answer.repeatability, found.run->certified}, {name});
-            if (m_set.conversion_u == 0 && std::abs(found.run->certified - mean) > nearBlock) {
+                {found.answer.error, found.answer.repeatability, found.run->certified, m_set.bias->error * m_slope},
+                {name});
+            if (m_set.block_hrc && std::abs(found.run->certified - mean) > nearBlock) {
                 const bool far = std::abs(found.run->certified - mean) > farBlock;
                 say(Fact::blockFarOff, far ? Tone::caution : Tone::note, "E2", {found.run->certified, mean});
             }
@@ -368,6 +423,37 @@ private:
             say(Fact::readingsSuspect, Tone::caution, "M6", {}, {name});
             break;
         }
+    }
+
+    // E35. What the error may have moved since its run: as it moves from run to run by its own history, else by what
+    // E18 allows in a month.
+    double driftSince(const StandingRun& found) const {
+        if (const auto history = errorHistory(found.earlier, m_set.tester.pooled_sd))
+            return std::sqrt(2.0) * history->between_sd;
+        constexpr double month = 30;
+        return found.answer.max_error / std::sqrt(3.0) * std::sqrt(std::min(1.0, found.days_before / month));
+    }
+
+    // The day's error, drawn towards the tester's usual one, or between the blocks on either side; in points of HRC.
+    BlockBias errorOf(const StandingRun& found) {
+        const double sd = m_set.tester.pooled_sd;
+        m_set.tester.block_uncertainty = found.run->block_uncertainty;
+        BlockBias bias{found.answer.error, static_cast<int>(found.run->readings.size())};
+        if (found.across != nullptr) {
+            const BlockBias other{found.across_error, static_cast<int>(found.across->readings.size())};
+            std::vector<double> values;
+            for (const Reading* reading : m_set.standing) values.push_back(reading->value);
+            const double at = meanOf(values);
+            const double share = (at - found.run->certified) / (found.across->certified - found.run->certified);
+            bias = interpolated(found.run->certified, bias, found.across->certified, other, at, sd);
+            m_set.tester.block_uncertainty =
+                std::hypot((1 - share) * found.run->block_uncertainty, share * found.across->block_uncertainty);
+        } else if (const auto history = errorHistory(found.earlier, sd)) {
+            bias = drawnTowards(*history, bias, sd);
+        }
+        bias.error /= m_slope;
+        if (bias.u) *bias.u /= m_slope;
+        return bias;
     }
 
     const Batch& m_batch;
@@ -388,9 +474,89 @@ std::optional<double> inHrc(const Tables& tables, const Reading& reading) {
     return hrc ? std::optional<double>(hrc->value) : std::nullopt;
 }
 
+namespace {
+
+// A tester's own set on a blade, with what its mean is worth.
+struct TesterSet {
+    ReadingSet set;
+    std::string name;
+    double mean = 0;
+    double u = 0; ///< standard uncertainty
+};
+
+TesterSet testerSet(const Batch& batch, ReadingSet set) {
+    TesterSet one{std::move(set), {}, 0, std::numeric_limits<double>::infinity()};
+    if (one.set.hrc.empty()) return one;
+    const Tester* tester = batch.tester(one.set.standing.front()->tester);
+    one.name = tester != nullptr ? tester->name : std::string();
+    one.mean = meanOf(one.set.hrc) - (one.set.bias ? one.set.bias->error : 0.0);
+    const auto budget =
+        uncertaintyBudget(one.set.tester, static_cast<int>(one.set.hrc.size()), sampleSd(one.set.hrc), one.set.bias);
+    if (budget)
+        one.u = std::hypot(budget->standard_uncertainty, std::hypot(one.set.conversion_u, one.set.convex_u),
+                           one.set.aged_u);
+    return one;
+}
+
+// E7. Testers are never averaged: the better known set is judged, the others stand beside it, and where they are
+// further apart than they explain a person says which set stands.
+ReadingSet besideEachOther(const Batch& batch, const Tables& tables, std::vector<ReadingSet> sets) {
+    std::vector<TesterSet> all;
+    for (ReadingSet& set : sets) all.push_back(testerSet(batch, std::move(set)));
+    std::stable_sort(all.begin(), all.end(), [](const TesterSet& a, const TesterSet& b) {
+        if (a.set.verified != b.set.verified) return a.set.verified;
+        return a.u < b.u;
+    });
+    ReadingSet judged = all.front().set;
+    std::vector<double> means;
+    std::vector<double> us;
+    Reason reason{Fact::testersAgree, Tone::note, "E7", {}, {}};
+    for (const TesterSet& one : all) {
+        if (!std::isfinite(one.u)) continue;
+        // A set of which no run tells the error may be off by what E18 allows.
+        const auto allowed = toleranceFor(tables, "HRC", one.mean);
+        const double unknown = one.set.bias || !allowed ? 0.0 : allowed->max_error / std::sqrt(3.0);
+        means.push_back(one.mean);
+        us.push_back(std::hypot(one.u, unknown));
+        reason.numbers.push_back(one.mean);
+        reason.numbers.push_back(2 * us.back());
+        reason.texts.push_back(one.name);
+    }
+    for (std::size_t i = 1; i < all.size(); ++i) {
+        judged.beside.insert(judged.beside.end(), all[i].set.standing.begin(), all[i].set.standing.end());
+        judged.left_out.insert(judged.left_out.end(), all[i].set.left_out.begin(), all[i].set.left_out.end());
+    }
+    const Result<Consensus> consensus = consensusOf(means, us);
+    if (!consensus) return judged;
+    reason.numbers.push_back(consensus->mean);
+    reason.numbers.push_back(2 * consensus->u);
+    const bool apart = std::any_of(consensus->apart.begin(), consensus->apart.end(), [](double e) { return e > 1; });
+    if (apart) {
+        reason.fact = Fact::mixedTesters;
+        reason.tone = Tone::caution;
+    }
+    judged.reasons.push_back(std::move(reason));
+    return judged;
+}
+
+} // namespace
+
 ReadingSet standingReadings(const Batch& batch, const Blade& blade, const std::vector<const Reading*>& candidates,
                             const VerificationBook& book, const Tables& tables, double alloy_percent) {
-    return Checker(batch, blade, book, tables).run(candidates, alloy_percent);
+    const auto run = [&](const std::vector<const Reading*>& some) {
+        return Checker(batch, blade, book, tables).run(some, alloy_percent);
+    };
+    std::vector<std::pair<std::string, std::vector<const Reading*>>> byTester;
+    for (const Reading* reading : candidates) {
+        auto own = std::find_if(byTester.begin(), byTester.end(),
+                                [&](const auto& one) { return one.first == reading->tester; });
+        if (own == byTester.end()) own = byTester.insert(own, {reading->tester, {}});
+        own->second.push_back(reading);
+    }
+    if (byTester.size() < 2) return run(candidates);
+    std::vector<ReadingSet> sets;
+    for (const auto& [tester, own] : byTester) sets.push_back(run(own));
+    return besideEachOther(batch, tables, std::move(sets));
 }
 
 } // namespace rollcall

@@ -4,6 +4,7 @@
 
 #include "core/base/tables.h"
 #include "core/judge/verdict.h"
+#include "core/measure/tester_error.h"
 #include "core/measure/verification.h"
 
 #include <optional>
@@ -13,7 +14,8 @@
 namespace rollcall {
 
 /// The runs on blocks that can bear on a batch: those of the day its first reading was made and all later ones, which
-/// may make earlier readings suspect (M6). all in the order they were made.
+/// may make earlier readings suspect (M6), and the last sixteen before them of each tester it was read on, which tell
+/// the tester's usual error (E3). all in the order they were made.
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all);
 
 /// How a tester's verification stands for a reading.
@@ -24,6 +26,12 @@ struct StandingRun {
     RunStanding standing = RunStanding::none;
     const Verification* run = nullptr;
     VerificationAnswer answer;
+    /// E2. A good run of the same day on a block at the reading's other side; null when there is none.
+    const Verification* across = nullptr;
+    double across_error = 0;
+    /// E3. Errors of the good runs of the days before on blocks like it, in order of time.
+    std::vector<BlockBias> earlier;
+    int days_before = 0; ///< E35: the run was so many days before the reading; 0 on its day
 };
 
 /// Answers of all runs on blocks in a batch's reach, computed once and asked for every reading.
@@ -34,8 +42,9 @@ public:
     using Standing = RunStanding;
     using Found = StandingRun;
     /// M6. What holds for a reading: the runs before it of the same tester, indenter, anvil and scale on the same
-    /// local day; of several blocks the one nearest to the reading, unless the latest run failed. Readings without a
-    /// time match none. Two failed runs in a row after a reading, with no good run between, make it suspect.
+    /// local day, or where the batch asks for a verification every week or month the last day with runs within it
+    /// (E35); of several blocks the one nearest to the reading, unless the latest run failed. Readings without a time
+    /// match none. Two failed runs in a row after a reading, with no good run between, make it suspect.
     Found standingFor(const Reading& reading) const;
 
 private:
@@ -45,6 +54,7 @@ private:
     };
     using Setting = std::vector<Run>; ///< runs of one tester, indenter, anvil and scale, in order of time
     const Tables& m_tables;
+    int m_days = 0; ///< that a run may lie before a reading
     std::vector<Setting> m_settings;
 };
 
@@ -58,10 +68,13 @@ struct ReadingSet {
     std::vector<double> hrc;              ///< of the standing ones, converted where read on another scale
     TesterModel tester;                   ///< in HRC points
     std::optional<BlockBias> bias;
-    std::optional<double> block_hrc; ///< of the block that the bias was found on
+    std::optional<ErrorHistory> usual; ///< of the tester, where no run of the day tells its error
+    double aged_u = 0;                 ///< E35: of the drift since a run of an earlier day, HRC
+    std::optional<double> block_hrc;   ///< of the block that the bias was found on; none between two
     double conversion_u = 0;
-    double convex_u = 0;         ///< M5, HRC
-    std::vector<Reason> reasons; ///< about validity, in the order of the checks
+    double convex_u = 0;                ///< M5, HRC
+    std::vector<const Reading*> beside; ///< of another tester than the one that is judged (E7)
+    std::vector<Reason> reasons;        ///< about validity, in the order of the checks
     bool verified = false;
     bool rebound = false;     ///< M11 holds: read by rebound strikes
     std::string verification; ///< id of the run

@@ -3,6 +3,7 @@
 #include "core/judge/study.h"
 
 #include "core/judge/edge_judge.h"
+#include "core/judge/gate_case.h"
 #include "core/judge/gates.h"
 
 namespace rollcall {
@@ -11,7 +12,19 @@ StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& table
     StudyPiece piece;
     const ProofBook book(batch, HeatBook(batch, tables), readMeans(batch, judgeBatch(batch, tables, std::nullopt)));
     piece.facts = book.factsOf(blade);
-    for (const EdgeRung& rung : rungsOf(batch.blades[blade])) {
+    // E31. As it was when it was tried: a later grinding does not change what was compared.
+    const Blade& own = batch.blades[blade];
+    const std::vector<EdgeGeometry> edges = edgesOf(own);
+    std::size_t then = 0;
+    for (const EdgeRung& rung : own.rungs) {
+        if (!rung.struck && rung.round == own.round) then = std::max(then, edgeAt(edges, rung.at));
+    }
+    for (const Trial& trial : own.trials) {
+        if (trial.round == own.round) then = std::max(then, edgeAt(edges, trial.begun));
+    }
+    if (then < edges.size()) setEdge(piece.facts, edges[then]);
+    for (const EdgeRung& rung : own.rungs) {
+        if (rung.round != own.round || rung.after_temper != lastTemper(own) || edgeAt(edges, rung.at) != then) continue;
         if (rung.struck || !rung.force_n || !rung.raise_deg) continue;
         const EdgeLoadStep step{*rung.force_n, *rung.raise_deg};
         if (rung.failed() && !piece.failed_as) {
@@ -23,7 +36,8 @@ StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& table
             piece.held = step;
     }
     for (const Trial& trial : batch.blades[blade].trials) {
-        if (!isPresent(trial, batch.blades[blade])) continue;
+        if (trial.round != own.round || trial.after_temper != lastTemper(own) || edgeAt(edges, trial.begun) != then)
+            continue;
         const TrialProgress progress = progressOf(trial);
         StudyPiece::Tried tried{trial.protocol.name, progress.outcome == TrialOutcome::passed, {}};
         for (std::size_t i = 0; i < progress.steps.size(); ++i) {

@@ -111,6 +111,10 @@ BlockAdvice adviseBlocks(const std::vector<double>& certified, double work) {
 
 Batch withError(const Batch& batch, const std::string& tester, std::int64_t localDay, double error) {
     Batch changed = batch;
+    // The error is the one that was asked about: earlier runs do not draw it elsewhere (E3).
+    std::erase_if(changed.verifications, [&](const Verification& run) {
+        return run.tester == tester && run.time && run.time->localDay() < localDay;
+    });
     for (Verification& run : changed.verifications) {
         if (run.tester != tester || !run.time || run.time->localDay() != localDay || run.readings.empty()) continue;
         run.certified = meanOf(run.readings) - error;

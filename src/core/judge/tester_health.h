@@ -34,7 +34,7 @@ struct TesterHealth {
 };
 
 /// How far back a drift is looked for: long enough to see 0.02 HRC a week, short enough to forget an old repair.
-inline constexpr int driftWeeks = 26;
+inline constexpr int driftWeeks = 52;
 
 /// M6 and the control charts. Runs in the order they were made. The charts are of the block named, else of the one most
 /// often read.

@@ -4,6 +4,7 @@
 
 #include "core/base/names.h"
 #include "core/heat/next_temper.h"
+#include "core/judge/fact.h"
 #include "core/judge/record.h"
 
 #include <optional>
@@ -16,400 +17,6 @@ namespace rollcall {
 enum class State { pass, borderline, fail, notYet, excused };
 template<>
 inline constexpr std::array namesOf<State>{"pass", "borderline", "fail", "not yet", "excused"};
-
-/// What a reason says; its sentence lives in words/.
-enum class Fact {
-    // readings and their validity
-    readingsTaken, ///< numbers: taken, planned
-    noMinimumSet,  ///< the quench gate has nothing to compare with
-    noWindowSet,
-    testerVerified,        ///< numbers: error, spread, block; text: tester
-    testerNotVerified,     ///< text: tester
-    testerFailed,          ///< the run on the block was not good; text: tester
-    verificationOtherBand, ///< numbers: block, mean
-    blockFarOff,           ///< numbers: block, mean: over 5 HRC apart
-    spacingGood,           ///< numbers: smallest distance, needed
-    spacingBroken,         ///< numbers: distance, needed, index; text: "indent", "strike" or "edge"
-    spacingNotLookedAt,    ///< positions are not known
-    acceptedReading,       ///< text: why
-    thicknessGood,         ///< numbers: thickness, needed
-    tooThin,               ///< numbers: thickness, needed; text: lighter scales
-    belowTenDepths,        ///< numbers: thickness, ten depths
-    outsideScale,          ///< numbers: value; text: scale
-    mixedScales,
-    mixedTesters,
-    readingsSuspect, ///< the tester failed twice on its block later; text: tester
-    convexCorrected, ///< numbers: correction added, radius
-    convexRefused,   ///< numbers: value, radius; text: why
-    converted,       ///< text: scale
-    // agreement
-    readingsAgree,    ///< numbers: spread, what the tester explains
-    readingsDisagree, ///< numbers: spread
-    flaggedReading,   ///< numbers: value, mean with, mean without; text: kind of tester
-    verdictHangsOnFlagged,
-    unevenBlade, ///< numbers: spread
-    twoGroups,   ///< numbers: gap
-    grubbs,
-    // other evidence
-    notLookedAt,         ///< text: files, expectation, second tester, steel, soak
-    evidenceAgrees,      ///< text: which; numbers: low, high
-    evidenceConflicts,   ///< text: which; numbers: low, high
-    soakOffPlan,         ///< the Heat gate says by how much
-    filesAgree,          ///< numbers: lower, upper; infinite where open
-    filesConflict,       ///< numbers: lower, upper; infinite where open
-    filesNoted,          ///< numbers: lower, upper; there is nothing to compare them with
-    filesAgainstWindow,  ///< numbers: lower, upper; the bracket alone lies outside the window
-    filesContradict,     ///< numbers: file that skated, file that bit
-    filesNotOnBareMetal, ///< text: scale, decarburised
-    secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
-    instrumentAverage,   ///< numbers: the instrument's own, recomputed, recomputed without the flagged; text: support
-    reboundThin,         ///< numbers: thickness, needed
-    reboundNotAlone,     ///< rebound strikes alone never release a blade
-    // against the window
-    inWindow,  ///< numbers: mean, U, chance
-    mayBeSoft, ///< numbers: mean, U, chance
-    mayBeHard,
-    mayBeEither,
-    meanBelow, ///< numbers: mean, limit: not only its interval
-    soft,      ///< numbers: by how much
-    hard,
-    oneReadingOnly,
-    windowTooNarrow,       ///< numbers: width, 2U
-    moreReadingsSettle,    ///< numbers: how many more
-    moreBlockReadingsHelp, ///< numbers: U now, U with five block readings
-    lowConfidenceRow,      ///< text: what rests on it
-    // quench gate
-    aboveGradeMaximum,  ///< numbers: mean, maximum
-    aboveGradeVerified, ///< likewise, by a tester verified near it
-    heatExplains,       ///< text: soak, transfer, quenchant or medium; the Heat gate accounts for the softness
-    onlyThisBladeLow,   ///< numbers: siblings' median
-    allBladesLow,       ///< numbers: median shortfall
-    allBladesVeryLow,
-    softAlloyTwoCauses, ///< soak too cool or too hot: opposite cures
-    edgeLineLow,        ///< numbers: edge mean, elsewhere mean
-    scatterOverThree,   ///< numbers: spread
-    longSinceQuench,    ///< numbers: minutes
-    // temper gate
-    temperEmbrittles,          ///< numbers: temperature, from, to; logged inside what the grade is to avoid
-    tempersMissing,            ///< numbers: logged, needed
-    oneTemperAdvised,          ///< numbers: logged, advised
-    noReadingsAfterLastTemper, ///< numbers: last temper
-    readingsNotTiedToTemper,   ///< numbers: how many
-    roseAfterTemper,           ///< numbers: before, after, temper
-    notYetDone,                ///< harder than the window: not a failure
-    temperingCannotRaise,
-    ruleOutFalseSoftness,
-    overHardeningLimit, ///< numbers: rounds, limit
-    fullAnnealFirst,    ///< text: grade
-    normaliseFirst,     ///< text: grade
-    gradeUnknown,       ///< text: grade
-    siblingsShiftedToo, ///< numbers: median against window
-    // steel gate
-    noShotTaken,
-    steelConsistent,       ///< numbers: elements compared, shots; text: grade
-    certificateConsistent, ///< likewise, by the mill's values alone
-    steelUndecided,        ///< numbers: measured, low, high, z; text: element, "under" below detection
-    steelNotConsistent,    ///< likewise
-    steelIncomplete,       ///< text: elements that make the grade and are not measured
-    elementDoubtful,       ///< numbers: measured, low, high, z; text: element; XRF sees it badly
-    certificateDiffers,    ///< numbers: shot, certificate; text: element
-    alsoConsistent,        ///< text: grades that cannot be told apart
-    looksMoreLike,         ///< text: grades; numbers: their shares
-    severalFit,            ///< text: two grades; numbers: their shares; more than one is likely enough to be it
-    noGradeFits,
-    methodCannotSee, ///< text: elements
-    gradeReassigned, ///< text: sold as, taken for
-    shotCoated,
-    shotScaled,
-    shotSmall,
-    couponAgrees, ///< numbers: read, from, to; text: grade
-    couponContradicts,
-    sparkAgrees, ///< text: note
-    sparkContradicts,
-    // temper gate
-    noHeatLogged,
-    notInYet,
-    notOutYet,
-    soakGood,     ///< numbers: minutes, least, most (0: none), equivalent minutes
-    soakOver,     ///< numbers: minutes, most, equivalent minutes
-    soakUnder,    ///< numbers: minutes, least
-    soakApart,    ///< numbers: equivalent minutes, the batch's median
-    soakByOven,   ///< the thickness is not known: the oven's time is judged
-    soakByClock,  ///< numbers: minutes in the oven; there is no trace
-    ovenOvershot, ///< numbers: peak, set point
-    ovenNeverChecked,
-    transferGood, ///< numbers: seconds, degrees on entering
-    transferLate, ///< numbers: seconds, degrees on entering, lower critical point
-    transferNotNoted,
-    quenchantGood, ///< numbers: degrees
-    quenchantOff,  ///< numbers: degrees, aimed at
-    quenchantNotNoted,
-    noteAgainstTrace, ///< numbers: noted, by the trace; text: temperature or soak
-    // expectation and the next temper
-    surprise,           ///< numbers: by how much, low, high
-    surpriseAlone,      ///< siblings came as expected
-    surpriseShared,     ///< numbers: the siblings' median difference
-    nextTemper,         ///< numbers: temperature, hours, expected, chance inside, chance too soft
-    nextTemperCautious, ///< numbers: as nextTemper
-    temperThenRead,     ///< numbers: temperature, chance too soft; too little is known to aim at once
-    noTemperReaches,
-    temperAvoided,     ///< numbers: from, to; the temperatures the grade is to avoid
-    temperBlind,       ///< text: why nothing can be foretold
-    colourAgainstOven, ///< numbers: low, high, oven; text: colour
-    // edge gate
-    noRungTaken,
-    edgeNotMeasured,  ///< without its geometry nothing explains what it does
-    hardnessAssumed,  ///< numbers: HRC taken, since none is read
-    askedRungHeld,    ///< numbers: N, degrees
-    askedRungOpen,    ///< numbers: N, degrees
-    ladderEnds,       ///< no lighter rung is left to try
-    askedFlexOpen,    ///< the flex by hand is asked
-    yieldsAnyway,     ///< numbers: depth, thickness at its root, thickness expected to yield, N, degrees; text: outcome
-    geometryExplains, ///< likewise
-    heatTreatmentAsked, ///< likewise
-    grosslyHard,        ///< a chip or crack of thick metal under 45 N
-    grosslySoft,        ///< a roll or set of it
-    damageNotExplained, ///< text: outcome; its size or load is not known
-    localDamage,        ///< numbers: place; the same load was held elsewhere
-    strongEdge,         ///< true at three times the load that should mark it
-    asGoodAsItGets,     ///< a tiny set only, at 200 N and 45 degrees
-    weakEvidence,       ///< numbers: N, degrees where it would mean something; 0: at no load of the ladder
-    flexHeld,           ///< by hand: flexes and comes back
-    flexChipped,        ///< by hand
-    flexBent,           ///< by hand
-    soundHeard,
-    burntInGrinding,
-    burnCleared,
-    // proof gate
-    noTrialYet,
-    trialRunning,       ///< numbers: steps done, of; text: protocol
-    trialPassed,        ///< text: protocol
-    trialFailed,        ///< text: protocol, step, how
-    trialVoided,        ///< text: protocol
-    trialGivenUp,       ///< text: protocol, why
-    photoWanted,        ///< numbers: how many; text: protocol
-    pieceSpeaksFor,     ///< text: mark, protocol
-    pieceSpeaksInPart,  ///< text: mark, protocol
-    pieceSpeaksAgainst, ///< text: mark, protocol
-    pieceAgainstInPart, ///< text: mark, protocol
-    pieceDoesNotSpeak,  ///< text: mark, protocol, "passed" or "failed"
-    pieceDiffers,       ///< text: mark, name of the trait, the piece's, the blade's
-    pieceTraitNotKnown, ///< text: mark, name of the trait
-    grainFine,          ///< numbers: G, low, high, least asked; text: "counted" or "rated"
-    grainBetween,       ///< likewise
-    grainCoarse,        ///< likewise
-    grainOpen,          ///< numbers: lines and crossings still wanted
-    grainUnseen,        ///< numbers: finest G that the photo shows
-    grainUneven,        ///< numbers: G of the coarser and of the finer zone; text: their names
-    grainTempered,      ///< broken after a temper
-    grainDisagrees,     ///< numbers: counted, rated
-    grainRatedBadly,    ///< the two looks are more than one apart
-    grainCost,          ///< numbers: hours by the recipe (0: not known), next round, most rounds
-    // release gate
-    gateMissing,     ///< numbers: gate, state; text: gate's name
-    allAnswered,     ///< every gate that is asked is answered
-    signedFor,       ///< text: disposition, by, reason
-    signedOver,      ///< released though a gate is open; text: by, reason
-    signatureStale,  ///< what it rested on has changed; text: by, gate's name, what it was, what it is
-    suggested,       ///< text: disposition, why
-    sampled,         ///< not read; numbers: chance of one more, of all, blades read, asked
-    sampleTooWeak,   ///< likewise
-    sampleNotCovers, ///< text: why: "soak", "thickness", "files"
-    // any gate
-    crackSeen, ///< text: crack or break; number: place along the blade, where it is known
-    // excused
-    excusedBecause, ///< text: reason, by
-    outBecause      ///< text: reason
-};
-/// The facts by the names that lists and other programs know them by.
-template<>
-inline constexpr std::array namesOf<Fact>{"readings_taken",
-                                          "no_minimum_set",
-                                          "no_window_set",
-                                          "tester_verified",
-                                          "tester_not_verified",
-                                          "tester_failed",
-                                          "verification_other_band",
-                                          "block_far_off",
-                                          "spacing_good",
-                                          "spacing_broken",
-                                          "spacing_not_looked_at",
-                                          "accepted_reading",
-                                          "thickness_good",
-                                          "too_thin",
-                                          "below_ten_depths",
-                                          "outside_scale",
-                                          "mixed_scales",
-                                          "mixed_testers",
-                                          "readings_suspect",
-                                          "convex_corrected",
-                                          "convex_refused",
-                                          "converted",
-                                          "readings_agree",
-                                          "readings_disagree",
-                                          "flagged_reading",
-                                          "verdict_hangs_on_flagged",
-                                          "uneven_blade",
-                                          "two_groups",
-                                          "grubbs",
-                                          "not_looked_at",
-                                          "evidence_agrees",
-                                          "evidence_conflicts",
-                                          "soak_off_plan",
-                                          "files_agree",
-                                          "files_conflict",
-                                          "files_noted",
-                                          "files_against_window",
-                                          "files_contradict",
-                                          "files_not_on_bare_metal",
-                                          "second_opinion",
-                                          "instrument_average",
-                                          "rebound_thin",
-                                          "rebound_not_alone",
-                                          "in_window",
-                                          "may_be_soft",
-                                          "may_be_hard",
-                                          "may_be_either",
-                                          "mean_below",
-                                          "soft",
-                                          "hard",
-                                          "one_reading_only",
-                                          "window_too_narrow",
-                                          "more_readings_settle",
-                                          "more_block_readings_help",
-                                          "low_confidence_row",
-                                          "above_grade_maximum",
-                                          "above_grade_verified",
-                                          "heat_explains",
-                                          "only_this_blade_low",
-                                          "all_blades_low",
-                                          "all_blades_very_low",
-                                          "soft_alloy_two_causes",
-                                          "edge_line_low",
-                                          "scatter_over_three",
-                                          "long_since_quench",
-                                          "temper_embrittles",
-                                          "tempers_missing",
-                                          "one_temper_advised",
-                                          "no_readings_after_last_temper",
-                                          "readings_not_tied_to_temper",
-                                          "rose_after_temper",
-                                          "not_yet_done",
-                                          "tempering_cannot_raise",
-                                          "rule_out_false_softness",
-                                          "over_hardening_limit",
-                                          "full_anneal_first",
-                                          "normalise_first",
-                                          "grade_unknown",
-                                          "siblings_shifted_too",
-                                          "no_shot_taken",
-                                          "steel_consistent",
-                                          "certificate_consistent",
-                                          "steel_undecided",
-                                          "steel_not_consistent",
-                                          "steel_incomplete",
-                                          "element_doubtful",
-                                          "certificate_differs",
-                                          "also_consistent",
-                                          "looks_more_like",
-                                          "several_fit",
-                                          "no_grade_fits",
-                                          "method_cannot_see",
-                                          "grade_reassigned",
-                                          "shot_coated",
-                                          "shot_scaled",
-                                          "shot_small",
-                                          "coupon_agrees",
-                                          "coupon_contradicts",
-                                          "spark_agrees",
-                                          "spark_contradicts",
-                                          "no_heat_logged",
-                                          "not_in_yet",
-                                          "not_out_yet",
-                                          "soak_good",
-                                          "soak_over",
-                                          "soak_under",
-                                          "soak_apart",
-                                          "soak_by_oven",
-                                          "soak_by_clock",
-                                          "oven_overshot",
-                                          "oven_never_checked",
-                                          "transfer_good",
-                                          "transfer_late",
-                                          "transfer_not_noted",
-                                          "quenchant_good",
-                                          "quenchant_off",
-                                          "quenchant_not_noted",
-                                          "note_against_trace",
-                                          "surprise",
-                                          "surprise_alone",
-                                          "surprise_shared",
-                                          "next_temper",
-                                          "next_temper_cautious",
-                                          "temper_then_read",
-                                          "no_temper_reaches",
-                                          "temper_avoided",
-                                          "temper_blind",
-                                          "colour_against_oven",
-                                          "no_rung_taken",
-                                          "edge_not_measured",
-                                          "hardness_assumed",
-                                          "asked_rung_held",
-                                          "asked_rung_open",
-                                          "ladder_ends",
-                                          "asked_flex_open",
-                                          "yields_anyway",
-                                          "geometry_explains",
-                                          "heat_treatment_asked",
-                                          "grossly_hard",
-                                          "grossly_soft",
-                                          "damage_not_explained",
-                                          "local_damage",
-                                          "strong_edge",
-                                          "as_good_as_it_gets",
-                                          "weak_evidence",
-                                          "flex_held",
-                                          "flex_chipped",
-                                          "flex_bent",
-                                          "sound_heard",
-                                          "burnt_in_grinding",
-                                          "burn_cleared",
-                                          "no_trial_yet",
-                                          "trial_running",
-                                          "trial_passed",
-                                          "trial_failed",
-                                          "trial_voided",
-                                          "trial_given_up",
-                                          "photo_wanted",
-                                          "piece_speaks_for",
-                                          "piece_speaks_in_part",
-                                          "piece_speaks_against",
-                                          "piece_against_in_part",
-                                          "piece_does_not_speak",
-                                          "piece_differs",
-                                          "piece_trait_not_known",
-                                          "grain_fine",
-                                          "grain_between",
-                                          "grain_coarse",
-                                          "grain_open",
-                                          "grain_unseen",
-                                          "grain_uneven",
-                                          "grain_tempered",
-                                          "grain_disagrees",
-                                          "grain_rated_badly",
-                                          "grain_cost",
-                                          "gate_missing",
-                                          "all_answered",
-                                          "signed_for",
-                                          "signed_over",
-                                          "signature_stale",
-                                          "suggested",
-                                          "sampled",
-                                          "sample_too_weak",
-                                          "sample_not_covers",
-                                          "crack_seen",
-                                          "excused_because",
-                                          "out_because"};
 
 /// How a reason is meant: done and good, a note, something that keeps the verdict from Pass, a failure,
 /// something open, something no one has looked at.
@@ -458,6 +65,9 @@ enum class Act {
     clearCrack,
     backUpRebound,
     tellApart,
+    lookIntoSurprise,
+    chooseSet,
+    tryFiles,
     done,
     out
 };
@@ -495,6 +105,9 @@ inline constexpr std::array namesOf<Act>{"nothing",
                                          "clear the crack, or out",
                                          "back up the rebound strikes",
                                          "tell the grades apart",
+                                         "look into the surprise",
+                                         "choose which set stands",
+                                         "try a file",
                                          "done",
                                          "out"};
 
@@ -508,12 +121,13 @@ struct TemperStep {
     int done = 0;   ///< tempers logged
     int needed = 0; ///< before a Pass; 0 where it is one more than needed
     std::optional<NextTemper> advised;
+    std::vector<std::string> load; ///< marks of the blades that go in together; empty: this one alone
 };
 
 /// Which grade a batch is to be taken for, and what all evidence says of it.
 struct GradeStep {
     std::string grade;
-    double share = 0; ///< posterior, 0 to 1
+    double share = 0; ///< posterior, 0 to 1, with its twins that no test of a shop parts from it
 };
 
 /// Two grades that all evidence allows, and the test that parts them best.
@@ -523,6 +137,11 @@ struct TellApartStep {
     TellApart how;
 };
 
+/// Which file settles a gate that is asked by files.
+struct FileStep {
+    double file_hrc = 0;
+};
+
 /// How long the coupon that is to be broken has soaked.
 struct CouponStep {
     double minutes = 0;
@@ -530,7 +149,8 @@ struct CouponStep {
 
 /// What to do next, with what it needs.
 struct NextStep {
-    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep, TellApartStep>;
+    using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep, TellApartStep,
+                              FileStep>;
 
     Act act = Act::nothing;
     With with = {};

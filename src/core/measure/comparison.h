@@ -25,8 +25,23 @@ struct Comparison {
     bool differ() const { return low > 0 || high < 0; }
 };
 
-/// M14. Bias with t interval; limits of agreement mean ± t(0.975, n-1) s sqrt(1 + 1/n).
+/// M14. Bias with t interval; limits of agreement mean ± t(0.975, n-1) s sqrt(1 + 1/n). s is never taken below what two
+/// displays of this graduation (HRC) hide, graduation/sqrt(6).
 /// Errors (range): lists of unequal length, fewer than three pairs, values not finite.
-Result<Comparison> compareTesters(const std::vector<double>& a, const std::vector<double>& b);
+Result<Comparison> compareTesters(const std::vector<double>& a, const std::vector<double>& b,
+                                  double graduation = 0.1);
+
+/// E7. What several people or testers together say of one piece, each with its own uncertainty.
+struct Consensus {
+    double mean = 0;
+    double u = 0;              ///< standard uncertainty of the mean
+    double between = 0;        ///< standard deviation between the testers beyond what each explains
+    std::vector<double> apart; ///< |E_n| of each against the others' consensus (of two: against the other)
+};
+
+/// E7. By random effects (R. DerSimonian, N. Laird, Control. Clin. Trials 7 (1986)); |E_n| as in ISO 13528, from
+/// expanded uncertainties (k 2). Errors (range): fewer than two, lists of unequal length, values not finite or
+/// uncertainties not positive.
+Result<Consensus> consensusOf(const std::vector<double>& means, const std::vector<double>& standard_uncertainties);
 
 } // namespace rollcall

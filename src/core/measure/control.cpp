@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace rollcall {
 
@@ -32,6 +33,27 @@ std::optional<ControlLimits> controlLimits(const std::vector<ControlPoint>& poin
     return limits;
 }
 
+namespace {
+
+constexpr std::size_t newestRuns = 10;
+constexpr std::size_t forLine = 20;
+constexpr double driftMoved = 4.1;      // standard errors: also holds where neighbours correlate by 0.3
+constexpr double driftTrended = 3.2905; // normal deviate of a two-sided p of 0.001
+
+// How far the newest points stand off those before, in standard errors.
+double movedBy(const std::vector<double>& values) {
+    const auto split = values.end() - static_cast<std::ptrdiff_t>(newestRuns);
+    double ranges = 0;
+    for (std::size_t i = 2; i < values.size(); ++i) ranges += std::abs(values[i] - values[i - 2]);
+    const double sigma = ranges / static_cast<double>(values.size() - 2) / rangeToSigma;
+    const double difference =
+        meanOf(std::vector<double>(split, values.end())) - meanOf(std::vector<double>(values.begin(), split));
+    const double u = sigma * std::sqrt(1.0 / newestRuns + 1.0 / static_cast<double>(values.size() - newestRuns));
+    return u > 0 ? difference / u : 0.0;
+}
+
+} // namespace
+
 std::optional<Drift> driftOf(const std::vector<ControlPoint>& points) {
     const std::size_t n = points.size();
     if (n < enoughForDrift || !(points.back().day > points.front().day)) return std::nullopt;
@@ -41,14 +63,22 @@ std::optional<Drift> driftOf(const std::vector<ControlPoint>& points) {
         days.push_back(point.day);
         values.push_back(point.value);
     }
+    Drift drift;
+    const bool enoughBefore = n >= 2 * newestRuns;
+    if (enoughBefore) drift.standard_errors = movedBy(values);
+    const auto last = static_cast<std::ptrdiff_t>(std::min(n, forLine));
+    days.erase(days.begin(), days.end() - last);
+    values.erase(values.begin(), values.end() - last);
     const std::optional<Trend> trend = trendOf(days, values);
     if (!trend) return std::nullopt;
-    const double slope = trend->slope;
-    Drift drift;
-    drift.per_week = slope * 7;
-    drift.p = trend->p;
-    drift.level_now = medianOf(values) + slope * (points.back().day - medianOf(days));
-    drift.likely = drift.p < 0.05;
+    if (!enoughBefore && trend->p > 0 && trend->p < 1) {
+        const double z = tQuantile(1 - trend->p / 2, std::numeric_limits<double>::infinity());
+        drift.standard_errors = std::copysign(z, trend->slope);
+    }
+    drift.from_day = days.front();
+    drift.per_week = trend->slope * 7;
+    drift.level_now = medianOf(values) + trend->slope * (points.back().day - medianOf(days));
+    drift.likely = std::abs(drift.standard_errors) > (enoughBefore ? driftMoved : driftTrended);
     return drift;
 }
 

@@ -24,16 +24,20 @@ struct ControlLimits {
 /// None for fewer than twelve points.
 std::optional<ControlLimits> controlLimits(const std::vector<ControlPoint>& points);
 
-/// Whether a value wanders in one direction over time, without assuming a straight line: the Mann-Kendall test with
-/// ties, and Sen's slope (H. B. Mann 1945; P. K. Sen 1968).
+/// Whether a value wanders in one direction (E41). From twenty points on: the mean of the last ten against the mean of
+/// those before, in standard errors of their difference, the scatter taken from points two apart (it hardly feels that
+/// neighbours lean on each other, nor a slow drift); likely beyond 4.1. For eight to nineteen points the Mann-Kendall
+/// test with ties (H. B. Mann 1945); likely beyond p 0.001. Both levels are set by `rollcall_numbers drift`: looked at
+/// after every weekly run, at most one steady tester in ten is called drifting in a year.
 struct Drift {
-    double per_week = 0;  ///< Sen's slope, HRC a week
-    double p = 1;         ///< two-sided, normal approximation with continuity correction; good from 8 points on
-    double level_now = 0; ///< of the fitted line at the last point
-    bool likely = false;  ///< p < 0.05
+    double per_week = 0;        ///< Sen's slope over the last twenty points (P. K. Sen 1968), HRC a week
+    double standard_errors = 0; ///< how far it has moved, signed
+    double level_now = 0;       ///< of the fitted line at the last point
+    double from_day = 0;        ///< where that line begins
+    bool likely = false;
 };
 
-/// None for fewer than eight points or when all lie on one day.
+/// Give the points of about a year. None for fewer than eight points or when all lie on one day.
 std::optional<Drift> driftOf(const std::vector<ControlPoint>& points);
 
 /// Weeks from the last point until the drift takes the value to a limit; none when it does not drift, drifts away from

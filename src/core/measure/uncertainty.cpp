@@ -38,6 +38,29 @@ Budget combine(std::vector<BudgetPart> parts) {
     return budget;
 }
 
+namespace {
+
+double squares(const Budget& budget, bool own) {
+    using Source = BudgetPart::Source;
+    double sum = 0;
+    for (const BudgetPart& part : budget.parts) {
+        const bool alone =
+            part.source == Source::resolution || part.source == Source::repeatability || part.source == Source::convex;
+        if (alone == own) sum += part.standard_uncertainty * part.standard_uncertainty;
+    }
+    return sum;
+}
+
+} // namespace
+
+double ownUncertainty(const Budget& budget) {
+    return std::sqrt(squares(budget, true));
+}
+
+double sharedUncertainty(const Budget& budget) {
+    return std::sqrt(squares(budget, false));
+}
+
 Budget expanded(Budget budget) {
     budget.coverage_factor = tQuantile(0.975, budget.dof);
     budget.expanded_uncertainty = budget.coverage_factor * budget.standard_uncertainty;
@@ -50,7 +73,8 @@ std::vector<BudgetPart> budgetParts(const TesterModel& tester, int n, std::optio
     parts.reserve(5);
     parts.push_back({BudgetPart::Source::certificate, tester.block_uncertainty / 2.0, endless});
     if (bias) {
-        parts.push_back({BudgetPart::Source::blockMean, tester.pooled_sd / std::sqrt(bias->n), tester.pooled_dof});
+        parts.push_back({BudgetPart::Source::blockMean, bias->u.value_or(tester.pooled_sd / std::sqrt(bias->n)),
+                         tester.pooled_dof});
     }
     parts.push_back({BudgetPart::Source::resolution, tester.resolution / std::sqrt(12.0), endless});
     parts.push_back({BudgetPart::Source::repeatability, std::max(sd.value_or(0.0), tester.pooled_sd) / std::sqrt(n),

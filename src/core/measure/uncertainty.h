@@ -28,6 +28,8 @@ struct TesterModel {
 struct BlockBias {
     double error = 0;
     int n = 2;
+    /// Its standard uncertainty where more is known than these readings (E2, E3); none: the scatter over root n.
+    std::optional<double> u = std::nullopt;
 };
 
 /// One standard uncertainty of the budget and its degrees of freedom (infinity where it is not from readings).
@@ -41,7 +43,8 @@ struct BudgetPart {
         conversion,
         convex,
         unknownError,
-        blockDistance
+        blockDistance,
+        aged
     };
     Source source;
     double standard_uncertainty = 0;
@@ -59,6 +62,11 @@ struct Budget {
 
 /// Combined standard uncertainty and degrees of freedom of independent parts; no coverage factor yet.
 Budget combine(std::vector<BudgetPart> parts);
+
+/// E9, E11. What only these readings share, and what they have in common with all others of the batch: the block, its
+/// certificate, a conversion. The squares of both add up to that of the whole.
+double ownUncertainty(const Budget& budget);
+double sharedUncertainty(const Budget& budget);
 
 /// Adds the coverage factor t(0.975, dof), two-sided also for one-sided limits.
 Budget expanded(Budget budget);

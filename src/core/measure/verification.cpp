@@ -8,6 +8,8 @@
 
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
+#include <numbers>
 
 namespace rollcall {
 
@@ -52,6 +54,24 @@ Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string&
     answer.ok =
         atMost(std::abs(answer.error), band->max_error) && atMost(answer.repeatability, band->max_repeatability);
     return answer;
+}
+
+double chancePerfectRefused(double scatter, int n, const VerificationAnswer& allowed) {
+    constexpr double endless = std::numeric_limits<double>::infinity();
+    constexpr double far = 8; // standard deviations
+    constexpr int steps = 400;
+    const double range = allowed.max_repeatability / scatter;
+    // Distribution of the range: n times the integral of the density of the least reading times the chance that the
+    // others lie within the range above it.
+    double within = 0;
+    for (int i = 0; i < steps; ++i) {
+        const double x = -far + (i + 0.5) * 2 * far / steps;
+        const double others = tProbability(x + range, endless) - tProbability(x, endless);
+        within += std::exp(-x * x / 2) / std::sqrt(2 * std::numbers::pi) * std::pow(others, n - 1);
+    }
+    within *= n * 2 * far / steps;
+    const double near = 2 * tProbability(allowed.max_error * std::sqrt(n) / scatter, endless) - 1;
+    return 1 - std::min(1.0, within) * near;
 }
 
 bool verificationCovers(const VerificationAnswer& run, const ToleranceBand& band) {

@@ -29,6 +29,11 @@ Result<ToleranceBand> toleranceFor(const Tables& tables, const std::string& scal
 Result<VerificationAnswer> verifyTester(const Tables& tables, const std::string& scale, double certified,
                                         const std::vector<double>& readings);
 
+/// Chance that a run of n readings (2 or more) refuses a tester without any error whose single readings scatter by this
+/// standard deviation (HRC, above 0): mean and range of normal readings are independent. Exact but for the display's
+/// steps; checked by `rollcall_numbers verification`.
+double chancePerfectRefused(double scatter, int n, const VerificationAnswer& allowed);
+
 /// M6. Whether a good run also holds for readings whose hardness falls into this band: it is the block's own band,
 /// or the run satisfies the limits of this one too.
 bool verificationCovers(const VerificationAnswer& run, const ToleranceBand& band);

@@ -4,6 +4,8 @@
 
 #include <cmath>
 #include <numbers>
+#include <tuple>
+#include <utility>
 
 namespace rollcall {
 
@@ -66,9 +68,11 @@ std::vector<Tap> grooveFilter(double width) {
     return taps;
 }
 
-// How much of a groove, whichever way it runs, there is at a place.
-double groove(const GreyImage& picture, const PicturePoint& at, const std::vector<Tap>& taps) {
-    double most = 0;
+// How much of a dark groove and of a bright ridge, whichever way it runs, there is at a place.
+std::pair<double, double> grooveAndRidge(const GreyImage& picture, const PicturePoint& at,
+                                         const std::vector<Tap>& taps) {
+    double groove = 0;
+    double ridge = 0;
     for (int d = 0; d < directions; ++d) {
         const double cosine = std::cos(d * std::numbers::pi / directions);
         const double sine = std::sin(d * std::numbers::pi / directions);
@@ -76,9 +80,10 @@ double groove(const GreyImage& picture, const PicturePoint& at, const std::vecto
         for (const Tap& tap : taps)
             answer += tap.weight * picture.at(at.x - 0.5 + cosine * tap.across - sine * tap.along,
                                               at.y - 0.5 + sine * tap.across + cosine * tap.along);
-        most = std::max(most, answer);
+        groove = std::max(groove, answer);
+        ridge = std::max(ridge, -answer);
     }
-    return most;
+    return {groove, ridge};
 }
 
 std::vector<double> grooves(const GreyImage& picture, const TestLine& line, double width) {
@@ -87,11 +92,19 @@ std::vector<double> grooves(const GreyImage& picture, const TestLine& line, doub
     const auto count = static_cast<std::size_t>(line.length() / step);
     const std::vector<Tap> taps = grooveFilter(width);
     std::vector<double> answers(count);
-    for (std::size_t i = 0; i < count; ++i)
-        answers[i] = groove(picture, line.at((static_cast<double>(i) + 0.5) / static_cast<double>(count)), taps);
-    std::vector<double> sorted = answers;
-    std::sort(sorted.begin(), sorted.end());
-    const double limit = leastOverStrong * sorted[count * 9 / 10];
+    std::vector<double> ridges(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const PicturePoint at = line.at((static_cast<double>(i) + 0.5) / static_cast<double>(count));
+        std::tie(answers[i], ridges[i]) = grooveAndRidge(picture, at, taps);
+    }
+    const auto strong = [&](std::vector<double> all) {
+        std::sort(all.begin(), all.end());
+        return all[count * 9 / 10];
+    };
+    // Light decides whether facets meet in dark grooves or in bright steps: the stronger of the two is theirs, the
+    // other are the flanks of the same lines.
+    if (strong(ridges) > strong(answers)) answers.swap(ridges);
+    const double limit = leastOverStrong * strong(answers);
     std::vector<std::size_t> found;
     for (std::size_t i = 1; i + 1 < count; ++i) {
         if (answers[i] <= limit || answers[i] < answers[i - 1] || answers[i] <= answers[i + 1]) continue;

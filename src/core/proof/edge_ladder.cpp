@@ -10,6 +10,21 @@
 namespace rollcall {
 
 namespace {
+constexpr double sameThickness_mm = 0.03;
+constexpr double sameAngle_deg = 1;
+} // namespace
+
+bool EdgeGeometry::same(const EdgeGeometry& other) const {
+    return grind == other.grind && std::abs(behind_edge_mm - other.behind_edge_mm) <= sameThickness_mm &&
+           std::abs(angle_per_side_deg - other.angle_per_side_deg) <= sameAngle_deg;
+}
+
+bool EdgeGeometry::asStoutAs(const EdgeGeometry& other) const {
+    return behind_edge_mm >= other.behind_edge_mm - sameThickness_mm &&
+           angle_per_side_deg >= other.angle_per_side_deg - sameAngle_deg;
+}
+
+namespace {
 
 constexpr double factor = 3;          // of the estimate, M27
 constexpr double grossForce_n = 44.5; // 10 lbf: M28

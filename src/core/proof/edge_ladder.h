@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/instant.h"
 #include "core/base/names.h"
 #include "core/proof/edge.h"
 
@@ -22,6 +23,12 @@ struct EdgeGeometry {
     EdgeGrind grind = EdgeGrind::flat;         ///< of the blade above it
     std::string finish;                        ///< the stone or belt it was left from
     std::optional<double> before_hardening_mm; ///< thickness left at the edge for the heat
+    Instant at = {};                           ///< when it was measured
+
+    /// Measured again without being re-ground: within 0.03 mm and 1 degree.
+    bool same(const EdgeGeometry& other) const;
+    /// At least as thick and as blunt as another, so that what the other held this one holds too.
+    bool asStoutAs(const EdgeGeometry& other) const;
 };
 
 /// What an edge did on the rod.
@@ -42,6 +49,7 @@ struct EdgeRung {
     std::optional<double> place_mm; ///< along the blade from the heel
     bool sound = false;             ///< a tick or crack was heard
     bool struck = false;
+    Instant at = {};
 
     /// Sets up to this deep are called tiny: the edge is as good as true (M28).
     static constexpr double tiny_mm = 0.05;

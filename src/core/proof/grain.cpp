@@ -40,8 +40,9 @@ Result<GrainSize> grainSize(const std::vector<InterceptLine>& lines) {
     size.rough = lines.size() < enoughLines || crossings < enoughCrossings;
     if (const auto sd = sampleSd(perMm)) {
         const double n = static_cast<double>(perMm.size());
-        const double half = tQuantile(0.975, n - 1) * *sd / std::sqrt(n);
         const double mean = crossings / length;
+        constexpr double methodsOwn = 0.035; // of the mean: 0.1 G, what marking boundaries is off by itself (E34)
+        const double half = std::hypot(tQuantile(0.975, n - 1) * *sd / std::sqrt(n), methodsOwn * mean);
         // Fewer crossings than none cannot be: such a spread leaves the coarse side open at a tenth of the mean.
         size.interval = std::pair(gOfIntercept(1 / std::max(mean - half, mean / 10)), gOfIntercept(1 / (mean + half)));
     }

@@ -20,9 +20,10 @@ struct InterceptLine {
 /// M30. Grain size by line intercepts.
 struct GrainSize {
     double mean_intercept_mm = 0;
-    double g = 0;                                      ///< ASTM E112
-    std::optional<std::pair<double, double>> interval; ///< 95 %, from crossings per mm of each line; none for one line
-    bool rough = true;                                 ///< fewer than five lines or 250 crossings
+    double g = 0; ///< ASTM E112
+    std::optional<std::pair<double, double>>
+        interval;      ///< 95 %, from crossings per mm of each line and 0.1 G of the method's own; none for one line
+    bool rough = true; ///< fewer than five lines or 250 crossings
 };
 
 /// M30. G = -6.643856 log10(mean intercept in mm) - 3.288. 5 mm and 240 crossings: 7.88. Errors (range): no line, a

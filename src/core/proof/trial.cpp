@@ -67,11 +67,15 @@ public:
         default:
             break;
         }
+        if (event.act == TrialAct::fail && !failsSteel(event.text)) {
+            m_progress.not_steel.push_back(event.text);
+            return;
+        }
         m_progress.begun = true;
         m_progress.destroyed = m_progress.destroyed || asked().destroys;
         switch (event.act) {
         case TrialAct::count:
-            step().count += 1;
+            step().count += std::max(1.0, event.value);
             if (asked().least && atLeast(step().count, *asked().least)) return end(StepState::passed);
             if (asked().most && step().count > *asked().most + limitTolerance) end(StepState::failed);
             return;
@@ -143,6 +147,10 @@ private:
 };
 
 } // namespace
+
+bool failsSteel(const std::string& how) {
+    return std::find(failures.begin() + steelFailures, failures.end(), how) == failures.end();
+}
 
 std::string TrialProgress::caution(const Protocol& protocol) const {
     if (outcome != TrialOutcome::running || current >= protocol.steps.size()) return {};

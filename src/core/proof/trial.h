@@ -7,6 +7,7 @@
 #include "core/proof/bend.h"
 #include "core/proof/cutting.h"
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -15,7 +16,7 @@ namespace rollcall {
 
 /// What was done in a trial. Every key is an entry of its own, so that leaving in the middle loses nothing.
 enum class TrialAct {
-    count,        ///< one stroke more
+    count,        ///< so many strokes more; 0: one
     answer,       ///< the step is done: the number, the angle, "through", "yes"
     fail,         ///< the step failed; text says how; of cuts, value is how many more found it dull
     cuts,         ///< value cuts more since the last look, and the edge still does what is asked
@@ -35,6 +36,15 @@ template<>
 inline constexpr std::array namesOf<TrialAct>{"count",   "answer", "fail", "cuts",     "hesitates",
                                               "plan",    "bend",   "set",  "touch-up", "timer",
                                               "caution", "photo",  "note", "give-up",  "take-back"};
+
+/// E32. What a step can fail by, in the words it is stored in. The first eight are the steel's: blade, edge, tip and
+/// tang; the last three are not, and the step is done again.
+inline constexpr std::array failures{
+    "chipped",    "rolled or bent", "cracked",      "broke",           "dull", "not done", "tip chipped or bent",
+    "tang broke", "handle failed",  "jaws slipped", "operator slipped"};
+inline constexpr std::size_t steelFailures = 8;
+/// Whether a failure so described is the steel's; any word that is not known is.
+bool failsSteel(const std::string& how);
 
 struct TrialEvent {
     TrialAct act = TrialAct::count;
@@ -82,9 +92,10 @@ struct TrialProgress {
     std::vector<StepProgress> steps;
     std::vector<std::string> acknowledged; ///< hazards read
     std::vector<std::string> notes;
-    bool destroyed = false; ///< a step that destroys was begun in earnest
-    bool begun = false;     ///< something was done beyond reading cautions
-    int done = 0;           ///< steps passed or failed
+    std::vector<std::string> not_steel; ///< what failed that was not the steel
+    bool destroyed = false;             ///< a step that destroys was begun in earnest
+    bool begun = false;                 ///< something was done beyond reading cautions
+    int done = 0;                       ///< steps passed or failed
 
     /// The hazard to be read before going on; empty when there is none.
     std::string caution(const Protocol& protocol) const;
@@ -94,8 +105,8 @@ struct TrialProgress {
 
 /// Works a trial out. A count passes when it reaches its least; one that goes over its most, a number outside its
 /// limits and a bend that ends short fail their step; a failed step ends the trial unless its protocol lets it go on;
-/// touching up the edge between the first and the last step that forbid it voids the trial. What comes after the end is
-/// passed over, photos and notes apart.
+/// what fails that is not the steel leaves its step to be done again (E32); touching up the edge between the first and
+/// the last step that forbid it voids the trial. What comes after the end is passed over, photos and notes apart.
 TrialProgress progressOf(const Trial& trial);
 
 } // namespace rollcall

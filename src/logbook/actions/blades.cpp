@@ -65,6 +65,29 @@ Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::
                                                          {"person", q(logbook.person())}});
 }
 
+namespace {
+
+Result<Done> insertRules(Logbook& logbook, const std::string& batch, const BatchRules& rules) {
+    return logbook.database().insert("batch_rules", stamped({{"id", q(logbook.newId())},
+                                                             {"batch", q(batch)},
+                                                             {"rule", nameOf(rules.rule)},
+                                                             {"allowance", orNull(rules.allowance)},
+                                                             {"uncorrected", rules.uncorrected ? 1 : 0},
+                                                             {"verify_every", nameOf(rules.verify_every)},
+                                                             {"rehardening_limit", rules.rehardening_limit}},
+                                                            logbook.now(), logbook.person()));
+}
+
+Result<Done> insertMeans(Logbook& logbook, const std::string& batch, Gate gate, bool by_files) {
+    return logbook.database().insert("gate_means", stamped({{"id", q(logbook.newId())},
+                                                            {"batch", q(batch)},
+                                                            {"gate", storedName(gate)},
+                                                            {"by_files", by_files ? 1 : 0}},
+                                                           logbook.now(), logbook.person()));
+}
+
+} // namespace
+
 Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
     if (trimmed(draft.name).empty()) return refused("name", "a batch needs a name");
     if (draft.blades.empty()) return refused("blades", "a batch needs at least one blade");
@@ -83,6 +106,20 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
     if (!known->isNull()) return refused("name", fmt::format("there is a batch {} already", draft.name));
 
     const std::string id = logbook.newId();
+    // The shop's rules for batches to come, where they were ever set; what the draft says itself goes before.
+    std::optional<BatchRules> later;
+    const Result<BatchRules> shop = shopRules(logbook);
+    if (!shop) return shop.error();
+    const BatchRules usual;
+    if (shop->rule != usual.rule || shop->allowance || shop->uncorrected || shop->verify_every != usual.verify_every ||
+        shop->rehardening_limit != usual.rehardening_limit) {
+        later = *shop;
+        if (draft.rule != usual.rule || draft.allowance) {
+            later->rule = draft.rule;
+            later->allowance = draft.allowance;
+        }
+        later->uncorrected = later->uncorrected || draft.uncorrected;
+    }
     return idOr(logbook.transact("batch added",
                                  [&]() -> Result<Done> {
                                      QVariant lot;
@@ -131,6 +168,11 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
                                                                {"planned", std::max(1, plan.planned_readings)}});
                                          }
                                      }
+                                     for (const Gate gate : {Gate::quench, Gate::temper}) {
+                                         if (done && draft.plan[indexOf(gate)].by_files)
+                                             done = insertMeans(logbook, id, gate, true);
+                                     }
+                                     if (done && later) done = insertRules(logbook, id, *later);
                                      int position = 0;
                                      for (const BladeDraft& blade : draft.blades) {
                                          if (done) done = insertBlade(logbook, id, logbook.newId(), blade, position++);
@@ -148,6 +190,63 @@ Result<Done> changePlan(Logbook& logbook, const std::string& batch, Gate gate, c
         return logbook.database().update("gate_plan", id->toString(),
                                          {{"required", plan.required ? 1 : 0}, {"planned", plan.planned_readings}});
     });
+}
+
+Result<Done> changeZoneWindow(Logbook& logbook, const std::string& batch, Zone zone, const Window& window) {
+    if (zone == Zone::edge) return refused("zone", "the edge is judged by the batch's own window");
+    if (window.low && window.high && *window.low > *window.high)
+        return refused("window", "the lower limit is above the upper one");
+    return logbook.transact("zone window changed", [&] {
+        return logbook.database().insert("zone_window", stamped({{"id", q(logbook.newId())},
+                                                                 {"batch", q(batch)},
+                                                                 {"zone", nameOf(zone)},
+                                                                 {"low", orNull(window.low)},
+                                                                 {"high", orNull(window.high)}},
+                                                                logbook.now(), logbook.person()));
+    });
+}
+
+Result<Done> changeMeans(Logbook& logbook, const std::string& batch, Gate gate, bool by_files) {
+    if (gate != Gate::quench && gate != Gate::temper)
+        return refused("gate", "only Quench and Temper can be asked by files");
+    return logbook.transact("means changed", [&] { return insertMeans(logbook, batch, gate, by_files); });
+}
+
+Result<Done> changeRules(Logbook& logbook, const std::string& batch, const BatchRules& rules, bool forLater) {
+    if (rules.allowance && !(*rules.allowance >= 0 && *rules.allowance <= 3))
+        return refused("allowance", "an allowance lies between 0 and 3 HRC");
+    if (rules.rehardening_limit < 0) return refused("rehardening_limit", "the limit is 0 or more");
+    return logbook.inOneTransaction([&]() -> Result<Done> {
+        auto done = logbook.transact("rules changed", [&] { return insertRules(logbook, batch, rules); });
+        if (!done || !forLater) return done;
+        const std::string allowance = rules.allowance ? fmt::format("{:g}", *rules.allowance) : std::string();
+        for (const auto& [key, value] : {std::pair<const char*, std::string>{"rule", nameOf(rules.rule)},
+                                         {"allowance", allowance},
+                                         {"uncorrected", rules.uncorrected ? "1" : "0"},
+                                         {"verify_every", nameOf(rules.verify_every)},
+                                         {"rehardening_limit", std::to_string(rules.rehardening_limit)}}) {
+            done = changeSetting(logbook, key, value);
+            if (!done) return done;
+        }
+        return done;
+    });
+}
+
+Result<BatchRules> shopRules(Logbook& logbook) {
+    const Result<Shop> shop = logbook.shop();
+    if (!shop) return shop.error();
+    const auto setting = [&](const char* key) {
+        const auto found = shop->settings.find(key);
+        return found == shop->settings.end() ? std::string() : found->second;
+    };
+    BatchRules rules;
+    rules.rule = named<DecisionRule>(setting("rule")).value_or(rules.rule);
+    if (const auto allowance = parseNumber(setting("allowance"))) rules.allowance = *allowance;
+    rules.uncorrected = setting("uncorrected") == "1";
+    rules.verify_every = named<VerifyEvery>(setting("verify_every")).value_or(rules.verify_every);
+    if (const auto limit = parseNumber(setting("rehardening_limit")))
+        rules.rehardening_limit = static_cast<int>(*limit);
+    return rules;
 }
 
 Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Window& window, const std::string& text,
@@ -181,30 +280,33 @@ Result<Done> insertReading(Logbook& logbook, const std::string& id, const Readin
                            const std::optional<Instant>& time, const std::string& verification,
                            const std::string& import, const std::string& identity) {
     const auto text = [](const std::string& value) { return value.empty() ? QVariant() : QVariant(q(value)); };
-    return logbook.database().insert("reading",
-                                     {{"id", q(id)},
-                                      {"blade", text(draft.blade)},
-                                      {"verification", text(verification)},
-                                      {"gate", verification.empty() ? storedName(draft.gate) : "block"},
-                                      {"round", draft.round},
-                                      {"after_cycle", orNull(draft.after_temper)},
-                                      {"scale", q(draft.scale)},
-                                      {"value", draft.value},
-                                      {"as_entered", q(draft.as_entered)},
-                                      {"resolution", draft.resolution},
-                                      {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
-                                      {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
-                                      {"tester", q(tester.id)},
-                                      {"indenter", q(tester.indenter)},
-                                      {"anvil", q(tester.anvil)},
-                                      {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
-                                      {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
-                                      {"convex_radius_mm", orNull(draft.convex_radius_mm)},
-                                      {"series", text(draft.series)},
-                                      {"import", text(import)},
-                                      {"identity", q(identity)},
-                                      {"note", q(draft.note)},
-                                      {"person", q(logbook.person())}});
+    const auto done =
+        logbook.database().insert("reading", {{"id", q(id)},
+                                              {"blade", text(draft.blade)},
+                                              {"verification", text(verification)},
+                                              {"gate", verification.empty() ? storedName(draft.gate) : "block"},
+                                              {"round", draft.round},
+                                              {"after_cycle", orNull(draft.after_temper)},
+                                              {"scale", q(draft.scale)},
+                                              {"value", draft.value},
+                                              {"as_entered", q(draft.as_entered)},
+                                              {"resolution", draft.resolution},
+                                              {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
+                                              {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
+                                              {"tester", q(tester.id)},
+                                              {"indenter", q(tester.indenter)},
+                                              {"anvil", q(tester.anvil)},
+                                              {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
+                                              {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+                                              {"convex_radius_mm", orNull(draft.convex_radius_mm)},
+                                              {"series", text(draft.series)},
+                                              {"import", text(import)},
+                                              {"identity", q(identity)},
+                                              {"note", q(draft.note)},
+                                              {"person", q(logbook.person())}});
+    if (!done || draft.zone == Zone::edge) return done;
+    return logbook.database().insert("reading_zone",
+                                     {{"id", q(logbook.newId())}, {"reading", q(id)}, {"zone", nameOf(draft.zone)}});
 }
 
 Result<std::string> logReading(Logbook& logbook, const ReadingDraft& draft) {
@@ -361,6 +463,18 @@ Result<Done> grindOff(Logbook& logbook, const std::string& blade) {
             if (!done) return done;
         }
         return Done{};
+    });
+}
+
+Result<Done> lookInto(Logbook& logbook, const Blade& blade, int after_temper, const std::string& reason) {
+    if (trimmed(reason).empty()) return refused("reason", "say what was looked at, and what was found");
+    return logbook.transact("surprise looked into", [&] {
+        return logbook.database().insert("surprise_look", stamped({{"id", q(logbook.newId())},
+                                                                   {"blade", q(blade.id)},
+                                                                   {"round", blade.round},
+                                                                   {"after_temper", after_temper},
+                                                                   {"reason", q(reason)}},
+                                                                  logbook.now(), logbook.person()));
     });
 }
 

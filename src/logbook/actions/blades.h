@@ -40,6 +40,7 @@ struct ReadingDraft {
     std::string as_entered;
     double resolution = 0.1;
     std::optional<Spot> spot;
+    Zone zone = Zone::edge;
     std::optional<double> convex_radius_mm; ///< of the surface; none: flat
     std::string tester;                     ///< id
     std::string series;                     ///< id of the series it belongs to; empty for none
@@ -67,6 +68,16 @@ Result<Done> changeSetting(Logbook& logbook, const std::string& key, const std::
 /// Errors (refused): a name in use, no blades, two blades of one mark, a shape or window that cannot be.
 Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft);
 Result<Done> changePlan(Logbook& logbook, const std::string& batch, Gate gate, const GatePlan& plan);
+/// E6. What a zone other than the edge is to read; a window without limits takes it back. Errors (refused): the edge,
+/// whose window is the batch's; swapped limits.
+Result<Done> changeZoneWindow(Logbook& logbook, const std::string& batch, Zone zone, const Window& window);
+/// E37. Whether Quench or Temper of a batch is asked by files alone. Errors (refused): another gate.
+Result<Done> changeMeans(Logbook& logbook, const std::string& batch, Gate gate, bool by_files);
+/// E35. The rules a batch is judged by, and where wished those of all batches made later. Errors (refused): an
+/// allowance that is not from 0 to 3, a limit below 0.
+Result<Done> changeRules(Logbook& logbook, const std::string& batch, const BatchRules& rules, bool forLater);
+/// The rules for batches made from now on.
+Result<BatchRules> shopRules(Logbook& logbook);
 Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Window& window, const std::string& text,
                           std::optional<double> quench_minimum);
 Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark);
@@ -87,6 +98,8 @@ Result<std::string> reharden(Logbook& logbook, const std::string& blade, const s
 /// The marks of all readings on a blade so far are ground off: they leave its map, the readings stay. Errors
 /// (refused): there is none.
 Result<Done> grindOff(Logbook& logbook, const std::string& blade);
+/// E27. Somebody looked into a surprise after this temper of the blade's present round. Errors (refused): no reason.
+Result<Done> lookInto(Logbook& logbook, const Blade& blade, int after_temper, const std::string& reason);
 Result<Done> excuse(Logbook& logbook, const std::string& blade, Gate gate, const std::string& reason);
 Result<Done> takeOut(Logbook& logbook, const std::string& blade, Fate fate, Gate gate, const std::string& reason);
 

@@ -120,7 +120,32 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         m_database->select(QStringLiteral("SELECT gate, required, planned FROM gate_plan WHERE batch=?"), {q(id)});
     if (!plans) return plans.error();
     for (const Row& row : *plans) {
-        if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)] = {row[1].toBool(), row[2].toInt()};
+        if (const auto gate = gateNamed(s(row[0])))
+            batch.plan[indexOf(*gate)] = {row[1].toBool(), row[2].toInt(), false};
+    }
+    const auto means = m_database->select(
+        QStringLiteral("SELECT gate, by_files FROM gate_means WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+    if (!means) return means.error();
+    for (const Row& row : *means) {
+        if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)].by_files = row[1].toBool();
+    }
+    const auto zones = m_database->select(
+        QStringLiteral("SELECT zone, low, high FROM zone_window WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+    if (!zones) return zones.error();
+    for (const Row& row : *zones) {
+        const ZoneWindow one{storedAs<Zone>(row[0]), {numberOrNone(row[1]), numberOrNone(row[2])}};
+        std::erase_if(batch.zone_windows, [&](const ZoneWindow& other) { return other.zone == one.zone; });
+        if (one.window.low || one.window.high) batch.zone_windows.push_back(one);
+    }
+    const auto rules = m_database->select(
+        QStringLiteral("SELECT rule, allowance, uncorrected, verify_every, rehardening_limit FROM batch_rules WHERE "
+                       "batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+        {q(id)});
+    if (!rules) return rules.error();
+    if (!rules->empty()) {
+        const Row& row = rules->front();
+        setRules(batch, {storedAs<DecisionRule>(row[0]), numberOrNone(row[1]), row[2].toBool(),
+                         storedAs<VerifyEvery>(row[3]), row[4].toInt()});
     }
 
     std::map<std::string, std::size_t> index;
@@ -162,7 +187,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     if (done) {
         done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
                     "r.at_offset, r.tester, r.indenter,"
-                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, ''), r.convex_radius_mm FROM "
+                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, ''), r.convex_radius_mm, "
+                    "COALESCE((SELECT z.zone FROM reading_zone z WHERE z.reading=r.id), 'edge') FROM "
                     "reading r JOIN blade b ON "
                     "b.id=r.blade WHERE "
                     "b.batch=? ORDER BY r.rowid",
@@ -185,6 +211,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                         reading.note = s(row[16]);
                         reading.series = s(row[17]);
                         reading.convex_radius_mm = numberOrNone(row[18]);
+                        reading.zone = storedAs<Zone>(row[19]);
                         readingIndex[reading.id] = {blade.id, blade.readings.size()};
                         blade.readings.push_back(std::move(reading));
                     });
@@ -223,6 +250,14 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                     blade.readings[i].surface = blade.surface;
             }
         }
+    }
+    if (done) {
+        done = each("SELECT l.blade, l.round, l.after_temper, l.reason, l.person, l.at_ms, l.at_offset FROM "
+                    "surprise_look l JOIN blade b ON b.id=l.blade WHERE b.batch=? ORDER BY l.rowid",
+                    [](Blade& blade, const Row& row) {
+                        blade.looks.push_back(
+                            {row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]), instantOf(row[5], row[6])});
+                    });
     }
     if (done) {
         done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "

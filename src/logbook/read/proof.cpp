@@ -57,15 +57,17 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
         for (const Row& row : *rows) take(batch.blades[index.at(s(row[0]))], row);
         return Done{};
     };
-    auto done = each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm FROM "
+    auto done = each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm, "
+                     "e.at_ms, e.at_offset FROM "
                      "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.at_ms, e.rowid",
                      [](Blade& blade, const Row& row) {
                          blade.edges.push_back({row[1].toDouble(), row[2].toDouble(), storedAs<EdgeGrind>(row[3]),
-                                                s(row[4]), numberOrNone(row[5])});
+                                                s(row[4]), numberOrNone(row[5]), instantOf(row[6], row[7])});
                      });
     if (done)
         done = each("SELECT r.blade, r.id, r.round, r.force_n, r.raise_deg, r.contact_mm, r.outcome, r.size_mm, "
-                    "r.place_mm, r.sound, EXISTS (SELECT 1 FROM edge_rung_mark m WHERE m.rung=r.id), r.after_cycle"
+                    "r.place_mm, r.sound, EXISTS (SELECT 1 FROM edge_rung_mark m WHERE m.rung=r.id), r.after_cycle, "
+                    "r.at_ms, r.at_offset"
                     " FROM edge_rung r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.at_ms, r.rowid",
                     [](Blade& blade, const Row& row) {
                         EdgeRung rung;
@@ -80,6 +82,7 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                         rung.sound = row[9].toBool();
                         rung.struck = row[10].toBool();
                         rung.after_temper = row[11].toInt();
+                        rung.at = instantOf(row[12], row[13]);
                         blade.rungs.push_back(std::move(rung));
                     });
     if (done)

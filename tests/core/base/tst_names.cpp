@@ -49,7 +49,7 @@ private slots:
         roundTrip(EdgeOutcome::crack);
         roundTrip(TrialAct::takeBack);
         roundTrip(StageKind::temper);
-        roundTrip(HeatSurface::foil);
+        roundTrip(HeatSurface::coated);
         roundTrip(OxideSurface::foil);
         roundTrip(FractureZone::skin);
         roundTrip(StepKind::bend);
@@ -61,7 +61,7 @@ private slots:
 
     // Each fact's name is its own, word for word: the list beside the enum has not slipped by one.
     void factsAreNamedAsTheyAre() {
-        QFile header(QStringLiteral(ROLLCALL_SOURCE_DIR "/src/core/judge/verdict.h"));
+        QFile header(QStringLiteral(ROLLCALL_SOURCE_DIR "/src/core/judge/fact.h"));
         QVERIFY(header.open(QIODevice::ReadOnly));
         QString text = QString::fromUtf8(header.readAll());
         text = text.mid(text.indexOf("enum class Fact {") + 17);

@@ -80,10 +80,10 @@ private slots:
         QTest::newRow("a column that rises")
             << "e140_hrc.csv" << QByteArray("66,865") << QByteArray("66,965") << "e140_hrc.csv line 4 column hv";
         QTest::newRow("a gap between bands")
-            << "e18_machine_tolerance.csv" << QByteArray("HRC,35,60") << QByteArray("HRC,36,60")
+            << "e18_machine_tolerance.csv" << QByteArray("HRC,32.5,57.5") << QByteArray("HRC,33,57.5")
             << "e18_machine_tolerance.csv line 9 column block_min_incl";
         QTest::newRow("a limit that cannot be")
-            << "e18_machine_tolerance.csv" << QByteArray("HRC,60,,1.0,0.5") << QByteArray("HRC,60,,1.0,-0.5")
+            << "e18_machine_tolerance.csv" << QByteArray("HRC,57.5,,1.0,0.5") << QByteArray("HRC,57.5,,1.0,-0.5")
             << "e18_machine_tolerance.csv line 10 column max_error_plus_minus";
         QTest::newRow("thickness out of order")
             << "e18_min_thickness.csv" << QByteArray("HRC,0.024") << QByteArray("HRC,0.020")

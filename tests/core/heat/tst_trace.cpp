@@ -50,6 +50,17 @@ private slots:
         QCOMPARE(file.gaps.size(), std::size_t(1));
         QCOMPARE(file.gaps[0].line, 8);
     }
+    // E25. A single sample far off both neighbours stays in the trace, and is named.
+    void aProbeFaultIsNamed() {
+        const auto fault = readTrace("0,800\n30,801\n60,1372\n90,799\n120,800\n").value();
+        QCOMPARE(fault.trace.samples().size(), std::size_t(5));
+        QCOMPARE(fault.faults.size(), std::size_t(1));
+        QCOMPARE(fault.faults[0].c, 1372.0);
+        // Two in a row, or a step that stays, is the oven and no fault.
+        QVERIFY(readTrace("0,800\n30,650\n60,640\n90,799\n").value().faults.empty());
+        QVERIFY(readTrace("0,700\n600,900\n1200,700\n").value().faults.empty()); // too slow a logger to tell
+        QVERIFY(readTrace("0,20\n30,500\n60,799\n90,800\n").value().faults.empty());
+    }
     void timeRunningBackwardsNamesItsLine() {
         const auto file = readTrace("0,20\n10,21\n5,22\n");
         QVERIFY(!file);

@@ -95,7 +95,7 @@ private slots:
         const VerificationBook book(batch, fixtures::tables());
         std::vector<Case> cases;
         for (const Blade& b : batch.blades) cases.push_back(caseOf(batch, b, Gate::temper, book, fixtures::tables()));
-        const Siblings siblings = Family(cases).siblingsOf(cases[std::size_t(blade)]);
+        const Siblings siblings = Family(batch, cases).siblingsOf(cases[std::size_t(blade)]);
         QVERIFY(std::abs(siblings.median.value() - (median - 0.2)) < 1e-9);
         QCOMPARE(siblings.judged, blade == 4 ? 4 : 3);
     }
@@ -105,7 +105,7 @@ private slots:
         fixtures::read(batch.blades[0], Gate::temper, {62, 62, 62});
         const VerificationBook book(batch, fixtures::tables());
         const std::vector<Case> cases{caseOf(batch, batch.blades[0], Gate::temper, book, fixtures::tables())};
-        const Siblings siblings = Family(cases).siblingsOf(cases[0]);
+        const Siblings siblings = Family(batch, cases).siblingsOf(cases[0]);
         QCOMPARE(siblings.judged, 0);
         QVERIFY(!siblings.median);
     }

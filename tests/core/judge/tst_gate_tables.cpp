@@ -122,6 +122,9 @@ private slots:
                 Act::verifyOnHarderBlock);
             row(named("a block over five off"), gate, {inside, {Fact::blockFarOff, Tone::note}}, State::pass,
                 Act::done);
+            row(named("two testers apart"), gate, {inside, {Fact::mixedTesters}}, State::borderline, Act::chooseSet);
+            row(named("far from expected"), gate, {inside, {Fact::surpriseFar}}, State::borderline,
+                Act::lookIntoSurprise);
             row(named("two groups"), gate, {{Fact::mayBeSoft}, {Fact::twoGroups}, {Fact::moreReadingsSettle}},
                 State::borderline, Act::mapReadings);
             row(named("near the edge"), gate, {{Fact::mayBeSoft}, {Fact::moreReadingsSettle}}, State::borderline,
@@ -285,7 +288,7 @@ private slots:
         std::mt19937 random(7);
         for (const Gate gate : {Gate::quench, Gate::temper}) {
             const std::vector<Case> cases = casesAt(batch, gate, runs, tables());
-            const Family family(cases);
+            const Family family(batch, cases);
             const std::optional<Instant> now;
             const GateRules<ReadBlade>& rules = gate == Gate::quench ? quenchGate() : temperGate();
             GateRules<ReadBlade> shuffled = rules;

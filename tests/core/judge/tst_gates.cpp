@@ -220,7 +220,7 @@ private slots:
         Verdict v = at_(batch, Gate::temper);
         QCOMPARE(v.state, State::borderline);
         QCOMPARE(v.next.act, Act::readAgain);
-        QCOMPARE(v.next.as<ReadStep>()->readings, 2);
+        QVERIFY(v.has(Fact::moreReadingsMay) && v.next.as<ReadStep>()->readings <= 4);
         QVERIFY(v.has(Fact::mayBeHard));
         read(batch.blades[0], Gate::temper, {62.7, 62.7});
         v = at_(batch, Gate::temper);

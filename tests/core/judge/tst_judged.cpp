@@ -83,7 +83,8 @@ private slots:
         QVERIFY(judged.tempers().now() != nullptr);
     }
 
-    // Runs on blocks that can bear on a batch: of the day of its first reading on, and every later one.
+    // Runs on blocks that can bear on a batch: of the day of its first reading on, and every later one; of the testers
+    // it was read on the last sixteen before, which tell their usual error (E3), and of no other.
     void runsInReachBeginWithTheFirstReadingsDay() {
         Batch batch = readBatch();
         batch.created = fixtures::at(9, 0, 20);
@@ -95,9 +96,22 @@ private slots:
             runs.push_back(run);
         }
         const auto inReach = runsInReach(batch, runs);
-        QVERIFY(inReach.size() >= 3);
+        QCOMPARE(inReach.size(), runs.size());
         QCOMPARE(inReach.back().id, std::string("v26"));
-        for (const Verification& run : inReach) QVERIFY(run.time->utc_ms >= fixtures::at(0, 0, 18).utc_ms);
+        std::vector<Verification> many;
+        for (int i = 0; i < 30; ++i) {
+            many.push_back(fixtures::goodRun());
+            many.back().time = fixtures::at(8, i, 1);
+            many.push_back(many.back());
+            many.back().tester = "another";
+        }
+        many.insert(many.end(), runs.begin(), runs.end());
+        const auto few = runsInReach(batch, many);
+        QCOMPARE(std::count_if(
+                     few.begin(), few.end(),
+                     [](const Verification& run) { return run.time->localDay() <= fixtures::at(8, 0, 1).localDay(); }),
+                 std::ptrdiff_t(14)); // of the sixteen two are of the 10th and the 17th
+        for (const Verification& run : few) QCOMPARE(run.tester, std::string("t1"));
         // The verdicts rest on nothing older.
         batch.verifications = runs;
         const Judged all(batch, tables(), std::nullopt);

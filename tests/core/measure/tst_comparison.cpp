@@ -26,6 +26,23 @@ private slots:
         QCOMPARE(c.means[0], 61.5);
     }
 
+    // The same on both displays is not the same to nothing: two roundings to 0.1 hide 0.1/sqrt(6) of a difference.
+    void equalReadingsStillHaveAWidth() {
+        const Comparison c = compareTesters({62, 61, 60, 61}, {62, 61, 60, 61}).value();
+        QVERIFY(std::abs((c.high - c.low) / 2 - 3.182 * 0.1 / std::sqrt(6.0) / 2) < 1e-4); // t(0.975, 3) = 3.182
+    }
+    // E7, worked by hand: 60, 61 and 62 with u 0.5 each. Q = 8, its freedom 2, sum of weights 12, of squares 48:
+    // variance between (8 - 2)/(12 - 4) = 0.75; mean 61, u = sqrt(1/3) = 0.577.
+    void threeWhoReadOnePiece() {
+        const Consensus c = consensusOf({60, 61, 62}, {0.5, 0.5, 0.5}).value();
+        QVERIFY(std::abs(c.mean - 61) < 1e-9);
+        QVERIFY(std::abs(c.between - std::sqrt(0.75)) < 1e-9);
+        QVERIFY(std::abs(c.u - std::sqrt(1.0 / 3)) < 1e-9);
+        QVERIFY(c.apart[1] < 1e-9);
+        // Of two: |E_n| = 2/(2·sqrt(0.25 + 0.25)) = 1.414.
+        QVERIFY(std::abs(consensusOf({60, 62}, {0.5, 0.5})->apart[0] - std::sqrt(2.0)) < 1e-9);
+        QVERIFY(!consensusOf({60}, {0.5}) && !consensusOf({60, 61}, {0.5, 0}));
+    }
     void fewPairs() {
         QVERIFY(!compareTesters({62, 61}, {61, 60}));
         QVERIFY(!compareTesters({62, 61, 60}, {61, 60}));

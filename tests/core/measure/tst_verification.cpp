@@ -24,8 +24,10 @@ private slots:
         QTest::newRow("error over it") << 62.6 << QList<double>{63.2, 63.1} << 0.55 << 0.1 << false;
         QTest::newRow("spread over it") << 62.6 << QList<double>{62.0, 63.1} << -0.05 << 1.1 << false;
         QTest::newRow("softer band is wider") << 45.0 << QList<double>{45.9, 45.0} << 0.45 << 0.9 << true;
+        QTest::newRow("from 57.5 the nearer band is the tight one") << 59.9 << QList<double>{60.5, 60.5} << 0.6 << 0.0
+                                                                    << false;
         QTest::newRow("band begins at 60") << 60.0 << QList<double>{60.6, 60.6} << 0.6 << 0.0 << false;
-        QTest::newRow("just below 60") << 59.9 << QList<double>{60.5, 60.5} << 0.6 << 0.0 << true;
+        QTest::newRow("just below 57.5") << 57.4 << QList<double>{58.0, 58.0} << 0.6 << 0.0 << true;
     }
     void judgesRuns() {
         QFETCH(double, block);
@@ -44,6 +46,16 @@ private slots:
         QCOMPARE(verifyTester(tables(), "HRC", 92.6, {62.5, 62.5}).error().kind, ErrorKind::range);
         QCOMPARE(verifyTester(tables(), "HRC", 62.6, {62.5, std::nan("")}).error().kind, ErrorKind::range);
         QCOMPARE(verifyTester(tables(), "HRLW", 62.6, {62.5, 62.5}).error().kind, ErrorKind::argument);
+    }
+
+    // Of two readings the difference scatters by sqrt(2), their mean by 1/sqrt(2): both parts are 2(1 - Phi(2.357)).
+    // Of five, the range is beyond 3.478 standard deviations one time in ten (tables of the studentized range).
+    void aPerfectTesterIsRefusedByChance() {
+        VerificationAnswer allowed;
+        allowed.max_error = 0.5;
+        allowed.max_repeatability = 1.0;
+        QVERIFY(std::abs(chancePerfectRefused(0.3, 2, allowed) - 0.0365) < 0.0005);
+        QVERIFY(std::abs(chancePerfectRefused(1 / 3.478, 5, allowed) - 0.100) < 0.001);
     }
 
     // M6: valid in the same band, or when the limits of the reading's band hold too.

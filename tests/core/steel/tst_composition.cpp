@@ -1,13 +1,12 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/numbers/analyser.h"
 #include "core/steel/composition.h"
 #include "tests/support/fixtures.h"
 
 #include <algorithm>
 #include <cmath>
 #include <QtTest>
-#include <random>
-#include <set>
 
 using namespace rollcall;
 using fixtures::tables;
@@ -20,51 +19,6 @@ class tst_Composition : public QObject {
     static CompositionMatch match(const char* text, const char* name, AnalysisMethod method = AnalysisMethod::xrf) {
         return matchGrade(shot(text).elements, grade(name), tables(), method).value();
     }
-
-    // What an analyser would print of a steel, with the errors of the table.
-    class Analyser {
-    public:
-        explicit Analyser(unsigned seed) : m_random(seed) {}
-        // A true composition: evenly within the grade's limits, residuals in the lower half of what may be there.
-        std::map<std::string, double> steelOf(const Grade& g) {
-            std::map<std::string, double> steel;
-            for (const char* element : {"Cr", "Ni", "Mo", "W", "V", "Co", "Cu", "Mn", "Nb", "Si"}) {
-                double low = 0, high = element == std::string("Mo") || element == std::string("W") ||
-                                               element == std::string("Co")
-                                           ? 0.05
-                                       : element == std::string("V") || element == std::string("Nb") ? 0.015
-                                                                                                     : 0.15;
-                if (element == std::string("Mn")) high = 0.05;
-                for (const ElementLimits& limits : g.composition) {
-                    if (limits.element != element) continue;
-                    low = limits.low.value_or(0);
-                    high = limits.high.value_or(low * 1.6 + 0.05);
-                }
-                steel[element] = low + (high - low) * m_even(m_random);
-            }
-            return steel;
-        }
-        std::vector<ElementReading> measure(const std::map<std::string, double>& steel, AnalysisMethod method) {
-            std::vector<ElementReading> readings;
-            for (const auto& [element, truth] : steel) {
-                const DetectionLimit* limit = tables().detection(method, element, truth);
-                const double x = truth + limit->sigma * m_normal(m_random);
-                ElementReading reading;
-                reading.element = element;
-                if (limit->lod && x < *limit->lod)
-                    reading.lod = *limit->lod;
-                else
-                    reading.percent = std::max(0.0, x);
-                readings.push_back(reading);
-            }
-            return readings;
-        }
-
-    private:
-        std::mt19937 m_random;
-        std::uniform_real_distribution<double> m_even{0, 1};
-        std::normal_distribution<double> m_normal;
-    };
 
 private slots:
     void shotsAreRead() {
@@ -139,7 +93,7 @@ private slots:
         QVERIFY(shotWarnings(shot("element,percent\nFe,86\nCr,13\n").elements).empty());
     }
     void carbonAloneIsNeverToldApart() {
-        Analyser analyser(11);
+        numbers::Analyser analyser(tables(), 11);
         for (const auto& [a, b] :
              {std::pair("1084", "1080"), std::pair("440B", "440C"), std::pair("X46Cr13", "X65Cr13")}) {
             for (int i = 0; i < 200; ++i) {
@@ -154,96 +108,6 @@ private slots:
         QCOMPARE(howToTellApart(grade("1075"), grade("1095")).test, TellApart::Test::carbon);
         QCOMPARE(howToTellApart(grade("X46Cr13"), grade("X65Cr13")).test, TellApart::Test::carbon);
         QVERIFY(couponFits(grade("420"), 53, 0.5) && !couponFits(grade("X65Cr13"), 53, 0.5));
-    }
-    // Residuals as they occur, log-normal up to what each family's practice leaves in (E16): the true grade is hardly
-    // ever rejected, in no family.
-    void residualsAsTheyOccurRejectNoGrade() {
-        const std::map<std::string, std::map<std::string, double>> left{
-            {"stainless", {{"Mo", 0.30}, {"V", 0.15}, {"Ni", 0.60}, {"W", 0.10}, {"Co", 0.10}, {"Cu", 0.40}}},
-            {"high speed", {{"Co", 1.0}, {"Ni", 0.37}, {"Cu", 0.37}}},
-            {"tool", {{"Ni", 0.37}, {"Cu", 0.37}, {"W", 0.30}, {"Mo", 0.20}, {"V", 0.15}, {"Co", 0.10}}},
-            {"carbon", {{"Cr", 0.30}, {"Ni", 0.30}, {"Mo", 0.10}, {"V", 0.05}, {"Cu", 0.40}}}};
-        std::map<std::string, std::pair<int, int>> families; // rejected, all
-        Analyser analyser(20261127);
-        std::mt19937 random(4);
-        std::normal_distribution<double> normal;
-        for (const Grade& g : tables().grades()) {
-            const std::string family = g.isStainless()                  ? "stainless"
-                                       : g.isHighSpeed()                ? "high speed"
-                                       : g.family.rfind("tool", 0) == 0 ? "tool"
-                                                                        : "carbon";
-            for (int i = 0; i < 100; ++i) {
-                auto steel = analyser.steelOf(g);
-                for (const auto& [element, most] : left.at(family)) {
-                    const bool named = std::any_of(g.composition.begin(), g.composition.end(),
-                                                   [&](const ElementLimits& l) { return l.element == element; });
-                    // Half of the bars have less than a third of it.
-                    if (!named) steel[element] = std::min(most, most / 3 * std::exp(0.8 * normal(random)));
-                }
-                const Claim claim =
-                    matchGrade(analyser.measure(steel, AnalysisMethod::xrf), g, tables(), AnalysisMethod::xrf)->claim;
-                families[family].first += claim == Claim::notConsistent ? 1 : 0;
-                ++families[family].second;
-            }
-        }
-        for (const auto& [family, counts] : families) {
-            qInfo("%s: %.2f %% of %d rejected", family.c_str(), 100.0 * counts.first / counts.second, counts.second);
-            QVERIFY2(100.0 * counts.first / counts.second <= 1, family.c_str());
-        }
-        QCOMPARE(families.size(), std::size_t(4));
-    }
-    // Seeded simulation over the whole library; the figures stand in docs/method.md.
-    void simulatedLibrary() {
-        Analyser analyser(20261125);
-        int all = 0, consistent = 0, wrongly = 0, firstOrTied = 0, impostors = 0, caught = 0;
-        for (const Grade& g : tables().grades()) {
-            for (int i = 0; i < 25; ++i) {
-                const auto steel = analyser.steelOf(g);
-                const auto measured = analyser.measure(steel, AnalysisMethod::xrf);
-                const Claim claim = matchGrade(measured, g, tables(), AnalysisMethod::xrf)->claim;
-                ++all;
-                consistent += claim == Claim::consistent ? 1 : 0;
-                wrongly += claim == Claim::notConsistent ? 1 : 0;
-                for (const GradeCandidate& candidate :
-                     rankGrades(measured, tables().grades(), tables(), AnalysisMethod::xrf).value()) {
-                    if (candidate.grade == &g) firstOrTied += candidate.cannot_be_told_apart ? 1 : 0;
-                }
-                // Every other claim that this steel lies outside of by what must be seen.
-                for (const Grade& other : tables().grades()) {
-                    bool mustBeSeen = false;
-                    for (const ElementLimits& limits : other.composition) {
-                        const auto has = steel.find(limits.element);
-                        if (has == steel.end()) continue;
-                        // What XRF sees badly asks for another shot and rejects nothing (E15).
-                        static const std::set<std::string> badly{"Si", "P", "S", "Al"};
-                        if (badly.count(limits.element) > 0 || (limits.element == "Co" && has->second < 1)) continue;
-                        const double e = tables().detection(AnalysisMethod::xrf, limits.element, has->second)->sigma;
-                        const auto far = [&](double distance, double limit) {
-                            return distance >= 3 * std::hypot(e, 0.03 * limit) + 2.33 * e;
-                        };
-                        const DetectionLimit* d = tables().detection(AnalysisMethod::xrf, limits.element, has->second);
-                        // Below the limit of detection only the distance from that limit is seen.
-                        const double seen = d->lod ? std::max(has->second, *d->lod) : has->second;
-                        if (limits.low && far(*limits.low - seen, *limits.low)) mustBeSeen = true;
-                        if (limits.high && far(has->second - *limits.high, *limits.high)) mustBeSeen = true;
-                    }
-                    if (!mustBeSeen) continue;
-                    ++impostors;
-                    caught += matchGrade(measured, other, tables(), AnalysisMethod::xrf)->claim == Claim::notConsistent
-                                  ? 1
-                                  : 0;
-                }
-            }
-        }
-        const auto percent = [](int n, int of) { return 100.0 * n / of; };
-        qInfo("true grade consistent %.2f %%, not consistent %.2f %%, first or tied %.1f %%; wrong claims caught %.3f "
-              "%% of %d",
-              percent(consistent, all), percent(wrongly, all), percent(firstOrTied, all), percent(caught, impostors),
-              impostors);
-        QVERIFY(percent(consistent, all) >= 97);
-        QVERIFY(percent(wrongly, all) <= 1);
-        QVERIFY(percent(caught, impostors) >= 99);
-        QVERIFY(percent(firstOrTied, all) >= 90);
     }
 };
 

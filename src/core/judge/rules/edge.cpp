@@ -4,6 +4,7 @@
 #include "core/judge/rules/rules.h"
 
 #include <algorithm>
+#include <string_view>
 
 namespace rollcall {
 
@@ -31,9 +32,9 @@ bool isBrittle(const EdgeRung& rung) {
 
 /// What is known of one blade at Edge.
 struct EdgeOfBlade {
-    EdgeOfBlade(const Batch& batch, const Blade& b, std::optional<double> hrc, const Tables& tables)
-        : blade(b), ask(edgeAskOf(batch)), rungs(rungsOf(b)), read(hrc), assumed(edgeHardness(batch, hrc)),
-          ladder(readLadder(tables, edgeOf(b), assumed, rungs, ask.rung)) {}
+    EdgeOfBlade(const Batch& batch, const Blade& b, std::optional<double> hrc, const Tables& t)
+        : blade(b), tables(t), ask(edgeAskOf(batch)), rungs(rungsOf(b)), read(hrc), assumed(edgeHardness(batch, hrc)),
+          ladder(readLadder(t, edgeOf(b), assumed, rungs, ask.rung)) {}
 
     NextStep::With with(Act act, const Findings& findings) const {
         if (act != Act::takeRung) return {};
@@ -44,6 +45,7 @@ struct EdgeOfBlade {
     }
 
     const Blade& blade;
+    const Tables& tables;
     EdgeAsk ask;
     std::vector<EdgeRung> rungs;
     std::optional<double> read;
@@ -58,6 +60,27 @@ void crackOfEdge(const EdgeOfBlade& e, Findings& f) {
 void geometry(const EdgeOfBlade& e, Findings& f) {
     if (!edgeOf(e.blade)) f.say(Fact::edgeNotMeasured, Tone::open, "M27");
     if (!e.read && e.assumed) f.say(Fact::hardnessAssumed, Tone::note, "M27", {*e.assumed});
+}
+
+// E31. What an earlier edge did is read with that edge's geometry, and proves nothing for the present one but what it
+// held where it was no stouter.
+void earlier(const EdgeOfBlade& e, Findings& f) {
+    for (const EarlierEdge& one : earlierEdges(e.blade)) {
+        const LadderAnswer then = readLadder(e.tables, one.geometry, e.assumed, one.rungs, e.ask.rung);
+        double held = 0;
+        double failed = 0;
+        const char* why = "none";
+        for (const RungAnswer& answer : then.rungs) {
+            (one.rungs[answer.rung].failed() ? failed : held) += 1;
+            if (answer.cause == DamageCause::heat) why = "heat";
+            if (answer.cause == DamageCause::unknown && std::string_view(why) != "heat") why = "unknown";
+            const bool thin = answer.cause == DamageCause::geometry || answer.cause == DamageCause::yields;
+            if (thin && std::string_view(why) == "none") why = "geometry";
+        }
+        f.say(Fact::earlierEdge, std::string_view(why) == "heat" ? Tone::caution : Tone::note, "E31",
+              {one.geometry.behind_edge_mm, one.geometry.angle_per_side_deg, held, failed, one.carries ? 1.0 : 0.0},
+              {why});
+    }
 }
 
 void grinding(const EdgeOfBlade& e, Findings& f) {
@@ -146,6 +169,7 @@ GateRules<EdgeOfBlade> edgeRules() {
             {{{"crack", "damage marked", {Fact::crackSeen}}, crackOfEdge},
              {{"geometry", "its thickness and angle; the hardness", {Fact::edgeNotMeasured, Fact::hardnessAssumed}},
               geometry},
+             {{"earlier edges", "rungs taken before it was re-ground", {Fact::earlierEdge}}, earlier},
              {{"grinding", "a note of grinding", {Fact::burntInGrinding, Fact::burnCleared}}, grinding},
              {{"sounds", "rungs", {Fact::soundHeard}}, sounds},
              {{"by hand",

@@ -51,6 +51,9 @@ void soak(const HeatOfBlade& h, Findings& f) {
 void oven(const HeatOfBlade& h, Findings& f) {
     if (!h.isThrough()) return;
     const HeatRun& run = *h.answer.run;
+    if (!h.answer.faults.empty())
+        f.say(Fact::probeFault, Tone::note, "E25",
+              {double(h.answer.faults.size()), h.answer.faults.front().c, h.answer.faults.front().s / 60});
     if (h.answer.soak && h.answer.soak->apart)
         f.say(Fact::soakApart, Tone::caution, "M22", {h.answer.soak->equivalent_minutes, h.answer.median_equivalent});
     // A factor of 1.5 in grain growth is what ten degrees make.
@@ -59,12 +62,29 @@ void oven(const HeatOfBlade& h, Findings& f) {
     if (!run.oven_checked) f.say(Fact::ovenNeverChecked, Tone::note, "M22");
 }
 
+// How far apart the places are at which a mark can stand: the trace's samples, one second without any.
+double cursorStep(const HeatOfBlade& h) {
+    const auto& trace = h.answer.run->trace;
+    if (!trace || trace->samples().size() < 2) return 1;
+    return std::max(1.0, (trace->end() - trace->start()) / static_cast<double>(trace->samples().size() - 1));
+}
+
 void transfer(const HeatOfBlade& h, Findings& f) {
     if (!h.isThrough()) return;
     const auto seconds = h.answer.heat->transfer_s();
     if (!seconds || !h.answer.entering_c) return f.say(Fact::transferNotNoted, Tone::unseen, "M23");
-    if (h.grade != nullptr && h.grade->ac1_c && *h.answer.entering_c < *h.grade->ac1_c)
-        return f.say(Fact::transferLate, Tone::caution, "M23", {*seconds, *h.answer.entering_c, *h.grade->ac1_c});
+    // E23. A time typed from a watch goes before the marks, which step with the samples of the trace.
+    const auto marked = h.answer.heat->marked_transfer_s();
+    if (marked && std::abs(*marked - *seconds) > cursorStep(h) + limitTolerance)
+        f.say(Fact::transferApart, Tone::caution, "E23", {*seconds, *marked});
+    if (h.grade != nullptr && h.grade->hardensSlowly()) {
+        constexpr double slow = 60; // s
+        if (*seconds > slow + limitTolerance) return f.say(Fact::transferSlow, Tone::caution, "E23", {*seconds, slow});
+    } else if (const auto least = h.grade != nullptr ? h.grade->leastEntering_c() : std::nullopt) {
+        if (*h.answer.entering_c < *least)
+            return f.say(Fact::transferLate, Tone::caution, "E23",
+                         {*seconds, *h.answer.entering_c, *least, *h.grade->ac1_c});
+    }
     f.say(Fact::transferGood, Tone::good, "M23", {*seconds, *h.answer.entering_c});
 }
 
@@ -94,8 +114,8 @@ void noted(const HeatOfBlade& h, Findings& f) {
 
 GateRules<HeatOfBlade> heatRules() {
     const Condition off{"off its plan",
-                        {Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate, Fact::quenchantOff,
-                         Fact::noteAgainstTrace}};
+                        {Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate, Fact::transferSlow,
+                         Fact::transferApart, Fact::quenchantOff, Fact::noteAgainstTrace}};
     return {
         Gate::heat,
         {{{"marks", "a heat of this round", {Fact::noHeatLogged, Fact::notInYet, Fact::notOutYet}}, marks},
@@ -103,8 +123,14 @@ GateRules<HeatOfBlade> heatRules() {
            "both marks; a trace, else the clock",
            {Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood}},
           soak},
-         {{"oven", "both marks; a trace", {Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}}, oven},
-         {{"transfer", "both marks", {Fact::transferNotNoted, Fact::transferLate, Fact::transferGood}}, transfer},
+         {{"oven",
+           "both marks; a trace",
+           {Fact::probeFault, Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}},
+          oven},
+         {{"transfer",
+           "both marks",
+           {Fact::transferNotNoted, Fact::transferApart, Fact::transferSlow, Fact::transferLate, Fact::transferGood}},
+          transfer},
          {{"quenchant", "both marks", {Fact::quenchantNotNoted, Fact::quenchantOff, Fact::quenchantGood}}, quenchant},
          {{"noted", "what was written down", {Fact::noteAgainstTrace}}, noted}},
         {{{Fact::noHeatLogged}, State::notYet, Act::startHeat},

@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gate_case.h"
 #include "core/judge/proof_judge.h"
 #include "core/judge/rules/rules.h"
 
@@ -96,6 +97,21 @@ void latest(const ProofOfBlade& p, Findings& f) {
     if (p.progress->outcome == TrialOutcome::givenUp)
         f.say(Fact::trialGivenUp, Tone::note, "proof", {},
               {name, p.progress->current < p.progress->steps.size() ? p.progress->steps[p.progress->current].how : ""});
+}
+
+// E31, E32. What was tried with an earlier edge, and what failed that was not the steel.
+void besideTheSteel(const ProofOfBlade& p, Findings& f) {
+    for (const Trial& trial : p.blade.trials) {
+        if (trial.round != p.blade.round || trial.after_temper != lastTemper(p.blade)) continue;
+        const TrialProgress progress = progressOf(trial);
+        for (const std::string& what : progress.not_steel)
+            f.say(Fact::notTheSteel, Tone::note, "E32", {}, {trial.protocol.name, what});
+        const bool ended = progress.outcome == TrialOutcome::passed || progress.outcome == TrialOutcome::failed;
+        const auto edge = edgeThen(trial, p.blade);
+        if (!ended || !edge || isPresent(trial, p.blade)) continue;
+        f.say(Fact::trialOfEarlierEdge, Tone::note, "E31", {edge->behind_edge_mm, edge->angle_per_side_deg},
+              {trial.protocol.name, progress.outcome == TrialOutcome::passed ? "passed" : "failed"});
+    }
 }
 
 // What it takes to make the grain fine again: the recipe anew, and one round more of scale and decarburisation.
@@ -215,6 +231,7 @@ GateRules<ProofOfBlade> proofRules() {
         {{{"crack", "damage marked; the piece still in the batch", {Fact::crackSeen}}, crackOfPiece},
          {{"trials", "an ended trial of its own", {Fact::trialPassed, Fact::photoWanted, Fact::trialFailed}}, trials},
          {{"latest trial", "a trial", {Fact::trialRunning, Fact::trialVoided, Fact::trialGivenUp}}, latest},
+         {{"beside the steel", "a trial", {Fact::notTheSteel, Fact::trialOfEarlierEdge}}, besideTheSteel},
          {{"own grain",
            "a fracture of its own",
            {Fact::grainUnseen, Fact::grainOpen, Fact::grainFine, Fact::grainBetween, Fact::grainCoarse, Fact::grainCost,

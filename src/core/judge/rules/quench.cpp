@@ -128,10 +128,14 @@ GateRules<ReadBlade> quenchRules() {
           before}});
     gate.decisions = {
         {{Fact::noMinimumSet}, State::notYet, Act::setWindow},
-        {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
-        {{tooFewReadings()}, State::notYet, Act::takeReadings},
-        {{Fact::aboveGradeMaximum}, State::borderline, Act::verifyOnHarderBlock},
     };
+    for (DecisionRow& row : filesAloneRows()) gate.decisions.push_back(std::move(row));
+    for (DecisionRow& row : std::vector<DecisionRow>{
+             {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
+             {{tooFewReadings()}, State::notYet, Act::takeReadings},
+             {{Fact::aboveGradeMaximum}, State::borderline, Act::verifyOnHarderBlock},
+         })
+        gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : std::vector<DecisionRow>{
              {{Fact::soft, Fact::scatterOverThree}, State::fail, Act::mapReadings},

@@ -41,11 +41,13 @@ std::vector<Rise> risesOf(const ReadBlade& b, const VerificationBook& runs) {
 
 ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, const Siblings& s, const Outlook& o,
                      std::optional<bool> steelAnswers, std::optional<bool> soakKept, const Verdict* heatVerdict,
-                     const VerificationBook& runs, const std::optional<Instant>& at)
+                     const VerificationBook& book, const std::optional<Instant>& at)
     : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), heat(heatVerdict),
-      now(at), grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)),
+      runs(book), now(at), grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)),
       planned(b.planOf(readCase.gate).planned_readings), taken(static_cast<int>(readCase.set.standing.size())) {
     if (c.set.rebound) planned = std::max(planned, fewestReboundStrikes);
+    byFiles = batch.planOf(c.gate).by_files && taken == 0;
+    if (byFiles) planned = 0;
     if (c.gate != Gate::temper) return;
     logged = lastTemper(blade());
     needed = requiredTempers(batch, blade(), tables);
@@ -66,12 +68,18 @@ NextStep::With ReadBlade::with(Act act, const Findings& findings) const {
         return ReadStep{std::max(1, planned) - taken};
     case Act::readAgain: {
         const Reason* more = findings.find(Fact::moreReadingsSettle);
+        if (more == nullptr) more = findings.find(Fact::moreReadingsMay);
         return ReadStep{more != nullptr ? static_cast<int>(more->numbers.front()) : 1};
+    }
+    case Act::tryFiles: {
+        const Reason* across = findings.find(Fact::filesAcross);
+        if (across == nullptr) return {};
+        return FileStep{across->numbers[2]};
     }
     case Act::logTemper:
     case Act::temperAgain:
         return TemperStep{logged, act == Act::logTemper ? needed : 0,
-                          outlook.advice ? outlook.advice->best : std::nullopt};
+                          outlook.advice ? outlook.advice->best : std::nullopt, outlook.load};
     default:
         return {};
     }
@@ -140,7 +148,8 @@ void files(const ReadBlade& b, Findings& f) {
     const double lower = bracket.lower.value_or(-open);
     const double upper = bracket.upper.value_or(open);
     const Measurement* m = b.measured();
-    if (m == nullptr) { // nothing agrees with nothing: only the window is there to compare with
+    if (b.byFiles) return; // the gate itself is asked by them
+    if (m == nullptr) {    // nothing agrees with nothing: only the window is there to compare with
         const bool below = b.window.low && upper + filesThemselves < *b.window.low;
         const bool above = b.window.high && lower - filesThemselves > *b.window.high;
         const bool against = below || above;
@@ -150,6 +159,21 @@ void files(const ReadBlade& b, Findings& f) {
     const bool agrees = atLeast(m->decided_mean + m->decided_uncertainty, lower - filesThemselves) &&
                         atMost(m->decided_mean - m->decided_uncertainty, upper + filesThemselves);
     f.say(agrees ? Fact::filesAgree : Fact::filesConflict, agrees ? Tone::good : Tone::caution, "M12", {lower, upper});
+}
+
+// E36. Before anything is read: which means pass with this tester and so many readings, and what would widen that.
+void canPass(const ReadBlade& b, Findings& f) {
+    if (b.byFiles || b.taken > 0 || b.batch.rule != DecisionRule::guarded || (!b.window.low && !b.window.high)) return;
+    if (b.c.gate == Gate::temper && b.logged < b.needed) return;
+    const auto band = [&](int onBlock) {
+        const double u = expectedUncertainty(b.c.set.tester, std::max(2, b.planned), BlockBias{0, onBlock});
+        constexpr double open = std::numeric_limits<double>::infinity();
+        return std::pair(b.window.low ? *b.window.low + u : -open, b.window.high ? *b.window.high - u : open);
+    };
+    constexpr int fewest = 2;
+    const auto [low, high] = band(fewest);
+    const auto [bestLow, bestHigh] = band(advisedBlockReadings);
+    f.say(Fact::canPass, Tone::note, "E36", {low, high, double(std::max(2, b.planned)), bestLow, bestHigh});
 }
 
 // E8. Strikes alone pass nothing; a bracket of files on the same blade that agrees backs them up.
@@ -174,6 +198,10 @@ void expectation(const ReadBlade& b, Findings& f) {
     if (b.measured() == nullptr) return;
     if (!o.surprise) return f.say(Fact::evidenceAgrees, Tone::good, "M20", {o.low, o.high}, {"expectation"});
     f.say(Fact::surprise, Tone::caution, "M20", {o.by, o.low, o.high});
+    if (const SurpriseLook* look = b.blade().lookedAfter(b.logged))
+        f.say(Fact::surpriseLooked, Tone::note, "E27", {}, {look->reason, look->by});
+    else if (o.far)
+        f.say(Fact::surpriseFar, Tone::caution, "E27", {std::abs(o.in_u)});
     if (o.siblings == 0) return;
     if (2 * o.shifted > o.siblings)
         f.say(Fact::surpriseShared, Tone::caution, "M20", {o.median_by});
@@ -197,6 +225,37 @@ void secondTester(const ReadBlade& b, Findings& f) {
         f.say(Fact::secondOpinion, Tone::note, "M14", {meanOf(values), double(values.size())}, {why});
 }
 
+// E6. Another part of the blade is shown beside the edge, never averaged with it, and answers no gate.
+void zones(const ReadBlade& b, Findings& f) {
+    for (const Zone zone : allZones) {
+        const auto candidates =
+            candidatesAt(b.blade(), b.c.gate, b.c.gate == Gate::temper ? lastTemper(b.blade()) : 0, zone);
+        if (zone == Zone::edge || candidates.empty()) continue;
+        const ReadingSet set = standingReadings(b.batch, b.blade(), candidates, b.runs, b.tables,
+                                                b.grade != nullptr ? b.grade->alloy_percent : 0.0);
+        if (set.hrc.empty()) continue;
+        const auto budget =
+            uncertaintyBudget(set.tester, static_cast<int>(set.hrc.size()), sampleSd(set.hrc), set.bias);
+        if (!budget) continue;
+        const double mean = meanOf(set.hrc) - (set.bias ? set.bias->error : 0.0);
+        constexpr double endless = std::numeric_limits<double>::infinity();
+        Window window;
+        for (const ZoneWindow& own : b.batch.zone_windows) {
+            if (own.zone == zone) window = own.window;
+        }
+        const bool outside = (window.low && mean < *window.low) || (window.high && mean > *window.high);
+        const bool asked = window.low || window.high;
+        f.say(Fact::zoneBeside,
+              !asked    ? Tone::note
+              : outside ? Tone::caution
+                        : Tone::good,
+              "E6",
+              {mean, expanded(*budget).expanded_uncertainty, double(set.hrc.size()), window.low.value_or(-endless),
+               window.high.value_or(endless)},
+              {nameOf(zone)});
+    }
+}
+
 void steelOf(const ReadBlade& b, Findings& f) {
     if (!b.steel) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
     f.say(*b.steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *b.steel ? Tone::good : Tone::caution, "M26", {},
@@ -214,7 +273,14 @@ void window(const ReadBlade& b, Findings& f) {
     const Measurement& m = *b.measured();
     if (m.n == 1) f.say(Fact::oneReadingOnly, Tone::caution, "M15");
     const std::vector<double> told{m.decided_mean, m.decided_uncertainty, m.probability_inside};
-    if (m.outcome == Outcome::pass) return f.say(Fact::inWindow, Tone::good, "M15", told);
+    if (m.outcome == Outcome::pass) {
+        f.say(Fact::inWindow, Tone::good, "M15", told);
+        const double below = b.window.low ? *b.window.low - m.decided_mean : 0.0;
+        const double above = b.window.high ? m.decided_mean - *b.window.high : 0.0;
+        if (const double outside = std::max(below, above); outside > limitTolerance)
+            f.say(Fact::withAllowance, Tone::caution, "E35", {m.decided_mean, outside, b.c.input->allowance});
+        return;
+    }
     const bool crossesLow = b.window.low && !atLeast(m.decided_mean - m.decided_uncertainty, *b.window.low);
     const bool crossesHigh = b.window.high && !atMost(m.decided_mean + m.decided_uncertainty, *b.window.high);
     if (m.outcome == Outcome::fail && m.side == Side::soft)
@@ -231,7 +297,12 @@ void window(const ReadBlade& b, Findings& f) {
         f.say(Fact::inWindow, Tone::note, "M15", told);
     if (m.outcome != Outcome::borderline) return;
     if (m.side == Side::soft) f.say(Fact::meanBelow, Tone::note, "M15", {m.decided_mean, *b.window.low});
-    if (m.more_readings.value_or(0) > 0) f.say(Fact::moreReadingsSettle, Tone::note, "M17", {double(*m.more_readings)});
+    if (m.more_readings.value_or(0) > 0)
+        f.say(Fact::moreReadingsSettle, Tone::note, "E40",
+              {double(*m.more_readings), chanceSettledBy(*b.c.input, *m.more_readings)});
+    if (m.may_settle)
+        f.say(Fact::moreReadingsMay, Tone::note, "E40",
+              {double(*m.may_settle), chanceSettledBy(*b.c.input, *m.may_settle)});
     // Five block readings in place of those taken would narrow the interval by more than a tenth.
     const std::optional<BlockBias>& bias = b.c.set.bias;
     if (!bias || bias->n >= advisedBlockReadings) return;
@@ -247,13 +318,12 @@ ReadRules evidenceRules() {
         {{"readings", "a plan", {Fact::readingsTaken}}, readings},
         {{"validity",
           "readings; the runs on blocks; the outline",
-          {Fact::outsideScale,          Fact::mixedScales,     Fact::mixedTesters,
-           Fact::spacingBroken,         Fact::acceptedReading, Fact::spacingNotLookedAt,
-           Fact::spacingGood,           Fact::reboundThin,     Fact::reboundNotAlone,
-           Fact::thicknessGood,         Fact::belowTenDepths,  Fact::tooThin,
-           Fact::convexRefused,         Fact::convexCorrected, Fact::converted,
-           Fact::testerVerified,        Fact::blockFarOff,     Fact::testerNotVerified,
-           Fact::verificationOtherBand, Fact::testerFailed,    Fact::readingsSuspect}},
+          {Fact::outsideScale,   Fact::mixedScales,     Fact::mixedTesters,       Fact::testersAgree,
+           Fact::spacingBroken,  Fact::acceptedReading, Fact::spacingNotLookedAt, Fact::spacingGood,
+           Fact::reboundThin,    Fact::reboundNotAlone, Fact::thicknessGood,      Fact::belowTenDepths,
+           Fact::tooThin,        Fact::convexRefused,   Fact::convexCorrected,    Fact::converted,
+           Fact::testerVerified, Fact::blockFarOff,     Fact::testerNotVerified,  Fact::verificationOtherBand,
+           Fact::testerFailed,   Fact::readingsSuspect, Fact::verificationAged}},
          validity},
         {{"agreement",
           "two readings",
@@ -266,13 +336,17 @@ ReadRules evidenceRules() {
           {Fact::notLookedAt, Fact::filesNotOnBareMetal, Fact::filesContradict, Fact::filesAgree, Fact::filesConflict,
            Fact::filesNoted, Fact::filesAgainstWindow}},
          files},
+        filesAloneRule(),
+        {{"what can pass", "a window; nothing read yet", {Fact::canPass}}, canPass},
         {{"rebound", "strikes alone", {Fact::reboundNotAlone}}, rebound},
         {{"crack", "damage marked", {Fact::crackSeen}}, crack},
         {{"expectation",
           "at Temper: a curve of the grade",
-          {Fact::notLookedAt, Fact::evidenceAgrees, Fact::surprise, Fact::surpriseShared, Fact::surpriseAlone}},
+          {Fact::notLookedAt, Fact::evidenceAgrees, Fact::surprise, Fact::surpriseLooked, Fact::surpriseFar,
+           Fact::surpriseShared, Fact::surpriseAlone}},
          expectation},
         {{"second tester", "a set that was superseded", {Fact::notLookedAt, Fact::secondOpinion}}, secondTester},
+        {{"zones", "readings of another zone", {Fact::zoneBeside}}, zones},
         {{"steel", "the Steel gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts}},
          steelOf},
         {{"soak", "the Heat gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::soakOffPlan}}, soakOf},
@@ -283,7 +357,8 @@ Rule<ReadBlade> windowRule() {
     return {{"window",
              "a mean and a window",
              {Fact::oneReadingOnly, Fact::inWindow, Fact::soft, Fact::hard, Fact::mayBeEither, Fact::mayBeSoft,
-              Fact::mayBeHard, Fact::meanBelow, Fact::moreReadingsSettle, Fact::moreBlockReadingsHelp}},
+              Fact::mayBeHard, Fact::meanBelow, Fact::withAllowance, Fact::moreReadingsSettle, Fact::moreReadingsMay,
+              Fact::moreBlockReadingsHelp}},
             window};
 }
 
@@ -321,16 +396,21 @@ std::vector<DecisionRow> validityRows() {
 }
 
 std::vector<DecisionRow> settlingRows() {
-    const Condition mixed{
-        "a set that is mixed, thin or far from its block",
-        {Fact::mixedScales, Fact::mixedTesters, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}}};
+    const Condition mixed{"a set that is mixed, thin or far from its block",
+                          {Fact::mixedScales, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}}};
     const Condition alone{"rebound strikes alone", {{Fact::reboundNotAlone, Tone::caution}}};
     const Condition conflict{"other evidence against it", {Fact::evidenceConflicts, Fact::filesConflict}};
     return {
+        {{Fact::mixedTesters}, State::borderline, Act::chooseSet},
+        {{Fact::surpriseFar}, State::borderline, Act::lookIntoSurprise},
         {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {mixed, conflict, alone}},
         {{uneven()}, State::borderline, Act::mapReadings},
-        {{Fact::moreReadingsSettle}, State::borderline, Act::readAgain},
-        {{Fact::flaggedReading}, State::borderline, Act::readAgain},
+        {{Condition{"more readings settle it, or may", {Fact::moreReadingsSettle, Fact::moreReadingsMay}}},
+         State::borderline,
+         Act::readAgain},
+        {{Condition{"readings that contradict each other", {Fact::readingsDisagree, Fact::flaggedReading}}},
+         State::borderline,
+         Act::readAgain},
         {{conflict}, State::borderline, Act::clearConflict},
         {{alone}, State::borderline, Act::backUpRebound},
         {{{Fact::blockFarOff, Tone::caution}}, State::borderline, Act::verifyOnHarderBlock},

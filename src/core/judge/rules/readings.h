@@ -45,9 +45,11 @@ struct ReadBlade {
     std::optional<bool> steel; ///< whether it answers to the grade
     std::optional<bool> soak;  ///< whether it kept to its limits
     const Verdict* heat;       ///< at Heat; null where it is not known
+    const VerificationBook& runs;
     const std::optional<Instant>& now;
     const Grade* grade;
     Window window;
+    bool byFiles = false; ///< E37: asked by files, and no tester has read it
     int planned = 0;
     int taken = 0;
     int logged = 0; ///< tempers; 0 at Quench
@@ -60,6 +62,9 @@ using ReadRules = std::vector<Rule<ReadBlade>>;
 /// The rules that both gates begin with, and those on the window itself.
 ReadRules evidenceRules();
 Rule<ReadBlade> windowRule();
+/// E37. A gate that is asked by files alone.
+Rule<ReadBlade> filesAloneRule();
+std::vector<DecisionRow> filesAloneRows();
 /// What stands before another hardening round.
 void sayBeforeHardening(const ReadBlade& blade, Findings& findings);
 /// What stands before anything is decided by a number.

@@ -22,15 +22,27 @@ struct SteelOfBlade {
     std::optional<std::pair<const GradeCandidate*, const GradeCandidate*>> rivals() const {
         constexpr double sureEnough = 0.8;
         const GradeCandidate* best = answer.bestBeside(batch.grade);
-        if (best == nullptr || best->share >= sureEnough) return std::nullopt;
+        if (best == nullptr || withTwins(*best) >= sureEnough) return std::nullopt;
         for (const GradeCandidate& other : answer.candidates) {
-            if (&other == best || other.claim == Claim::notConsistent || sameName(other.grade->name, batch.grade))
-                continue;
-            if (!other.cannot_be_told_apart || howToTellApart(*best->grade, *other.grade).test == TellApart::Test::none)
-                return std::nullopt;
-            return std::pair(best, &other);
+            if (fits(other) && &other != best && other.cannot_be_told_apart && !twins(*best, other))
+                return std::pair(best, &other);
         }
         return std::nullopt;
+    }
+    bool fits(const GradeCandidate& one) const {
+        return one.claim != Claim::notConsistent && !sameName(one.grade->name, batch.grade);
+    }
+    /// No test of a shop parts them, and they are hardened alike: the EN twin of an AISI grade.
+    static bool twins(const GradeCandidate& a, const GradeCandidate& b) {
+        return howToTellApart(*a.grade, *b.grade).test == TellApart::Test::none;
+    }
+    /// What all evidence says of it and its twins.
+    double withTwins(const GradeCandidate& best) const {
+        double share = 0;
+        for (const GradeCandidate& one : answer.candidates) {
+            if (&one == &best || (fits(one) && one.cannot_be_told_apart && twins(best, one))) share += one.share;
+        }
+        return share;
     }
 
     NextStep::With with(Act act, const Findings&) const {
@@ -40,7 +52,7 @@ struct SteelOfBlade {
         }
         const GradeCandidate* best = answer.bestBeside(batch.grade);
         if (act != Act::reassign || best == nullptr) return {};
-        return GradeStep{best->grade->name, best->share};
+        return GradeStep{best->grade->name, withTwins(*best)};
     }
 };
 

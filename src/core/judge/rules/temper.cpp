@@ -17,7 +17,7 @@ void rise(const ReadBlade& b, Findings& f) {
 
 void windowSet(const ReadBlade& b, Findings& f) {
     if (!b.window.low && !b.window.high) f.say(Fact::noWindowSet, Tone::open, "temper");
-    if (!b.window.low || !b.window.high || b.batch.rule != DecisionRule::guarded) return;
+    if (!b.window.low || !b.window.high || b.batch.rule != DecisionRule::guarded || b.byFiles) return;
     const double width = *b.window.high - *b.window.low;
     // Before any reading nothing is known of the verification it will rest on: the best advised one is assumed.
     constexpr int advisedOnBlock = 5;
@@ -82,6 +82,11 @@ void nextTemper(const ReadBlade& b, Findings& f) {
     };
     const TemperAdvice& advice = *b.outlook.advice;
     if (advice.best) f.say(Fact::nextTemper, Tone::note, "M21", told(*advice.best));
+    if (advice.best && !b.outlook.load.empty())
+        f.say(Fact::temperLoad, Tone::note, "E22",
+              {advice.best->temperature_c, b.outlook.alone_c.value_or(advice.best->temperature_c),
+               b.outlook.split ? 1.0 : 0.0},
+              b.outlook.load);
     if (advice.cautious) f.say(Fact::nextTemperCautious, Tone::note, "M21", told(*advice.cautious));
     for (const TemperWarning warning : advice.warnings) {
         if (warning == TemperWarning::insideEmbrittlement) {
@@ -95,6 +100,12 @@ void nextTemper(const ReadBlade& b, Findings& f) {
         if (warning == TemperWarning::lowConfidence)
             f.say(Fact::lowConfidenceRow, Tone::note, "tables", {}, {"temper curve"});
     }
+    // E19. What moved the advice, or could not.
+    constexpr double worthSaying = 1.2;
+    if (b.outlook.scatter > worthSaying) f.say(Fact::curveScatters, Tone::note, "E19", {b.outlook.scatter});
+    if (!b.outlook.doubted.empty()) f.say(Fact::siblingsDoubted, Tone::note, "E19", {}, b.outlook.doubted);
+    if (b.outlook.not_believed > 0)
+        f.say(Fact::readingNotBelieved, Tone::note, "E19", {double(b.outlook.not_believed), b.grade->as_quenched_max});
 }
 
 void softened(const ReadBlade& b, Findings& f) {
@@ -126,8 +137,9 @@ GateRules<ReadBlade> temperRules() {
                         tempers},
                        {{"next temper",
                          "a curve of the grade",
-                         {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::nextTemperCautious,
-                          Fact::temperThenRead, Fact::temperAvoided, Fact::lowConfidenceRow}},
+                         {Fact::noTemperReaches, Fact::notYetDone, Fact::nextTemper, Fact::temperLoad,
+                          Fact::nextTemperCautious, Fact::temperThenRead, Fact::temperAvoided, Fact::lowConfidenceRow,
+                          Fact::curveScatters, Fact::siblingsDoubted, Fact::readingNotBelieved}},
                         nextTemper},
                        {{"softened",
                          "a soft mean",
@@ -139,9 +151,13 @@ GateRules<ReadBlade> temperRules() {
         {{Fact::crackSeen}, State::fail, Act::clearCrack},
         {{Fact::noWindowSet}, State::notYet, Act::setWindow},
         {{Fact::tempersMissing}, State::notYet, Act::logTemper},
-        {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
-        {{tooFewReadings()}, State::notYet, Act::takeReadings},
     };
+    for (DecisionRow& row : filesAloneRows()) gate.decisions.push_back(std::move(row));
+    for (DecisionRow& row : std::vector<DecisionRow>{
+             {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
+             {{tooFewReadings()}, State::notYet, Act::takeReadings},
+         })
+        gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : std::vector<DecisionRow>{
              {{Fact::noTemperReaches}, State::fail, Act::makerDecides},

@@ -1,0 +1,105 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
+#include "core/judge/rules/readings.h"
+
+#include <algorithm>
+#include <limits>
+
+namespace rollcall {
+
+namespace {
+
+constexpr double unbounded = std::numeric_limits<double>::infinity();
+
+// All files of the shop's sets, softest first.
+std::vector<double> filesAtHand(const Batch& batch) {
+    std::vector<double> files;
+    for (const Tester& tester : batch.testers) {
+        if (tester.kind == TesterKind::files) files.insert(files.end(), tester.files.begin(), tester.files.end());
+    }
+    std::sort(files.begin(), files.end());
+    files.erase(std::unique(files.begin(), files.end()), files.end());
+    return files;
+}
+
+// The file that would settle it: one that, skating, puts the blade above the lower limit, or biting, below the upper
+// one.
+std::optional<double> settlingFile(const std::vector<double>& files, const Window& window, double lower, double upper) {
+    if (window.low && !atLeast(lower - filesThemselves, *window.low)) {
+        for (const double file : files) {
+            if (atLeast(file - filesThemselves, *window.low) && file > lower && file < upper) return file;
+        }
+    }
+    if (window.high && !atMost(upper + filesThemselves, *window.high)) {
+        for (auto file = files.rbegin(); file != files.rend(); ++file) {
+            if (atMost(*file + filesThemselves, *window.high) && *file > lower && *file < upper) return *file;
+        }
+    }
+    return std::nullopt;
+}
+
+// What this set of files can confirm at all: how narrow a window, how high a minimum.
+void sayReach(const ReadBlade& b, const std::vector<double>& files, Findings& f) {
+    if (files.empty()) return f.say(Fact::filesCannot, Tone::caution, "E37", {unbounded, 0});
+    double narrowest = unbounded;
+    for (std::size_t i = 1; i < files.size(); ++i)
+        narrowest = std::min(narrowest, files[i] - files[i - 1] + 2 * filesThemselves);
+    const double highest = files.back() - filesThemselves;
+    // A skating and a biting file must fit into it.
+    bool can = !b.window.high && b.window.low && atLeast(highest, *b.window.low);
+    for (std::size_t i = 0; i < files.size() && b.window.high; ++i) {
+        for (std::size_t k = i + 1; k < files.size(); ++k)
+            can = can || ((!b.window.low || atLeast(files[i] - filesThemselves, *b.window.low)) &&
+                          atMost(files[k] + filesThemselves, *b.window.high));
+    }
+    if (!can) f.say(Fact::filesCannot, Tone::caution, "E37", {narrowest, highest});
+}
+
+void filesAlone(const ReadBlade& b, Findings& f) {
+    if (!b.byFiles) return;
+    const std::vector<double> files = filesAtHand(b.batch);
+    sayReach(b, files, f);
+    const FileTest* test = fileTestAt(b.blade(), b.c.gate);
+    if (test == nullptr) return f.say(Fact::filesNotTried, Tone::open, "E37");
+    if (test->surface != Surface::bare)
+        return f.say(Fact::filesNotTried, Tone::open, "E37"); // said why by the files' own rule
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none) return; // likewise
+    const double lower = bracket.lower.value_or(-unbounded);
+    const double upper = bracket.upper.value_or(unbounded);
+    const std::vector<double> told{lower - filesThemselves, upper + filesThemselves};
+    const Window& window = b.window;
+    if (window.low && upper + filesThemselves < *window.low) return f.say(Fact::filesSoft, Tone::bad, "E37", told);
+    if (window.high && lower - filesThemselves > *window.high)
+        return f.say(Fact::filesHard, Tone::caution, "E37", told);
+    const bool above = !window.low || atLeast(lower - filesThemselves, *window.low);
+    const bool below = !window.high || atMost(upper + filesThemselves, *window.high);
+    if (above && below) return f.say(Fact::filesPass, Tone::good, "E37", told);
+    if (const auto file = settlingFile(files, window, lower, upper))
+        return f.say(Fact::filesAcross, Tone::caution, "E37", {told[0], told[1], *file});
+    f.say(Fact::filesStay, Tone::caution, "E37", told);
+}
+
+} // namespace
+
+Rule<ReadBlade> filesAloneRule() {
+    return {{"by files",
+             "that the gate is asked by files; no tester's reading",
+             {Fact::filesNotTried, Fact::filesPass, Fact::filesSoft, Fact::filesHard, Fact::filesAcross,
+              Fact::filesStay, Fact::filesCannot}},
+            filesAlone};
+}
+
+std::vector<DecisionRow> filesAloneRows() {
+    return {
+        {{Fact::filesNotTried}, State::notYet, Act::tryFiles},
+        {{Fact::filesSoft}, State::fail, Act::falseSoftness},
+        {{Fact::filesHard}, State::borderline, Act::temperAgain},
+        {{Fact::filesAcross}, State::borderline, Act::tryFiles},
+        {{Fact::filesStay}, State::borderline, Act::makerDecides},
+        {{Fact::filesPass}, State::pass, Act::done},
+    };
+}
+
+} // namespace rollcall

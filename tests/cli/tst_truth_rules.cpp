@@ -1,0 +1,221 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "tests/support/typed_shop.h"
+
+#include <QtTest>
+
+using namespace rollcall;
+
+// The rules a shop chooses, gates that are answered by files, edges and trials as they were then; typed line by line.
+class tst_TruthRules : public QObject {
+    Q_OBJECT
+
+    fixtures::TypedShop m_shop;
+
+    void line(const QString& text) { m_shop.line(text); }
+    void batch(const QString& grade, const QString& window, int count, const QString& gates, const QString& more = {}) {
+        QStringList blades;
+        for (int i = 1; i <= count; ++i) blades << QStringLiteral("{'mark': 'M-%1', 'thickness': 2.4}").arg(i);
+        line(QStringLiteral("{'do': 'batch', 'name': 'B', 'blades': [%1], 'sold_as': '%2', 'window': '%3', 'gates': "
+                            "[%4]%5}")
+                 .arg(blades.join(", "), grade, window, gates, more));
+    }
+    void verified(const char* at) {
+        line(QStringLiteral("{'do': 'verify', 'tester': 'Bench 1', 'block': '62.6', 'readings': [62.6, 62.7, 62.5, "
+                            "62.6, 62.6], 'time': '%1'}")
+                 .arg(QLatin1String(at)));
+    }
+    void read(double mean) {
+        for (const double off : {-0.1, 0.0, 0.1})
+            line(QStringLiteral("{'do': 'reading', 'batch': 'B', 'blade': 'M-1', 'gate': 'temper', 'tester': "
+                                "'Bench 1', 'value': %1, 'time': '2026-11-25T09:00'}")
+                     .arg(mean + off, 0, 'f', 1));
+    }
+    void files(const QString& gate, const QString& trials) {
+        line(QStringLiteral("{'do': 'files', 'batch': 'B', 'blade': 'M-1', 'gate': '%1', 'tester': 'Files', %2}")
+                 .arg(gate, trials));
+    }
+    QJsonObject blade(int index = 0) { return m_shop.show("B")["blades"].toArray()[index].toObject(); }
+    static QString state(const QJsonObject& b, const char* gate) { return fixtures::TypedShop::state(b, gate); }
+    static QStringList facts(const QJsonObject& b, const char* gate) { return fixtures::TypedShop::facts(b, gate); }
+    static QString said(const QJsonObject& b, const char* gate) { return fixtures::TypedShop::sentences(b, gate); }
+    static QString next(const QJsonObject& b) { return fixtures::TypedShop::next(b); }
+
+private slots:
+    void init() {
+        m_shop.begin(QStringLiteral("%1-%2").arg(QTest::currentTestFunction(), QTest::currentDataTag()));
+        line("{'do': 'tester', 'name': 'Bench 1', 'kind': 'bench'}");
+        line("{'do': 'tester', 'name': 'Files', 'kind': 'files', 'files': [40, 45, 50, 55, 60, 65]}");
+        line("{'do': 'block', 'name': '62.6', 'certified': 62.6}");
+    }
+
+    // E35. The same reading under three rules: 62.2 for 60 to 62.
+    void theRuleDecides_data() {
+        QTest::addColumn<QString>("rule");
+        QTest::addColumn<QString>("state");
+        QTest::newRow("guarded") << "guarded"
+                                 << "borderline";
+        QTest::newRow("plain, outside") << "plain"
+                                        << "borderline"; // hard: temper again, which is no failure
+        QTest::newRow("half a point is still good") << "allowance"
+                                                    << "pass";
+    }
+    void theRuleDecides() {
+        QFETCH(QString, rule);
+        QFETCH(QString, state);
+        batch("115CrV3", "60:62", 1, "'temper'");
+        line(QStringLiteral("{'do': 'rule', 'batch': 'B', 'rule': '%1', 'allowance': 0.5}").arg(rule));
+        verified("2026-11-25T08:00");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        read(62.2);
+        const QJsonObject one = blade();
+        QCOMPARE(tst_TruthRules::state(one, "temper"), state);
+        QCOMPARE(facts(one, "temper").contains("with_allowance"), rule == QLatin1String("allowance"));
+        if (rule == QLatin1String("allowance"))
+            QVERIFY2(said(one, "temper").contains("Passes with allowance"), qPrintable(said(one, "temper")));
+    }
+
+    // Verified five days before: by the day not verified, by the week aged, with a wider U that is said.
+    void anAgedVerification() {
+        batch("115CrV3", "59:63", 1, "'temper'");
+        verified("2026-11-20T08:00");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        read(61.0);
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("borderline"));
+        QCOMPARE(next(blade()), QStringLiteral("verify"));
+        line("{'do': 'rule', 'batch': 'B', 'verify_every': 'week'}");
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("pass"));
+        QVERIFY2(said(blade(), "temper").contains("5 days before"), qPrintable(said(blade(), "temper")));
+    }
+    // A batch that is made later takes the shop's rules.
+    void laterBatchesTakeTheRules() {
+        batch("115CrV3", "60:62", 1, "'temper'");
+        line("{'do': 'rule', 'batch': 'B', 'rule': 'allowance', 'allowance': 0.5, 'later': true}");
+        line("{'do': 'batch', 'name': 'C', 'blades': [{'mark': 'M-1', 'thickness': 2.4}], 'sold_as': '115CrV3', "
+             "'window': '60:62', 'gates': ['temper']}");
+        verified("2026-11-25T08:00");
+        line("{'do': 'temper', 'batch': 'C', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        for (const char* value : {"62.1", "62.2", "62.3"})
+            line(QStringLiteral("{'do': 'reading', 'batch': 'C', 'blade': 'M-1', 'gate': 'temper', 'tester': "
+                                "'Bench 1', 'value': %1, 'time': '2026-11-25T09:00'}")
+                     .arg(QLatin1String(value)));
+        QCOMPARE(state(m_shop.show("C")["blades"].toArray()[0].toObject(), "temper"), QStringLiteral("pass"));
+    }
+
+    // E36. Before anything is read: which means will pass, and what would widen that.
+    void whatCanPassIsSaidFirst() {
+        batch("115CrV3", "59:61", 1, "'temper'");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        const QString text = said(blade(), "temper");
+        QVERIFY2(text.contains("With this tester and 3 readings") && text.contains("five readings on the block"),
+                 qPrintable(text));
+    }
+
+    // E37. Without a tester: a minimum by the hardest file that skates, less 1.5.
+    void quenchByFiles_data() {
+        QTest::addColumn<QString>("minimum");
+        QTest::addColumn<QString>("trials");
+        QTest::addColumn<QString>("state");
+        QTest::addColumn<QString>("act");
+        QTest::newRow("60 skates, 58 asked") << "58"
+                                             << "'skates': [55, 60], 'bites': [65]"
+                                             << "pass"
+                                             << "";
+        QTest::newRow("60 skates, 60 asked") << "60"
+                                             << "'skates': [55, 60]"
+                                             << "borderline"
+                                             << "files";
+        QTest::newRow("60 skates, 65 bites, 60 asked") << "60"
+                                                       << "'skates': [60], 'bites': [65]"
+                                                       << "borderline"
+                                                       << "decide";
+        QTest::newRow("55 bites, 60 asked") << "60"
+                                            << "'skates': [50], 'bites': [55]"
+                                            << "fail"
+                                            << "clean";
+    }
+    void quenchByFiles() {
+        QFETCH(QString, minimum);
+        QFETCH(QString, trials);
+        QFETCH(QString, state);
+        QFETCH(QString, act);
+        batch("1084", "58:62", 1, "'quench'",
+              QStringLiteral(", 'minimum': %1, 'evidence': {'quench': 'files'}").arg(minimum));
+        QCOMPARE(next(blade()), QStringLiteral("files"));
+        files("quench", trials);
+        QCOMPARE(tst_TruthRules::state(blade(), "quench"), state);
+        QCOMPARE(next(blade()), act);
+        if (act == QLatin1String("files")) QCOMPARE(blade()["next"].toObject()["file_hrc"].toDouble(), 65.0);
+    }
+    // A window needs two files inside it, 1.5 from each limit.
+    void temperByFiles() {
+        batch("1084", "48:62", 1, "'temper'");
+        line("{'do': 'plan', 'batch': 'B', 'gate': 'temper', 'required': true, 'by_files': true}");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        QVERIFY(!facts(blade(), "temper").contains("files_cannot"));
+        files("temper", "'skates': [50, 55], 'bites': [60]");
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("pass"));
+        line("{'do': 'limits', 'batch': 'B', 'window': '57:60'}");
+        QVERIFY2(said(blade(), "temper").contains("cannot confirm"), qPrintable(said(blade(), "temper")));
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("borderline"));
+        QCOMPARE(next(blade()), QStringLiteral("decide"));
+    }
+
+    // E6. A soft spine is shown beside the edge, with its own window, and answers no gate.
+    void aSoftSpineIsOrdinary() {
+        batch("115CrV3", "59:63", 1, "'temper'");
+        verified("2026-11-25T08:00");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        read(61.0);
+        for (const char* value : {"41.0", "41.2", "40.8"})
+            line(QStringLiteral("{'do': 'reading', 'batch': 'B', 'blade': 'M-1', 'gate': 'temper', 'tester': "
+                                "'Bench 1', 'zone': 'spine', 'value': %1, 'time': '2026-11-25T09:10'}")
+                     .arg(QLatin1String(value)));
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("pass"));
+        QVERIFY2(said(blade(), "temper").contains("Beside the edge, spine: 41.0"), qPrintable(said(blade(), "temper")));
+        line("{'do': 'zone_window', 'batch': 'B', 'zone': 'spine', 'window': '45:50'}");
+        QVERIFY2(said(blade(), "temper").contains("asked 45.0 to 50.0"), qPrintable(said(blade(), "temper")));
+        QCOMPARE(state(blade(), "temper"), QStringLiteral("pass"));
+    }
+
+    // E32. What fails that is not the steel leaves the step to be done again; the edge that chips ends it.
+    void onlyTheSteelFails() {
+        batch("115CrV3", "60:62", 2, "'proof'");
+        line("{'do': 'trial', 'batch': 'B', 'blade': 'M-1', 'protocol': 'Tip', 'steps': [{'failed': {'what': "
+             "'operator'}}, {'ok': true}]}");
+        const QJsonObject held = blade();
+        QCOMPARE(state(held, "proof"), QStringLiteral("pass"));
+        QVERIFY2(said(held, "proof").contains("it says nothing of the steel"), qPrintable(said(held, "proof")));
+        line(
+            "{'do': 'trial', 'batch': 'B', 'blade': 'M-2', 'protocol': 'Tip', 'steps': [{'failed': {'what': 'tip'}}]}");
+        QCOMPARE(state(blade(1), "proof"), QStringLiteral("fail"));
+        QVERIFY2(said(blade(1), "proof").contains("tip chipped"), qPrintable(said(blade(1), "proof")));
+    }
+
+    // E31. A chip on a thin edge that its geometry explains stays so after the edge is ground stouter; what the thin
+    // edge held stands for the stouter one, not the other way about.
+    void anEarlierEdgeStaysAsItWas() {
+        batch("115CrV3", "60:62", 1, "'edge'");
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.45, 'angle': 15}");
+        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'chip', 'size': 0.3}");
+        const QString before = said(blade(), "edge");
+        QVERIFY(!facts(blade(), "edge").contains("heat_treatment_asked"));
+        QTest::qWait(5);
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.90, 'angle': 23}");
+        const QJsonObject stout = blade();
+        QVERIFY2(!facts(stout, "edge").contains("heat_treatment_asked"), qPrintable(said(stout, "edge")));
+        QVERIFY2(said(stout, "edge").contains("Earlier edge of 0.45 mm, 15° per side: 0 held, 1 failed"),
+                 qPrintable(said(stout, "edge")));
+        QVERIFY(next(stout) == QLatin1String("rung"));
+        QTest::qWait(5);
+        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'true'}");
+        QVERIFY(facts(blade(), "edge").contains("asked_rung_held"));
+        QTest::qWait(5);
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.30, 'angle': 15}");
+        QVERIFY(!facts(blade(), "edge").contains("asked_rung_held")); // thinner: it is asked again
+        QVERIFY2(said(blade(), "edge").contains("it proves nothing for this one"), qPrintable(said(blade(), "edge")));
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_TruthRules)
+#include "tst_truth_rules.moc"
