@@ -343,6 +343,14 @@ const std::vector<LogAct>& logActs() {
          "another window or minimum",
          {inBatch, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
          newLimits},
+        {"other_steel",
+         "another steel in the blades, and where it lies",
+         {inBatch, {"grade", false, "none: takes it back"}, {"place", true, "cladding, core, second layer"}},
+         [](const LogLine& l) {
+             const std::string grade = l.text("grade", "");
+             const Grade* known = l.context().tables.grade(grade);
+             return nameSteelPart(l.logbook(), l.batch().id, {known != nullptr ? known->name : grade, l.text("place")});
+         }},
         {"zone_window",
          "what another zone than the edge is to read",
          {inBatch, {"zone", true, "spine, tang, ricasso, skin, core, cladding, patch"}, {"window", false, "45:52"}},

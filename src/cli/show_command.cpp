@@ -251,6 +251,7 @@ Result<QJsonObject> show(const Options& options, const Tables& shipped) {
     QJsonArray candidates;
     for (const GradeCandidate& one : judged.bar().candidates)
         candidates.append(QJsonObject{{"grade", q(one.grade->name)}, {"score", one.score}, {"share", one.share}});
+    if (!candidates.isEmpty()) candidates.append(QJsonObject{{"grade", "other"}, {"share", judged.bar().otherShare()}});
     return QJsonObject{{"name", q(batch.name)}, {"blades", blades}, {"candidates", candidates}, {"next_load", loads}};
 }
 

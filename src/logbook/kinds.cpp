@@ -304,6 +304,17 @@ const std::vector<Kind>& kinds() {
           "NULL, "
           "low REAL, high REAL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX zone_window_by_batch ON zone_window(batch)"}},
+        {"steel_part",
+         10,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"grade", Are::code}, {"place", Are::code}, {"person", Are::numbered, "P"}},
+         {"CREATE TABLE steel_part (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), grade TEXT NOT "
+          "NULL, "
+          "place TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX steel_part_by_batch ON steel_part(batch)"}},
         {"gate_means",
          10,
          true,

@@ -67,6 +67,10 @@ QString bracketText(const Reason& r) {
     return tr("%1 to %2").arg(hardness(number(r, 0)), hardness(number(r, 1)));
 }
 
+QString plain(double value) {
+    return QString::number(value, 'g', 4);
+}
+
 // Grades with what all evidence says of each, in whole per cent.
 QString withShares(const Reason& r) {
     QStringList grades;
@@ -112,6 +116,16 @@ QString sentence(const Reason& r) {
                                                  : tr("%1 to %2").arg(h(3), h(4));
         return tr("Beside the edge, %1, asked %2").arg(beside, window);
     }
+    case Fact::steelsShare:
+        return tr("%1 are soaked together from %2 to %3").arg(listed(r), degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::steelsShareNothing:
+        return tr("%1 share no soaking temperature: one of them is over- or underheated").arg(listed(r));
+    case Fact::partOutside:
+        return tr("%1 is outside what %2 (%3) is soaked at, %4 to %5")
+            .arg(degrees(number(r, 0)), text(r, 0), text(r, 1), degrees(number(r, 1)), degrees(number(r, 2)));
+    case Fact::partEmbrittles:
+        return tr("%1 turns %2 (%3) brittle: %4 to %5")
+            .arg(degrees(number(r, 0)), text(r, 0), text(r, 1), degrees(number(r, 1)), degrees(number(r, 2)));
     case Fact::verificationAged:
         return tr("Verified %1 days before: aged, ± %2 more for its drift since").arg(whole(number(r, 0)), u(1));
     case Fact::withAllowance:
@@ -369,7 +383,9 @@ QString sentence(const Reason& r) {
     case Fact::looksMoreLike:
         return tr("Looks more like %1").arg(withShares(r));
     case Fact::severalFit:
-        return tr("More than one may be it: %1").arg(withShares(r));
+        return tr("May be %1 (%2, %3 to %4 %5) or %6 (%7, %8 to %9 %5)")
+            .arg(text(r, 0), percent(number(r, 0)), plain(number(r, 2)), plain(number(r, 3)), text(r, 2), text(r, 1),
+                 percent(number(r, 1)), plain(number(r, 4)), plain(number(r, 5)));
     case Fact::noGradeFits:
         return tr("No grade in the library fits");
     case Fact::methodCannotSee:

@@ -276,20 +276,16 @@ NextWords nextStep(const Verdict& v) {
     case Act::tellApart: {
         const auto* apart = v.next.as<TellApartStep>();
         if (apart == nullptr) return {tr("Tell the grades apart"), {}};
-        const auto span = [](double low, double high, int places) {
-            return QStringLiteral("%1–%2").arg(low, 0, 'f', places).arg(high, 0, 'f', places);
-        };
-        const TellApart& how = apart->how;
-        const QString title = tr("%1 or %2?").arg(QString::fromStdString(apart->a), QString::fromStdString(apart->b));
-        if (how.test == TellApart::Test::carbon)
-            return {
-                title,
-                tr("carbon by OES: %1 or %2 %").arg(span(how.a_low, how.a_high, 2), span(how.b_low, how.b_high, 2))};
-        if (how.test == TellApart::Test::coupon)
-            return {
-                title,
-                tr("harden a coupon: %1 or %2").arg(span(how.a_low, how.a_high, 0), span(how.b_low, how.b_high, 0))};
-        return {title, tr("sparks beside known bars")};
+        // The act is what is done; which of the two it is said below, with what it would show in the findings.
+        const QString which = tr("%1 or %2?").arg(QString::fromStdString(apart->a), QString::fromStdString(apart->b));
+        switch (apart->how.test) {
+        case TellApart::Test::carbon:
+            return {tr("Carbon by OES"), which};
+        case TellApart::Test::coupon:
+            return {tr("Harden a coupon"), which};
+        default:
+            return {tr("Sparks beside bars"), which};
+        }
     }
     case Act::lookIntoSurprise:
         return {tr("Look into it"), tr("was the cycle run? oven, reading, steel; then say what it was")};

@@ -37,8 +37,9 @@ private slots:
         QVERIFY2(d.word() != "Pass", qPrintable(d.word()));
         d.press(Qt::Key_F2);
         // More than one may be it: the button asks for what would part them, and opens the place to type it.
-        QVERIFY2(d.act().contains(" or "), qPrintable(d.act()));
-        QVERIFY2(d.reasons().contains("More than one may be it"), qPrintable(d.reasons()));
+        QVERIFY2(d.act().contains("Carbon by OES") || d.act().contains("coupon") || d.act().contains("Sparks"),
+                 qPrintable(d.act()));
+        QVERIFY2(d.reasons().contains("May be "), qPrintable(d.reasons()));
         d.press(Qt::Key_Return);
         QVERIFY2(d.dialogText().contains("A shot at the bar"), qPrintable(d.dialogText()));
         d.press(Qt::Key_Escape);

@@ -219,6 +219,22 @@ private slots:
         QVERIFY(facts(one, "heat").contains("transfer_good"));
     }
 
+    // E39. Two steels in one blade: 1095 in 420, which share no soak; 1095 in 75Ni8, which do.
+    void twoSteelsInOneBlade() {
+        batch("B", "1095", "58:62", 1, "'heat', 'quench', 'temper'");
+        line("{'do': 'other_steel', 'batch': 'B', 'grade': '420', 'place': 'cladding'}");
+        line("{'do': 'heat', 'batch': 'B', 'as': 'h', 'oven': 'Oven 1', 'set': 800, 'medium': 'fast oil'}");
+        line("{'do': 'in_heat', 'heat': 'h', 'blades': ['M-1'], 'in': 0, 'out': 480, 'quenched': 482}");
+        QString text = said(blade("B", 0), "heat");
+        QVERIFY2(text.contains("share no soaking temperature") && text.contains("420 (cladding)"), qPrintable(text));
+        temper("B", "'all'", 400); // brittle for 420, not for 1095
+        QVERIFY2(said(blade("B", 0), "temper").contains("turns 420 (cladding) brittle"),
+                 qPrintable(said(blade("B", 0), "temper")));
+        line("{'do': 'other_steel', 'batch': 'B', 'grade': '75Ni8', 'place': 'cladding'}");
+        text = said(blade("B", 0), "heat");
+        QVERIFY2(text.contains("1095, 75Ni8 are soaked together"), qPrintable(text));
+    }
+
     // E25. One sample of 1372 °C made 180,747 equivalent minutes.
     void aProbeFaultIsLeftOut() {
         batch("B", "1084", "58:62", 1, "'heat', 'quench'");

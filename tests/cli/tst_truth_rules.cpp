@@ -192,6 +192,18 @@ private slots:
         QVERIFY2(said(blade(1), "proof").contains("tip chipped"), qPrintable(said(blade(1), "proof")));
     }
 
+    // Hard by the files: the next temper is foretold from their bracket.
+    void theFilesLeadToTheNextTemper() {
+        batch("1084", "50:58", 1, "'temper'", QStringLiteral(", 'evidence': {'temper': 'files'}"));
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 175, 'hours': 2}");
+        files("temper", "'skates': [55, 60], 'bites': [65]");
+        const QJsonObject one = blade();
+        QVERIFY(facts(one, "temper").contains("files_hard"));
+        QCOMPARE(next(one), QStringLiteral("temper"));
+        const double celsius = one["next"].toObject()["temperature_c"].toDouble();
+        QVERIFY2(celsius > 175 && celsius < 320, qPrintable(QString::number(celsius)));
+    }
+
     // E31. A chip on a thin edge that its geometry explains stays so after the edge is ground stouter; what the thin
     // edge held stands for the stouter one, not the other way about.
     void anEarlierEdgeStaysAsItWas() {

@@ -95,11 +95,11 @@ private slots:
         const Batch batch = log.withBatch();
         log.close();
         const QString path = log.path();
-        QCOMPARE(
-            TempLogbook::meddle(
-                path, "DROP TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE gate_means;;DROP "
-                      "TABLE batch_rules;;DROP TABLE zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
-            QString());
+        QCOMPARE(TempLogbook::meddle(
+                     path, "DROP TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
+                           "gate_means;;DROP TABLE steel_part;;DROP "
+                           "TABLE batch_rules;;DROP TABLE zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
+                 QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());
         QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-10")));

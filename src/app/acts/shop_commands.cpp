@@ -133,6 +133,7 @@ void ShopActions::lookInto() {
               {QString(),
                {"cycle run as logged, oven checked: it stands", tr("cycle run as logged, oven checked: it stands")},
                {"read again by a verified tester: it stands", tr("read again by a verified tester: it stands")},
+               {"the cycle was not run", tr("the cycle was not run")},
                {"the oven was off", tr("the oven was off")},
                {"the steel is not as said", tr("the steel is not as said")}},
               [this, looked = *blade](const std::string& reason) {

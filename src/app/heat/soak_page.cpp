@@ -217,6 +217,7 @@ ColumnContent SoakPage::content() const {
         content.act = tr("Start the heat");
         content.detail = tr("oven, set point, soak");
         content.left.clear();
+        content.lines = reasonLines(m_document.verdictAt(Gate::heat)); // what steels share is known before
         content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
         content.below.push_back({Tone::note, words::cautionText(Caution::quenchOil), {}, true});
         return content;

@@ -31,20 +31,20 @@ QString shown(const std::string& text) {
     return text.empty() ? QStringLiteral("–") : QString::fromStdString(text);
 }
 
-// "40 to 50 cuts · 2 to 3 of 3": the places a piece may have; nothing where all may have any.
-void addPlaces(QStringList& cells, const std::vector<std::optional<Places>>& places) {
+// The places that the pieces may have at a property; empty where all may have any.
+QStringList placeCells(const std::vector<std::optional<Places>>& places) {
     const auto tried = std::count_if(places.begin(), places.end(), [](const auto& one) { return one.has_value(); });
     const bool anything = std::any_of(places.begin(), places.end(), [&](const auto& one) {
         return one && (one->best > 1 || one->worst < static_cast<int>(tried));
     });
-    if (tried < 2 || !anything) return;
-    for (qsizetype i = 0; i < cells.size(); ++i) {
-        const auto& place = places[static_cast<std::size_t>(i)];
-        if (!place) continue;
-        const QString which = place->best == place->worst ? tr("place %1").arg(place->best)
-                                                          : tr("place %1 to %2").arg(place->best).arg(place->worst);
-        cells[i] += QStringLiteral(" · ") + which;
+    QStringList cells;
+    for (const auto& place : places) {
+        if (tried < 2 || !anything) break;
+        cells << (!place                        ? QStringLiteral("–")
+                  : place->best == place->worst ? QString::number(place->best)
+                                                : tr("%1 to %2").arg(place->best).arg(place->worst));
     }
+    return cells;
 }
 
 } // namespace
@@ -209,25 +209,31 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
         for (const StudyPiece& piece : m_pieces) all.push_back(by(piece));
         return all;
     };
-    addPlaces(held.cells, placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
-                                       if (!piece.held) return std::nullopt;
-                                       const double load = piece.held->force_n * piece.held->raise_deg;
-                                       return Performed{load, piece.failed_as ? load : endless};
-                                   }),
-                                   true));
-    addPlaces(dull.cells,
-              placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
-                           if (!piece.dull) return std::nullopt;
-                           return Performed{double(piece.dull->last_pass),
-                                            piece.dull->first_fail ? double(*piece.dull->first_fail) : endless};
-                       }),
-                       true));
-    addPlaces(set.cells, placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
-                                      if (!piece.set_deg) return std::nullopt;
-                                      return Performed{*piece.set_deg, *piece.set_deg};
-                                  }),
-                                  false));
-    rows.push_back(std::move(held));
+    const QStringList heldPlaces =
+        placeCells(placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                                if (!piece.held) return std::nullopt;
+                                const double load = piece.held->force_n * piece.held->raise_deg;
+                                return Performed{load, piece.failed_as ? load : endless};
+                            }),
+                            true));
+    const QStringList dullPlaces =
+        placeCells(placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                                if (!piece.dull) return std::nullopt;
+                                return Performed{double(piece.dull->last_pass),
+                                                 piece.dull->first_fail ? double(*piece.dull->first_fail) : endless};
+                            }),
+                            true));
+    const QStringList setPlaces =
+        placeCells(placesOf(performed([](const StudyPiece& piece) -> std::optional<Performed> {
+                                if (!piece.set_deg) return std::nullopt;
+                                return Performed{*piece.set_deg, *piece.set_deg};
+                            }),
+                            false));
+    const auto withPlaces = [&](Row row, const QStringList& places) {
+        rows.push_back(std::move(row));
+        if (!places.isEmpty()) rows.push_back({tr("· its place"), places, false});
+    };
+    withPlaces(std::move(held), heldPlaces);
     rows.push_back(std::move(failed));
     for (const QString& protocol : protocols) {
         Row row{protocol, {}, false};
@@ -240,18 +246,19 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
             }
             row.cells << cell;
         }
-        addPlaces(row.cells, placesOf(performed([&](const StudyPiece& piece) -> std::optional<Performed> {
-                                          for (const auto& tried : piece.trials) {
-                                              if (QString::fromStdString(tried.protocol) == protocol)
-                                                  return Performed{tried.passed ? 1.0 : 0.0, tried.passed ? 1.0 : 0.0};
-                                          }
-                                          return std::nullopt;
-                                      }),
-                                      true));
-        rows.push_back(std::move(row));
+        const QStringList places =
+            placeCells(placesOf(performed([&](const StudyPiece& piece) -> std::optional<Performed> {
+                                    for (const auto& tried : piece.trials) {
+                                        if (QString::fromStdString(tried.protocol) == protocol)
+                                            return Performed{tried.passed ? 1.0 : 0.0, tried.passed ? 1.0 : 0.0};
+                                    }
+                                    return std::nullopt;
+                                }),
+                                true));
+        withPlaces(std::move(row), places);
     }
-    rows.push_back(std::move(dull));
-    rows.push_back(std::move(set));
+    withPlaces(std::move(dull), dullPlaces);
+    withPlaces(std::move(set), setPlaces);
     for (const Trait same : {Trait::grade, Trait::lot, Trait::hardness, Trait::soak, Trait::tempers, Trait::thickness,
                              Trait::edge, Trait::angle}) {
         if (same != factor && !differs(same)) rows.push_back({words::traitName(same), cellsOf(same), false});

@@ -58,6 +58,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         } else {
             auto* box = new QComboBox;
             box->setEditable(field.free_text);
+            box->setInsertPolicy(QComboBox::NoInsert); // else Enter makes a choice of what was typed, without its key
             int chosen = field.free_text ? -1 : 0;
             for (const FormChoice& choice : field.choices) {
                 if (choice.key == field.value) chosen = box->count();

@@ -243,6 +243,35 @@ void SteelBench::lot() {
               });
 }
 
+// E39. Blades of two steels: both are held against heat and tempers.
+void SteelBench::nameOther() {
+    const Batch& batch = m_document.batch();
+    QStringList grades{QString()};
+    for (const Grade& grade : m_document.tables().grades()) grades << QString::fromStdString(grade.name);
+    QStringList named;
+    for (const SteelPart& part : batch.other_steels)
+        named << tr("%1: %2").arg(QString::fromStdString(part.place), QString::fromStdString(part.grade));
+    auto* form = new FormDialog(
+        tr("Another steel in %1").arg(QString::fromStdString(batch.name)), tr("Keep it"),
+        {{"grade",
+          tr("Grade"),
+          named.isEmpty() ? tr("beside the edge's; blank takes it back") : named.join(QStringLiteral("; ")),
+          {},
+          namedChoices(grades),
+          true},
+         {"place", tr("Where"), tr("cladding, core, second layer"), tr("cladding"), {}, false}},
+        m_look, window());
+    form->ask(
+        [](const FormValues& v) {
+            return v["place"].isEmpty() ? FormFault{QStringLiteral("place"), tr("Say where it lies.")} : FormFault{};
+        },
+        [this, id = batch.id](const FormValues& v) {
+            const Grade* known = m_document.tables().grade(v["grade"].toStdString());
+            const SteelPart part{known != nullptr ? known->name : v["grade"].toStdString(), v["place"].toStdString()};
+            m_document.perform([id, part](Logbook& logbook) { return nameSteelPart(logbook, id, part); });
+        });
+}
+
 void SteelBench::certificate() {
     QStringList known;
     for (const ElementReading& value : m_document.batch().certificate)

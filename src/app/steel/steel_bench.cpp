@@ -193,8 +193,9 @@ void SteelBench::paintEvent(QPaintEvent*) {
         painter.fillRect(x - px(6), bottom + px(44), px(8), 2, p.ink);
         painter.fillRect(x - px(6), row - px(18), px(8), 2, p.ink);
         drawText(painter, px(24), std::min(row + px(2), height() - px(8)),
-                 elided(tr("By all evidence; not told apart."), m_look.font(16), middle - px(40)), m_look.font(16),
-                 p.ink);
+                 elided(tr("Not told apart. Another: %1").arg(words::percent(a->otherShare())), m_look.font(16),
+                        middle - px(40)),
+                 m_look.font(16), p.ink);
     }
     CouponRule coupon;
     coupon.grades = alike;
@@ -337,6 +338,8 @@ Commands SteelBench::commands() {
          batch},
         {QStringLiteral("steel.changed"), tr("Changed pieces"), tr("carburised, decarburised, another heat"),
          Verb::none, [this] { noteChanged(); }, batch},
+        {QStringLiteral("steel.other"), tr("Another steel"), tr("laminated, pattern-welded: its grade and place"),
+         Verb::none, [this] { nameOther(); }, batch},
         {QStringLiteral("steel.library"), tr("Library"), tr("the grades, and your own"), Verb::none,
          [this] { library(); }, batch},
         {QStringLiteral("steel.watch"), tr("Watched folder"), tr("where the analyser's program writes"), Verb::none,

@@ -54,6 +54,7 @@ private:
     void assign(const std::string& grade);
     void lot();
     void certificate();
+    void nameOther();
     void noteSpark();
     void noteCoupon();
     void noteChanged();

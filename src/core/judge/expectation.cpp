@@ -3,6 +3,7 @@
 #include "core/judge/expectation.h"
 
 #include "core/base/number.h"
+#include "core/measure/files.h"
 #include "core/measure/outliers.h"
 #include "core/measure/statistics.h"
 
@@ -19,6 +20,20 @@ std::string heatOf(const Batch& batch, const Blade& blade) {
 
 double alloyPercent(const Grade* grade) {
     return grade != nullptr ? grade->alloy_percent : 0.0;
+}
+
+// E37. What files alone tell of a blade after a temper: between the hardest that skated and the softest that bit, each
+// known to 1.5, evenly. None where one side is open, or a tester has read it.
+std::optional<std::pair<double, double>> readByFiles(const Blade& blade, int temper) {
+    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& one) {
+        return one.gate == Gate::temper && one.round == blade.round && one.after_temper == temper &&
+               one.surface == Surface::bare;
+    });
+    if (test == blade.file_tests.rend()) return std::nullopt;
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none || !bracket.lower || !bracket.upper) return std::nullopt;
+    const double half = (*bracket.upper - *bracket.lower) / 2 + filesThemselves;
+    return std::pair((*bracket.lower + *bracket.upper) / 2, half / std::sqrt(3.0));
 }
 
 // cases are those of the Temper gate where they are at hand: the readings after each blade's last temper are sorted
@@ -40,6 +55,13 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
         for (int temper = 1; temper <= last; ++temper) {
             const auto tempers = tempersUpTo(blade, temper);
             if (!tempers) break;
+            const auto parameter = temperParameter(grade->hj_c, *tempers);
+            if (!parameter) continue;
+            const auto files = batch.planOf(Gate::temper).by_files ? readByFiles(blade, temper) : std::nullopt;
+            if (files && candidatesAt(blade, Gate::temper, temper).empty()) {
+                seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, files->first, files->second, 0}});
+                continue;
+            }
             ReadingSet sorted;
             if (cases == nullptr || temper < last) {
                 const auto candidates = candidatesAt(blade, Gate::temper, temper);
@@ -51,10 +73,9 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
             if (set.hrc.empty() || !set.verified || !set.bias || set.rebound) continue;
             const Agreement agreement =
                 agreementOf(set.hrc, set.tester.pooled_sd, set.tester.pooled_dof, set.tester.resolution);
-            const auto parameter = temperParameter(grade->hj_c, *tempers);
             const auto budget =
                 uncertaintyBudget(set.tester, static_cast<int>(set.hrc.size()), sampleSd(set.hrc), set.bias);
-            if (!parameter || !budget) continue;
+            if (!budget) continue;
             const double mean = agreement.mean_without_flagged.value_or(meanOf(set.hrc)) - set.bias->error;
             // Readings of one blade that contradict each other tell where it lies no better than between them.
             const double apart = agreement.uneven || agreement.disagree ? rangeOf(set.hrc) / 2 : 0.0;
@@ -295,7 +316,10 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
             outlook.in_u = outlook.by / std::hypot(outlook.expected->u, measurement->budget.standard_uncertainty);
         }
         const bool open = lastTemper(blade) < requiredTempers(batch, blade, tables);
-        const bool hard = measurement && measurement->side == Side::hard;
+        const auto files =
+            !measurement && batch.planOf(Gate::temper).by_files ? readByFiles(blade, lastTemper(blade)) : std::nullopt;
+        const bool hard = (measurement && measurement->side == Side::hard) ||
+                          (files && batch.window.high && files->first > *batch.window.high);
         if (!open && !hard) continue;
         outlook.advice = book.advice(blade);
         if (const TemperModel* model = outlook.advice ? book.now() : nullptr) {

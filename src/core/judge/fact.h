@@ -96,6 +96,7 @@ enum class Fact {
     longSinceQuench,    ///< numbers: minutes
     // temper gate
     temperEmbrittles,          ///< numbers: temperature, from, to; logged inside what the grade is to avoid
+    partEmbrittles,            ///< numbers: temperature, from, to; text: grade, place of the other steel
     tempersMissing,            ///< numbers: logged, needed
     oneTemperAdvised,          ///< numbers: logged, advised
     noReadingsAfterLastTemper, ///< numbers: last temper
@@ -120,7 +121,7 @@ enum class Fact {
     certificateDiffers,    ///< numbers: shot, certificate; text: element
     alsoConsistent,        ///< text: grades that cannot be told apart
     looksMoreLike,         ///< text: grades; numbers: their shares
-    severalFit,            ///< text: two grades; numbers: their shares; more than one is likely enough to be it
+    severalFit, ///< text: two grades, unit; numbers: their shares, ranges that would part them; more than one may be it
     noGradeFits,
     methodCannotSee, ///< text: elements
     gradeReassigned, ///< text: sold as, taken for
@@ -135,14 +136,17 @@ enum class Fact {
     noHeatLogged,
     notInYet,
     notOutYet,
-    soakGood,     ///< numbers: minutes, least, most (0: none), equivalent minutes
-    soakOver,     ///< numbers: minutes, most, equivalent minutes
-    soakUnder,    ///< numbers: minutes, least
-    soakApart,    ///< numbers: equivalent minutes, the batch's median
-    soakByOven,   ///< the thickness is not known: the oven's time is judged
-    soakByClock,  ///< numbers: minutes in the oven; there is no trace
-    probeFault,   ///< numbers: samples left out, degrees of the first, its minute
-    ovenOvershot, ///< numbers: peak, set point
+    soakGood,           ///< numbers: minutes, least, most (0: none), equivalent minutes
+    soakOver,           ///< numbers: minutes, most, equivalent minutes
+    soakUnder,          ///< numbers: minutes, least
+    soakApart,          ///< numbers: equivalent minutes, the batch's median
+    soakByOven,         ///< the thickness is not known: the oven's time is judged
+    soakByClock,        ///< numbers: minutes in the oven; there is no trace
+    probeFault,         ///< numbers: samples left out, degrees of the first, its minute
+    steelsShare,        ///< numbers: window of the soak that all steels of the blade share; text: their grades
+    steelsShareNothing, ///< text: their grades
+    partOutside,        ///< numbers: set point, low, high of this steel; text: grade, place
+    ovenOvershot,       ///< numbers: peak, set point
     ovenNeverChecked,
     transferGood,  ///< numbers: seconds, degrees on entering
     transferLate,  ///< numbers: seconds, degrees on entering, least that the grade may have there, lower critical point
@@ -321,6 +325,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "scatter_over_three",
                                           "long_since_quench",
                                           "temper_embrittles",
+                                          "part_embrittles",
                                           "tempers_missing",
                                           "one_temper_advised",
                                           "no_readings_after_last_temper",
@@ -365,6 +370,9 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "soak_by_oven",
                                           "soak_by_clock",
                                           "probe_fault",
+                                          "steels_share",
+                                          "steels_share_nothing",
+                                          "part_outside",
                                           "oven_overshot",
                                           "oven_never_checked",
                                           "transfer_good",

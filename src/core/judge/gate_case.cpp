@@ -147,8 +147,14 @@ int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables
             hottest = std::max(hottest.value_or(*temper.temperature_c), *temper.temperature_c);
     }
     if (batch.minimum_tempers) return *batch.minimum_tempers;
+    // E39: of several steels the one that needs most.
+    int most = 0;
+    for (const SteelPart& part : batch.other_steels) {
+        if (const Grade* other = tables.grade(part.grade)) most = std::max(most, other->minimumTempers(hottest));
+    }
     const Grade* grade = tables.grade(batch.grade);
-    if (grade != nullptr) return grade->minimumTempers(hottest);
+    if (grade != nullptr) return std::max(most, grade->minimumTempers(hottest));
+    if (most > 0) return most;
     return hottest && atLeast(*hottest, 450.0) ? 2 : 1;
 }
 

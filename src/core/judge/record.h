@@ -385,6 +385,12 @@ struct Note {
     Instant at;
 };
 
+/// E39. Another steel in the blades of a batch than the one its edge is of: laminated, pattern-welded, san-mai.
+struct SteelPart {
+    std::string grade;
+    std::string place; ///< cladding, core, second layer
+};
+
 /// E35. By which rules a batch is judged: two schools stay two schools.
 struct BatchRules {
     DecisionRule rule = DecisionRule::guarded;
@@ -399,9 +405,10 @@ struct Batch {
     std::string id;
     std::string name;
     std::string purpose;
-    std::string grade;   ///< that it is taken for; may be one the library does not know
-    std::string claimed; ///< that it was sold as
-    std::string lot;     ///< name of the bar or lot
+    std::string grade;                   ///< that it is taken for; may be one the library does not know
+    std::string claimed;                 ///< that it was sold as
+    std::vector<SteelPart> other_steels; ///< beside the edge's, in the order they were named
+    std::string lot;                     ///< name of the bar or lot
     std::string supplier;
     std::string heat_number;
     std::vector<ElementReading> certificate; ///< the mill's values

@@ -77,6 +77,13 @@ std::optional<SteelAnswer> measuredAnswer(const Batch& batch, const std::string&
 
 } // namespace
 
+double SteelAnswer::otherShare() const {
+    if (candidates.empty()) return 0;
+    double known = 0;
+    for (const GradeCandidate& candidate : candidates) known += candidate.share;
+    return std::max(0.0, 1 - known);
+}
+
 const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
     const auto found = std::find_if(candidates.begin(), candidates.end(), [&](const GradeCandidate& candidate) {
         return candidate.claim != Claim::notConsistent && !sameName(candidate.grade->name, grade);

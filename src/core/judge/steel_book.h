@@ -27,6 +27,8 @@ struct SteelAnswer {
     };
     std::vector<Differs> differs;
 
+    /// Share of grades that are not in the library; 0 where nothing is ranked.
+    double otherShare() const;
     /// The grade that all evidence allows and that is likeliest, apart from this one; null when none is.
     const GradeCandidate* bestBeside(const std::string& grade) const;
 };

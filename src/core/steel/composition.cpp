@@ -312,6 +312,22 @@ std::vector<Seen> seenIn(const std::vector<Analysis>& known, const Tables& table
     return seen;
 }
 
+// E16. Nickel and copper of a tool or high speed steel may be 0.75 together where its standard names neither.
+std::optional<Seen> nickelAndCopper(const std::vector<Seen>& seen, const Grade& grade) {
+    const bool counts = grade.isHighSpeed() || grade.family.rfind("tool", 0) == 0;
+    if (!counts || !allowedOf(grade, "Ni").residual || !allowedOf(grade, "Cu").residual) return std::nullopt;
+    Seen both{{"Ni + Cu", 0.0, std::nullopt, std::nullopt}, 0, false};
+    int found = 0;
+    for (const Seen& one : seen) {
+        if ((one.reading.element != "Ni" && one.reading.element != "Cu") || !one.reading.percent) continue;
+        *both.reading.percent += *one.reading.percent;
+        both.sigma = std::hypot(both.sigma, one.sigma);
+        ++found;
+    }
+    return found == 2 ? std::optional(both) : std::nullopt;
+}
+constexpr double nickelAndCopperMost = 0.75; // per cent
+
 const Error nothingSeen{ErrorKind::range, "", "no element was measured that this method can see"};
 
 // A coupon against what a grade can give: a normal tail above, a heavy one below.
@@ -335,6 +351,12 @@ Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Gr
                                   allowed.residual, z, one.doubtful});
     }
     if (match.elements.empty()) return nothingSeen;
+    if (const auto both = nickelAndCopper(seenIn(known, tables), grade)) {
+        const Allowed allowed{0, nickelAndCopperMost, true};
+        const double z = distanceOutside(both->reading, both->sigma, allowed);
+        sum.add(z, false);
+        match.elements.push_back({both->reading.element, both->reading, both->sigma, 0, allowed.high, true, z, false});
+    }
     match.claim = sum.claim();
     // What XRF sees badly speaks last of those alike.
     std::stable_sort(match.elements.begin(), match.elements.end(), [](const ElementMatch& a, const ElementMatch& b) {
@@ -379,6 +401,8 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& know
             if (!one.doubtful) candidate.score += logLikelihood(one.reading, one.sigma, allowed);
             sum.add(distanceOutside(one.reading, one.sigma, allowed), one.doubtful);
         }
+        if (const auto both = nickelAndCopper(seen, grade))
+            sum.add(distanceOutside(both->reading, both->sigma, {0, nickelAndCopperMost, true}), false);
         candidate.claim = sum.claim();
         for (const double hrc : coupons) {
             candidate.score += couponLikelihood(grade, hrc);
@@ -432,8 +456,11 @@ TellApart howToTellApart(const Grade& a, const Grade& b) {
     const auto cb = carbonOf(b);
     if (ca && cb && apart(ca->first, ca->second, cb->first, cb->second))
         return {TellApart::Test::carbon, ca->first, ca->second, cb->first, cb->second};
+    // A range as wide as 420's (carbon from 0.15 up) holds the others: its typical value parts nothing.
+    constexpr double told = 6;
+    const bool narrow = a.as_quenched_max - a.as_quenched_min <= told && b.as_quenched_max - b.as_quenched_min <= told;
     if (apart(a.as_quenched_min, a.as_quenched_max, b.as_quenched_min, b.as_quenched_max) ||
-        std::abs(a.as_quenched_typical - b.as_quenched_typical) >= 2)
+        (narrow && std::abs(a.as_quenched_typical - b.as_quenched_typical) >= 2))
         return {TellApart::Test::coupon, a.as_quenched_min, a.as_quenched_max, b.as_quenched_min, b.as_quenched_max};
     constexpr double seenInSparks = 0.2; // per cent of carbon
     if (ca && cb && std::abs(ca->first + ca->second - cb->first - cb->second) / 2 >= seenInSparks)

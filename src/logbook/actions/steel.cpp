@@ -156,4 +156,15 @@ Result<Done> keepOwnGrade(Logbook& logbook, const GradeSheet& sheet) {
     });
 }
 
+Result<Done> nameSteelPart(Logbook& logbook, const std::string& batch, const SteelPart& part) {
+    if (trimmed(part.place).empty()) return refused("place", "say where it lies: cladding, core, second layer");
+    return logbook.transact("steel named", [&] {
+        return logbook.database().insert(
+            "steel_part",
+            stamped(
+                {{"id", q(logbook.newId())}, {"batch", q(batch)}, {"grade", q(part.grade)}, {"place", q(part.place)}},
+                logbook.now(), logbook.person()));
+    });
+}
+
 } // namespace rollcall

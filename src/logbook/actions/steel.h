@@ -36,4 +36,8 @@ Result<Done> assignGrade(Logbook& logbook, const std::string& batch, const std::
 /// A grade of the shop's own, in its next version. Errors (refused): no name.
 Result<Done> keepOwnGrade(Logbook& logbook, const GradeSheet& sheet);
 
+/// E39. Another steel of the blades, and where it lies; no grade takes the one at that place back. Errors (refused): no
+/// place.
+Result<Done> nameSteelPart(Logbook& logbook, const std::string& batch, const SteelPart& part);
+
 } // namespace rollcall

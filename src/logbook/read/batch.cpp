@@ -129,6 +129,14 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     for (const Row& row : *means) {
         if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)].by_files = row[1].toBool();
     }
+    const auto parts = m_database->select(
+        QStringLiteral("SELECT grade, place FROM steel_part WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+    if (!parts) return parts.error();
+    for (const Row& row : *parts) {
+        // The latest word on a place counts; no grade takes it back.
+        std::erase_if(batch.other_steels, [&](const SteelPart& part) { return part.place == s(row[1]); });
+        if (!s(row[0]).empty()) batch.other_steels.push_back({s(row[0]), s(row[1])});
+    }
     const auto zones = m_database->select(
         QStringLiteral("SELECT zone, low, high FROM zone_window WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
     if (!zones) return zones.error();

@@ -66,6 +66,16 @@ private slots:
         QVERIFY(m.elements[0].residual);
         QCOMPARE(m.elements[0].high.value(), 0.30);
     }
+    // E16. D2 names neither nickel nor copper: half a per cent of each is too much of both, half of one is not.
+    void nickelAndCopperCountTogether() {
+        const char* both =
+            "element,percent,error\nCr,12,0.1\nMo,0.9,0.03\nV,0.8,0.03\nMn,0.3,0.03\nNi,0.5,0.02\nCu,0.5,0.02\n";
+        const char* one =
+            "element,percent,error\nCr,12,0.1\nMo,0.9,0.03\nV,0.8,0.03\nMn,0.3,0.03\nNi,0.5,0.02\nCu,0.1,0.02\n";
+        QCOMPARE(match(one, "D2").claim, Claim::consistent);
+        QVERIFY(match(both, "D2").claim != Claim::consistent);
+        QCOMPARE(match(both, "D2").elements.front().element, std::string("Ni + Cu"));
+    }
     void carbonIsSeenBySparkEmissionOnly() {
         const char* text = "element,percent,error\nC,0.62,0.01\nMn,0.75,0.02\nCr,0.1,0.02\n";
         QCOMPARE(match(text, "1095", AnalysisMethod::oes).claim, Claim::notConsistent);

@@ -15,6 +15,8 @@ struct HeatOfBlade {
     const HeatAnswer& answer;
     std::optional<bool> in_limits;
     const Grade* grade;
+    const Batch& batch;
+    const Tables& tables;
 
     /// It came out of the oven, and when is known.
     bool isThrough() const { return answer.run != nullptr && answer.heat->in_s && answer.clock_minutes; }
@@ -98,6 +100,35 @@ void quenchant(const HeatOfBlade& h, Findings& f) {
     f.say(Fact::quenchantGood, Tone::good, "heat", {*at});
 }
 
+// E39. Steels in one blade are soaked together: the window they share, and what the set point is to each.
+void steels(const HeatOfBlade& h, Findings& f) {
+    if (h.batch.other_steels.empty() || h.grade == nullptr) return;
+    Range shared = h.grade->austenitise_c;
+    std::vector<std::string> names{h.grade->name};
+    std::vector<std::pair<const Grade*, std::string>> all{{h.grade, "edge"}};
+    for (const SteelPart& part : h.batch.other_steels) {
+        const Grade* other = h.tables.grade(part.grade);
+        if (other == nullptr) {
+            f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {part.grade});
+            continue;
+        }
+        names.push_back(other->name);
+        all.emplace_back(other, part.place);
+        shared.low = std::max(*shared.low, *other->austenitise_c.low);
+        shared.high = std::min(*shared.high, *other->austenitise_c.high);
+    }
+    if (*shared.low <= *shared.high)
+        f.say(Fact::steelsShare, Tone::note, "E39", {*shared.low, *shared.high}, names);
+    else
+        f.say(Fact::steelsShareNothing, Tone::caution, "E39", {}, names);
+    if (h.answer.run == nullptr) return;
+    for (const auto& [grade, place] : all) {
+        if (!grade->austenitise_c.holds(h.answer.run->set_c))
+            f.say(Fact::partOutside, Tone::caution, "E39",
+                  {h.answer.run->set_c, *grade->austenitise_c.low, *grade->austenitise_c.high}, {grade->name, place});
+    }
+}
+
 // What was written down against what the trace says: both shown, neither chosen.
 void noted(const HeatOfBlade& h, Findings& f) {
     if (h.answer.run == nullptr) return;
@@ -132,6 +163,10 @@ GateRules<HeatOfBlade> heatRules() {
            {Fact::transferNotNoted, Fact::transferApart, Fact::transferSlow, Fact::transferLate, Fact::transferGood}},
           transfer},
          {{"quenchant", "both marks", {Fact::quenchantNotNoted, Fact::quenchantOff, Fact::quenchantGood}}, quenchant},
+         {{"steels",
+           "another steel in the blade; known grades",
+           {Fact::steelsShare, Fact::steelsShareNothing, Fact::partOutside, Fact::gradeUnknown}},
+          steels},
          {{"noted", "what was written down", {Fact::noteAgainstTrace}}, noted}},
         {{{Fact::noHeatLogged}, State::notYet, Act::startHeat},
          {{Condition{"not through", {Fact::notInYet, Fact::notOutYet}}}, State::notYet, Act::markBlade},
@@ -154,7 +189,8 @@ GateTable heatTable() {
 Verdict judgeHeat(const Batch& batch, std::size_t index, const HeatBook& book, const Tables& tables) {
     const Blade& blade = batch.blades[index];
     if (auto excused = excusedVerdict(blade, Gate::heat)) return *excused;
-    Verdict verdict = heatGate().judge(blade, {book.of(index), book.soakInLimits(index), tables.grade(batch.grade)});
+    Verdict verdict =
+        heatGate().judge(blade, {book.of(index), book.soakInLimits(index), tables.grade(batch.grade), batch, tables});
     verdict.cautions = {Caution::hotWork, Caution::quenchOil};
     return verdict;
 }

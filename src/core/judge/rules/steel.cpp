@@ -24,10 +24,17 @@ struct SteelOfBlade {
         const GradeCandidate* best = answer.bestBeside(batch.grade);
         if (best == nullptr || withTwins(*best) >= sureEnough) return std::nullopt;
         for (const GradeCandidate& other : answer.candidates) {
-            if (fits(other) && &other != best && other.cannot_be_told_apart && !twins(*best, other))
-                return std::pair(best, &other);
+            const TellApart::Test test = howToTellApart(*best->grade, *other.grade).test;
+            // A coupon that was hardened has said what it can.
+            const bool canPart = test != TellApart::Test::none && !(test == TellApart::Test::coupon && couponTaken());
+            if (fits(other) && &other != best && other.cannot_be_told_apart && canPart) return std::pair(best, &other);
         }
         return std::nullopt;
+    }
+    bool couponTaken() const {
+        return std::any_of(batch.steel_notes.begin(), batch.steel_notes.end(), [](const SteelNote& note) {
+            return note.kind == SteelNoteKind::coupon && note.hrc.has_value();
+        });
     }
     bool fits(const GradeCandidate& one) const {
         return one.claim != Claim::notConsistent && !sameName(one.grade->name, batch.grade);
@@ -136,9 +143,13 @@ void lookAlikes(const SteelOfBlade& s, Findings& f) {
         others.push_back(candidate.grade->name);
         shares.push_back(candidate.share);
     }
-    if (const auto rivals = s.rivals(); wrong && rivals)
-        f.say(Fact::severalFit, Tone::note, "E17", {rivals->first->share, rivals->second->share},
-              {rivals->first->grade->name, rivals->second->grade->name});
+    if (const auto rivals = s.rivals(); wrong && rivals) {
+        const TellApart how = howToTellApart(*rivals->first->grade, *rivals->second->grade);
+        f.say(Fact::severalFit, Tone::note, "E17",
+              {rivals->first->share, rivals->second->share, how.a_low, how.a_high, how.b_low, how.b_high},
+              {rivals->first->grade->name, rivals->second->grade->name,
+               how.test == TellApart::Test::coupon ? "HRC" : "% C"});
+    }
     if (wrong && !s.answer.candidates.empty() && s.answer.bestBeside({}) == nullptr)
         f.say(Fact::noGradeFits, Tone::note, "M26");
     else if (!others.empty())

@@ -60,6 +60,16 @@ void tempers(const ReadBlade& b, Findings& f) {
             f.say(Fact::temperEmbrittles, Tone::caution, "E20",
                   {*temper.temperature_c, *b.grade->embrittle_c.low, *b.grade->embrittle_c.high});
     }
+    for (const SteelPart& part : b.batch.other_steels) { // E39
+        const Grade* other = b.tables.grade(part.grade);
+        for (const Temper& temper : b.blade().tempers) {
+            if (other != nullptr && temper.round == b.blade().round && temper.temperature_c &&
+                other->embrittle_c.holds(*temper.temperature_c))
+                f.say(Fact::partEmbrittles, Tone::note, "E39",
+                      {*temper.temperature_c, *other->embrittle_c.low, *other->embrittle_c.high},
+                      {other->name, part.place});
+        }
+    }
     if (b.logged < b.needed) {
         f.say(Fact::tempersMissing, Tone::open, "temper", {double(b.logged), double(b.needed)});
         if (b.grade == nullptr && !b.batch.minimum_tempers)
@@ -76,7 +86,8 @@ void nextTemper(const ReadBlade& b, Findings& f) {
     if (b.decidable() && b.outOfReach()) return f.say(Fact::noTemperReaches, Tone::bad, "M21");
     if (b.wantsTemper()) f.say(Fact::notYetDone, Tone::note, "temper");
     const bool sound = b.c.set.verified && !(b.measured() != nullptr && b.measured()->agreement.uneven);
-    if (!b.outlook.advice || !(b.logged < b.needed || (b.wantsTemper() && sound))) return;
+    // Asked by files there is advice only where their bracket lies above the window.
+    if (!b.outlook.advice || !(b.logged < b.needed || (b.wantsTemper() && sound) || b.byFiles)) return;
     const auto told = [](const NextTemper& t) {
         return std::vector<double>{t.temperature_c, t.hours, t.expect.hrc, t.chance_inside, t.chance_soft};
     };
@@ -132,7 +143,7 @@ GateRules<ReadBlade> temperRules() {
                        windowRule(),
                        {{"tempers",
                          "recipe or grade",
-                         {Fact::temperEmbrittles, Fact::tempersMissing, Fact::gradeUnknown,
+                         {Fact::temperEmbrittles, Fact::partEmbrittles, Fact::tempersMissing, Fact::gradeUnknown,
                           Fact::noReadingsAfterLastTemper, Fact::oneTemperAdvised}},
                         tempers},
                        {{"next temper",
