@@ -3,7 +3,6 @@
 #include "report/certificate.h"
 
 #include "core/judge/release_judge.h"
-#include "core/judge/steel_book.h"
 #include "core/measure/verification.h"
 #include "plot/glyphs.h"
 #include "plot/look.h"
@@ -148,7 +147,7 @@ void drawIndents(Page& page, const Batch& batch, const BatchVerdicts& verdicts) 
     }
 }
 
-void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
+void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     page.heading(tr("How"));
     std::set<std::string> testers;
     std::set<std::string> runs;
@@ -202,6 +201,7 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts, c
             .arg(words::windowText(batch.window), rule,
                  batch.uncorrected ? tr(", means as read") : tr(", the mean corrected by the tester's error")),
         10);
+    if (const QString rules = words::rulesText(batch); !rules.isEmpty()) page.paragraph(rules, 10);
     if (superseded + struck > 0)
         page.paragraph(tr("%1 readings were struck out and %2 superseded, each with its reason in the record.")
                            .arg(struck)
@@ -213,7 +213,6 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts, c
                            .arg(words::percent(*batch.sample_asked)),
                        10);
     if (!batch.shots.empty()) {
-        const SteelBook steel(batch, tables);
         if (const Verdict* verdict = verdicts.blades.empty() ? nullptr : at(verdicts.blades.front(), Gate::steel);
             verdict != nullptr)
             page.paragraph(tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(words::headline(*verdict)), 10);
@@ -290,7 +289,7 @@ int drawCertificate(Paper& paper, const Batch& batch, const BatchVerdicts& verdi
     drawHead(page, batch, options);
     drawMeans(page, batch, verdicts);
     drawTable(page, batch, verdicts, tables);
-    drawMethod(page, batch, verdicts, tables);
+    drawMethod(page, batch, verdicts);
     drawTests(page, batch, verdicts, tables);
     drawIndents(page, batch, verdicts);
     drawLimits(page);

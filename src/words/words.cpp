@@ -311,6 +311,23 @@ NextWords nextStep(const Verdict& v) {
     return {};
 }
 
+QString rulesText(const Batch& batch) {
+    QStringList all;
+    if (batch.rule == DecisionRule::plain) all << tr("Judged by the mean alone.");
+    if (batch.rule == DecisionRule::allowance)
+        all << (batch.allowance
+                    ? tr("Judged with allowance: a mean outside by at most %1 HRC passes.")
+                          .arg(hardness(*batch.allowance))
+                    : tr("Judged with allowance: a mean outside by at most the tester's allowed error passes."));
+    if (batch.uncorrected) all << tr("Judged as read, the tester's error in U.");
+    if (batch.verify_every == VerifyEvery::week) all << tr("The tester is verified every week.");
+    if (batch.verify_every == VerifyEvery::month) all << tr("The tester is verified every month.");
+    for (const Gate gate : {Gate::quench, Gate::temper}) {
+        if (batch.planOf(gate).by_files) all << tr("%1 is answered by files, known to 1.5 HRC.").arg(gateName(gate));
+    }
+    return all.join(QLatin1Char(' '));
+}
+
 QString zoneName(const std::string& zone) {
     switch (named<Zone>(zone).value_or(Zone::edge)) {
     case Zone::edge:

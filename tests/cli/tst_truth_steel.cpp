@@ -149,6 +149,26 @@ private slots:
         QVERIFY2(all > 0.5 && all <= 1 + 1e-9, qPrintable(QString::number(all)));
     }
 
+    // E14. 13 % of chromium alone leaves several; a blade that soaked as planned and read 57.0 can be no X20Cr13, and a
+    // spark unlike X46Cr13's moves the shares the other way.
+    void hardnessAndSparksMoveTheShares() {
+        const QString shot = "'do': 'shot', 'method': 'xrf', 'elements': {'Cr': [13.4, 0.1], 'Mn': [0.5, 0.05], 'Mo': "
+                             "[0.03, 0.01], 'V': [0.02, 0.01]}";
+        const auto share = [&](const QString& grade) {
+            for (const QJsonValue one : m_shown["candidates"].toArray()) {
+                if (one.toObject()["grade"].toString() == grade) return one.toObject()["share"].toDouble();
+            }
+            return 0.0;
+        };
+        blade("X46Cr13", {shot});
+        const double before = share("X46Cr13");
+        blade("X46Cr13", {shot, "'do': 'spark', 'agrees': false"});
+        QVERIFY2(share("X46Cr13") < before, qPrintable(QStringLiteral("%1 %2").arg(before).arg(share("X46Cr13"))));
+        blade("X46Cr13", {shot, "'do': 'coupon', 'hrc': 57.0"});
+        QVERIFY(share("X20Cr13") < 0.01);
+        QVERIFY(share("X46Cr13") > before);
+    }
+
     // The button names a grade that all evidence allows, or none.
     void theButtonOffersOnlyWhatFits() {
         const QJsonObject odd =

@@ -48,6 +48,17 @@ class tst_Papers : public QObject {
 private slots:
     void initTestCase() { QVERIFY(loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts"))); }
 
+    // E35: another school than the usual one is said on the certificate.
+    void theRulesAreSaid() {
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"GK-1"});
+        QVERIFY(!certificateOf(batch).contains("allowance"));
+        batch.rule = DecisionRule::allowance;
+        batch.allowance = 0.5;
+        batch.verify_every = VerifyEvery::month;
+        const QString paper = certificateOf(batch);
+        QVERIFY2(paper.contains("outside by at most 0.5 HRC passes"), qPrintable(paper));
+        QVERIFY2(paper.contains("verified every month"), qPrintable(paper));
+    }
     // Readings superseded after the signature: it is stale, and the certificate says both.
     void aSignatureGoesStaleByASupersede() {
         Batch batch = read(2);

@@ -8,8 +8,8 @@
 namespace rollcall {
 
 Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now)
-    : m_batch(batch), m_tables(tables), m_now(now), m_steel(batch, tables), m_heats(batch, tables),
-      m_runs(batch, tables), m_tempered(casesAt(batch, Gate::temper, m_runs, tables)),
+    : m_batch(batch), m_tables(tables), m_now(now), m_heats(batch, tables), m_runs(batch, tables),
+      m_steel(batch, tables, m_heats, m_runs), m_tempered(casesAt(batch, Gate::temper, m_runs, tables)),
       m_tempers(batch, tables, &m_tempered), m_unasked(batch.blades.size()) {
     const std::size_t count = batch.blades.size();
     m_verdicts.blades.resize(count);

@@ -61,9 +61,9 @@ private:
     const Batch& m_batch;
     const Tables& m_tables;
     std::optional<Instant> m_now;
-    SteelBook m_steel;
     HeatBook m_heats;
     VerificationBook m_runs;
+    SteelBook m_steel;            ///< from hardness too
     std::vector<Case> m_tempered; ///< the blades at Temper
     mutable TemperBook m_tempers; ///< fits its curves when they are asked for
     /// Of the gates that are not asked, as far as somebody wanted to know.

@@ -4,6 +4,7 @@
 
 #include "core/base/number.h"
 #include "core/judge/gate_case.h"
+#include "core/measure/statistics.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,17 +13,39 @@ namespace rollcall {
 
 namespace {
 
-std::vector<double> couponsOf(const Batch& batch) {
-    std::vector<double> coupons;
+// E14. What hardness and sparks say of the steel beside its composition.
+struct BesideComposition {
+    std::vector<double> hardened; ///< HRC: coupons, and the hardest blade that was surely soaked
+    std::optional<SparkSeen> spark;
+};
+
+BesideComposition besideOf(const Batch& batch, const Tables& tables, const HeatBook& heats,
+                           const VerificationBook& runs) {
+    BesideComposition beside;
     for (const SteelNote& note : batch.steel_notes) {
-        if (note.kind == SteelNoteKind::coupon && note.hrc) coupons.push_back(*note.hrc);
+        if (note.kind == SteelNoteKind::coupon && note.hrc) beside.hardened.push_back(*note.hrc);
+        if (note.kind == SteelNoteKind::spark && note.agrees)
+            beside.spark = SparkSeen{batch.claimed.empty() ? batch.grade : batch.claimed, *note.agrees};
     }
-    return coupons;
+    // One value for all blades: they are of one bar, and what holds one back holds many.
+    std::optional<double> hardest;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Blade& blade = batch.blades[i];
+        const auto candidates = candidatesAt(blade, Gate::quench, 0);
+        if (candidates.size() < 2 || !heats.soakInLimits(i).value_or(false) || !batch.changedBy(blade).empty())
+            continue;
+        const ReadingSet set = standingReadings(batch, blade, candidates, runs, tables, 0);
+        if (set.hrc.size() < 2 || !set.verified || !set.bias || set.rebound) continue;
+        const double mean = meanOf(set.hrc) - set.bias->error;
+        hardest = std::max(hardest.value_or(mean), mean);
+    }
+    if (hardest) beside.hardened.push_back(*hardest);
+    return beside;
 }
 
 // E14. Shots never take the certificate's place: it alone may know carbon and nitrogen.
 SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& shots, AnalysisMethod method,
-                     const Tables& tables) {
+                     const Tables& tables, const BesideComposition& beside) {
     SteelAnswer answer;
     answer.method = method;
     answer.shots = static_cast<int>(shots.size());
@@ -46,7 +69,7 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
     if (const Grade* grade = tables.grade(batch.grade)) {
         if (auto match = matchGrade(known, *grade, tables)) answer.match = std::move(match).value();
     }
-    if (auto ranked = rankGrades(known, couponsOf(batch), tables.grades(), tables))
+    if (auto ranked = rankGrades(known, beside.hardened, tables.grades(), tables, beside.spark))
         answer.candidates = std::move(ranked).value();
     for (const ElementReading& mill : batch.certificate) {
         for (const ElementReading& shot : answer.by_certificate ? std::vector<ElementReading>() : answer.measured) {
@@ -64,13 +87,14 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
 }
 
 // Of shots by two methods the one that sees more, spark emission, is compared.
-std::optional<SteelAnswer> measuredAnswer(const Batch& batch, const std::string& blade, const Tables& tables) {
+std::optional<SteelAnswer> measuredAnswer(const Batch& batch, const std::string& blade, const Tables& tables,
+                                          const BesideComposition& beside) {
     for (const AnalysisMethod method : {AnalysisMethod::oes, AnalysisMethod::xrf}) {
         std::vector<CompositionShot> shots;
         for (const SteelShot& shot : batch.shots) {
             if (!shot.struck && shot.blade == blade && shot.method == method) shots.push_back(shot.composition);
         }
-        if (!shots.empty()) return answerOf(batch, shots, method, tables);
+        if (!shots.empty()) return answerOf(batch, shots, method, tables, beside);
     }
     return std::nullopt;
 }
@@ -91,14 +115,17 @@ const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
     return found == candidates.end() ? nullptr : &*found;
 }
 
-SteelBook::SteelBook(const Batch& batch, const Tables& tables) : m_blades(batch.blades.size()) {
-    if (auto bar = measuredAnswer(batch, {}, tables)) {
+SteelBook::SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs)
+    : m_blades(batch.blades.size()) {
+    if (batch.shots.empty() && batch.certificate.empty()) return; // nothing to rank by
+    const BesideComposition beside = besideOf(batch, tables, heats, runs);
+    if (auto bar = measuredAnswer(batch, {}, tables, beside)) {
         m_bar = std::move(*bar);
     } else if (!batch.certificate.empty()) {
-        m_bar = answerOf(batch, {}, AnalysisMethod::oes, tables);
+        m_bar = answerOf(batch, {}, AnalysisMethod::oes, tables, beside);
     }
     for (std::size_t i = 0; i < batch.blades.size(); ++i)
-        m_blades[i] = measuredAnswer(batch, batch.blades[i].id, tables);
+        m_blades[i] = measuredAnswer(batch, batch.blades[i].id, tables, beside);
 }
 
 const SteelAnswer& SteelBook::of(std::size_t blade) const {

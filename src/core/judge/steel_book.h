@@ -2,7 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/judge/heat_book.h"
 #include "core/judge/record.h"
+#include "core/judge/standing.h"
 #include "core/judge/verdict.h"
 
 #include <optional>
@@ -36,7 +38,7 @@ struct SteelAnswer {
 /// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.
 class SteelBook {
 public:
-    SteelBook(const Batch& batch, const Tables& tables);
+    SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs);
     const SteelAnswer& of(std::size_t blade) const;
     /// The bar itself.
     const SteelAnswer& bar() const { return m_bar; }

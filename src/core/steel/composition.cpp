@@ -338,6 +338,25 @@ double couponLikelihood(const Grade& grade, double hrc) {
     return 0;
 }
 
+// Carbon in the middle of a grade's range, where it has one.
+std::optional<double> middleCarbon(const Grade& grade) {
+    for (const ElementLimits& limits : grade.composition) {
+        if (limits.element == "C" && limits.low) return (*limits.low + limits.high.value_or(*limits.low + 0.2)) / 2;
+    }
+    return std::nullopt;
+}
+
+double sparkLikelihood(const Grade& grade, const std::optional<SparkSeen>& spark, const Tables& tables) {
+    const Grade* bar = spark ? tables.grade(spark->grade) : nullptr;
+    const auto own = middleCarbon(grade);
+    const auto beside = bar != nullptr ? middleCarbon(*bar) : std::nullopt;
+    if (!own || !beside) return 0;
+    constexpr double alike = 0.2;      // per cent of carbon
+    constexpr double oftenRight = 0.8; // judgement, low confidence
+    const bool looksAlike = std::abs(*own - *beside) <= alike;
+    return std::log(looksAlike == spark->agrees ? oftenRight : 1 - oftenRight);
+}
+
 } // namespace
 
 Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Grade& grade, const Tables& tables) {
@@ -385,7 +404,8 @@ Result<CompositionMatch> matchGrade(const std::vector<ElementReading>& measured,
 }
 
 Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& known, const std::vector<double>& coupons,
-                                               const std::vector<Grade>& grades, const Tables& tables) {
+                                               const std::vector<Grade>& grades, const Tables& tables,
+                                               const std::optional<SparkSeen>& spark) {
     const std::vector<Seen> seen = seenIn(known, tables);
     if (seen.empty()) return nothingSeen;
     std::vector<GradeCandidate> candidates;
@@ -404,6 +424,7 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& know
         if (const auto both = nickelAndCopper(seen, grade))
             sum.add(distanceOutside(both->reading, both->sigma, {0, nickelAndCopperMost, true}), false);
         candidate.claim = sum.claim();
+        candidate.score += sparkLikelihood(grade, spark, tables);
         for (const double hrc : coupons) {
             candidate.score += couponLikelihood(grade, hrc);
             constexpr double impossible = 3; // HRC above what the grade can give, u 1

@@ -96,12 +96,20 @@ struct GradeCandidate {
     Claim claim = Claim::consistent;
 };
 
-/// E14. All grades by likelihood over everything known, composition and hardened coupons; a coupon harder than a grade
+/// A spark beside a bar of this grade: it looked alike, or not.
+struct SparkSeen {
+    std::string grade;
+    bool agrees = true;
+};
+
+/// E14. All grades by likelihood over everything known, composition, hardened pieces and a spark (a grade whose carbon
+/// is within 0.2 % of the bar's looks alike; a wrong word of it is taken as one in five); a piece harder than a grade
 /// can be nearly excludes it, one softer says little, since it may be under-hardened. Grades that are outside the
 /// library get the share of a steel whose elements lie anywhere between none and half more than any grade has, at one
 /// in fifty before anything is known. Errors: as matchGrade.
 Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& known, const std::vector<double>& coupons,
-                                               const std::vector<Grade>& grades, const Tables& tables);
+                                               const std::vector<Grade>& grades, const Tables& tables,
+                                               const std::optional<SparkSeen>& spark = std::nullopt);
 
 /// M26. All grades by likelihood over the same elements, best first. The answer 'none fits' is that the first one is
 /// not consistent. Errors: as matchGrade.
