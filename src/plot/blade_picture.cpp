@@ -164,8 +164,8 @@ void drawBlade(QPainter& painter, const QRect& area, const BladePicture& picture
             elided(picture.subtitle, look.font(16), area.width() - look.width(picture.title, 18, true) - look.px(16)),
             look.font(16), second, Qt::AlignRight);
     if (!picture.shape_known)
-        drawText(painter, area.right(), area.bottom() - look.px(4), QStringLiteral("outline not known, not to scale"),
-                 look.font(14), look.palette.muted, Qt::AlignRight);
+        drawText(painter, area.right(), picture.title.isEmpty() ? area.top() + look.px(16) : area.bottom() - look.px(4),
+                 QStringLiteral("outline not known, not to scale"), look.font(14), look.palette.muted, Qt::AlignRight);
 
     if (picture.next && scale.px_per_mm < 4 && onBlade) {
         const QRect lens(area.right() - look.px(150), area.top() + 2, look.px(148), look.px(86));

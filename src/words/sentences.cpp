@@ -106,8 +106,9 @@ QString sentence(const Reason& r) {
     case Fact::verificationOtherBand:
         return tr("The block at %1 does not cover readings at %2").arg(h(0), h(1));
     case Fact::zoneBeside: {
-        const QString beside =
-            tr("%1: %2 ± %3, %4 readings").arg(zoneName(r.texts[0]), h(0), h(1), whole(number(r, 2)));
+        const QString read =
+            std::lround(number(r, 2)) == 1 ? tr("one reading") : tr("%1 readings").arg(whole(number(r, 2)));
+        const QString beside = tr("%1: %2 ± %3, %4").arg(zoneName(r.texts[0]), h(0), h(1), read);
         const double low = number(r, 3);
         const double high = number(r, 4);
         if (std::isinf(low) && std::isinf(high)) return tr("Beside the edge, %1").arg(beside);

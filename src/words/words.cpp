@@ -138,6 +138,7 @@ QString headline(const Verdict& v) {
         if (v.gate == Gate::heat) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
         if (v.has(Fact::noMinimumSet)) return tr("No minimum set.");
         if (v.has(Fact::noWindowSet)) return tr("No window set.");
+        if (v.has(Fact::filesNotTried)) return tr("Asked by files.");
         const int left = std::max(1, v.planned) - v.taken;
         return left == 1 ? tr("One reading to go.") : tr("%1 readings to go.").arg(left);
     }
@@ -163,6 +164,11 @@ QString headline(const Verdict& v) {
                : first == Fact::ovenOvershot     ? tr("The oven overshot.")
                : first == Fact::noteAgainstTrace ? tr("Note and trace disagree.")
                                                  : QString();
+    }
+    for (const Reason& r : v.reasons) {
+        if (r.fact == Fact::filesPass || r.fact == Fact::filesSoft || r.fact == Fact::filesHard ||
+            r.fact == Fact::filesAcross || r.fact == Fact::filesStay)
+            return sentence(r);
     }
     if (!v.measurement) return {};
     const Measurement& m = *v.measurement;
@@ -296,7 +302,7 @@ NextWords nextStep(const Verdict& v) {
                    : NextWords{tr("Try the files"), tr("on bare, clean metal, softest first")};
     }
     case Act::chooseSet:
-        return {tr("Choose whose readings stand"), tr("they are further apart than both explain")};
+        return {tr("Choose a tester"), tr("whose readings stand")};
     case Act::clearCrack:
         return {tr("Clear the crack"), tr("ground out or inspected, with the reason; or it is out")};
     case Act::backUpRebound:

@@ -54,7 +54,7 @@ private slots:
         WindowDriver d(stored());
         d.press(Qt::Key_F5);
         QCOMPARE(d.word(), QStringLiteral("Borderline"));
-        QCOMPARE(d.act(), QStringLiteral("Choose whose readings stand"));
+        QCOMPARE(d.act(), QStringLiteral("Choose a tester"));
         d.press(Qt::Key_Return);
         QVERIFY2(d.dialogText().contains("Bench 1") && d.dialogText().contains("Bench 2"), qPrintable(d.dialogText()));
         d.type(d.dialogText().indexOf("Bench 1") < d.dialogText().indexOf("Bench 2") ? "1" : "2");

@@ -124,8 +124,9 @@ void CallBench::paintHead(QPainter& painter) const {
         }
     }
     const Verdict* verdict = m_document.verdict();
-    const QString right =
-        onBlock || verdict == nullptr ? QString() : tr("%1 of %2 read").arg(verdict->taken).arg(verdict->planned);
+    const QString right = onBlock || verdict == nullptr ? QString()
+                          : verdict->planned == 0       ? tr("by files")
+                                                        : tr("%1 of %2 read").arg(verdict->taken).arg(verdict->planned);
     const int left = px(24) + m_look.width(mark, 36, true) + px(24);
     const int end = width() - px(24) - m_look.width(right, 18, true) - px(16);
     drawText(painter, left, px(36), elided(context, m_look.font(18), end - left), m_look.font(18), p.muted);
@@ -356,7 +357,7 @@ void CallBench::nameAct(ColumnContent& content) const {
                           : next.act;
         if (m_station.zone() != Zone::edge) {
             content.act = tr("Read the %1").arg(words::zoneName(nameOf(m_station.zone())));
-            content.detail = tr("beside the edge, never averaged with it; Z goes back");
+            content.detail = tr("beside the edge; Z goes back");
             break;
         }
         content.detail = spot ? tr("at %1 mm from the heel").arg(qRound(spot->x_mm)) : m_station.noSpotReason();

@@ -124,7 +124,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
         const Batch& batch = m_document.batch();
         QStringList parts;
         parts << (batch.purpose.empty()
-                      ? tr("%1 blades").arg(batch.blades.size())
+                      ? batch.blades.size() == 1 ? tr("one blade") : tr("%1 blades").arg(batch.blades.size())
                       : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
         if (!batch.grade.empty()) parts << QString::fromStdString(batch.grade);
         if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)

@@ -88,6 +88,7 @@ NextStep::With ReadBlade::with(Act act, const Findings& findings) const {
 namespace {
 
 void readings(const ReadBlade& b, Findings& f) {
+    if (b.byFiles) return;
     f.say(Fact::readingsTaken, b.taken >= b.planned ? Tone::good : Tone::open, "record",
           {double(b.taken), double(b.planned)});
 }
