@@ -100,10 +100,9 @@ private:
             say(RecipeWarning::soakAboveWindow, {t, *m_grade.austenitise_c.high});
         const double longest = stage.max_minutes.value_or(stage.minutes);
         // E30. What the library itself names for the grade is no finding, though it lies above the line.
-        const bool ownWindow =
-            atMost(t, *m_grade.austenitise_c.high) && atMost(longest, *m_grade.soak_minutes.high);
-        if (!ownWindow && m_grade.upper_critical_kind == "Accm" && m_grade.upper_critical_c && t > *m_grade.upper_critical_c &&
-            !atMost(longest, *m_grade.soak_minutes.low))
+        const bool ownWindow = atMost(t, *m_grade.austenitise_c.high) && atMost(longest, *m_grade.soak_minutes.high);
+        if (!ownWindow && m_grade.upper_critical_kind == "Accm" && m_grade.upper_critical_c &&
+            t > *m_grade.upper_critical_c && !atMost(longest, *m_grade.soak_minutes.low))
             say(RecipeWarning::aboveCarbideLine, {t, *m_grade.upper_critical_c});
         if (!atMost(longest, *m_grade.soak_minutes.high))
             say(RecipeWarning::soakTooLong, {longest, *m_grade.soak_minutes.high});

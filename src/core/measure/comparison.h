@@ -28,8 +28,7 @@ struct Comparison {
 /// M14. Bias with t interval; limits of agreement mean ± t(0.975, n-1) s sqrt(1 + 1/n). s is never taken below what two
 /// displays of this graduation (HRC) hide, graduation/sqrt(6).
 /// Errors (range): lists of unequal length, fewer than three pairs, values not finite.
-Result<Comparison> compareTesters(const std::vector<double>& a, const std::vector<double>& b,
-                                  double graduation = 0.1);
+Result<Comparison> compareTesters(const std::vector<double>& a, const std::vector<double>& b, double graduation = 0.1);
 
 /// E7. What several people or testers together say of one piece, each with its own uncertainty.
 struct Consensus {

@@ -26,9 +26,9 @@ struct TestLine {
     PicturePoint at(double part) const;
 };
 
-/// Where facets seem to meet along a line, as parts of its length in ascending order: dark grooves or bright steps of the grey
-/// profile that stand out of its noise, at least 2 pixels apart. A suggestion for a person to look at, never a count. A
-/// line under 8 pixels has none.
+/// Where facets seem to meet along a line, as parts of its length in ascending order: dark grooves or bright steps of
+/// the grey profile that stand out of its noise, at least 2 pixels apart. A suggestion for a person to look at, never a
+/// count. A line under 8 pixels has none.
 std::vector<double> suggestCrossings(const GreyImage& picture, const TestLine& line);
 
 } // namespace rollcall

@@ -24,8 +24,8 @@ private slots:
         QTest::newRow("error over it") << 62.6 << QList<double>{63.2, 63.1} << 0.55 << 0.1 << false;
         QTest::newRow("spread over it") << 62.6 << QList<double>{62.0, 63.1} << -0.05 << 1.1 << false;
         QTest::newRow("softer band is wider") << 45.0 << QList<double>{45.9, 45.0} << 0.45 << 0.9 << true;
-        QTest::newRow("from 57.5 the nearer band is the tight one") << 59.9 << QList<double>{60.5, 60.5} << 0.6 << 0.0
-                                                                    << false;
+        QTest::newRow("from 57.5 the nearer band is the tight one")
+            << 59.9 << QList<double>{60.5, 60.5} << 0.6 << 0.0 << false;
         QTest::newRow("band begins at 60") << 60.0 << QList<double>{60.6, 60.6} << 0.6 << 0.0 << false;
         QTest::newRow("just below 57.5") << 57.4 << QList<double>{58.0, 58.0} << 0.6 << 0.0 << true;
     }

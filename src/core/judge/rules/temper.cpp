@@ -76,7 +76,8 @@ void tempers(const ReadBlade& b, Findings& f) {
             f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {b.batch.grade});
         return;
     }
-    if (b.taken == 0 && b.logged > 0 && !b.byFiles) f.say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(b.logged)});
+    if (b.taken == 0 && b.logged > 0 && !b.byFiles)
+        f.say(Fact::noReadingsAfterLastTemper, Tone::open, "temper", {double(b.logged)});
     if (b.enoughReadings() && b.logged == 1 && b.needed == 1)
         f.say(Fact::oneTemperAdvised, Tone::note, "temper", {1, 2});
 }
