@@ -378,6 +378,8 @@ const std::vector<LogAct>& logActs() {
           {"as_read", false, "true: not corrected"},
           {"verify_every", false, "day, week, month"},
           {"rehardening_limit", false, "rounds"},
+          {"spacing", false, "mm between indents, stricter than E18's"},
+          {"edge", false, "mm from edges"},
           {"later", false, "true: of batches to come too"}},
          [](const LogLine& l) {
              const Batch batch = l.batch();
@@ -387,6 +389,10 @@ const std::vector<LogAct>& logActs() {
              rules.uncorrected = l.yes("as_read", rules.uncorrected);
              if (l.has("verify_every")) rules.verify_every = l.word<VerifyEvery>("verify_every");
              if (l.has("rehardening_limit")) rules.rehardening_limit = l.whole("rehardening_limit", 0, 20);
+             rules.spacing.min_spacing_mm =
+                 l.optional("spacing", Quantity::length, 0, 50).value_or(rules.spacing.min_spacing_mm);
+             rules.spacing.min_edge_mm =
+                 l.optional("edge", Quantity::length, 0, 50).value_or(rules.spacing.min_edge_mm);
              return changeRules(l.logbook(), batch.id, rules, l.yes("later", false));
          }},
         {"sample",

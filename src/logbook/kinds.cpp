@@ -335,7 +335,8 @@ const std::vector<Kind>& kinds() {
          {"CREATE TABLE batch_rules (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), rule TEXT NOT NULL "
           "CHECK (rule IN ('guarded','plain','allowance')), allowance REAL, uncorrected INTEGER NOT NULL, "
           "verify_every TEXT NOT NULL CHECK (verify_every IN ('day','week','month')), rehardening_limit INTEGER NOT "
-          "NULL CHECK (rehardening_limit >= 0), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
+          "NULL CHECK (rehardening_limit >= 0), spacing_mm REAL NOT NULL, edge_mm REAL NOT NULL, person TEXT NOT NULL, "
+          "at_ms INTEGER NOT NULL, at_offset INTEGER NOT "
           "NULL)",
           "CREATE INDEX batch_rules_by_batch ON batch_rules(batch)"}},
         {"surprise_look",

@@ -102,6 +102,21 @@ private slots:
         QCOMPARE(state(m_shop.show("C")["blades"].toArray()[0].toObject(), "temper"), QStringLiteral("pass"));
     }
 
+    // A shop may keep further apart than E18 asks: 3 mm are good by E18, not by 5 of the shop.
+    void spacingOfTheShop() {
+        batch("115CrV3", "59:63", 1, "'temper'");
+        verified("2026-11-25T08:00");
+        line("{'do': 'temper', 'batch': 'B', 'blades': 'all', 'temperature': 205, 'hours': 2}");
+        for (const int x : {20, 23, 40})
+            line(
+                QStringLiteral("{'do': 'reading', 'batch': 'B', 'blade': 'M-1', 'gate': 'temper', 'tester': 'Bench 1', "
+                               "'value': 61, 'x': %1, 'y': 8, 'time': '2026-11-25T09:00'}")
+                    .arg(x));
+        QVERIFY(!facts(blade(), "temper").contains("spacing_broken"));
+        line("{'do': 'rule', 'batch': 'B', 'spacing': 5}");
+        QVERIFY(facts(blade(), "temper").contains("spacing_broken"));
+    }
+
     // E36. Before anything is read: which means will pass, and what would widen that.
     void whatCanPassIsSaidFirst() {
         batch("115CrV3", "59:61", 1, "'temper'");

@@ -367,6 +367,14 @@ void ShopActions::changePlanned() {
         });
 }
 
+namespace {
+
+QString millimetresOrBlank(double mm) {
+    return mm > 0 ? QString::number(mm) : QString();
+}
+
+} // namespace
+
 void ShopActions::changeRules() {
     if (!m_document.hasBatch()) return;
     const Batch& batch = m_document.batch();
@@ -402,6 +410,18 @@ void ShopActions::changeRules() {
           QString::number(rules.rehardening_limit),
           {},
           false},
+         {"spacing",
+          tr("Between indents"),
+          tr("mm at least; blank: as E18 asks"),
+          millimetresOrBlank(rules.spacing.min_spacing_mm),
+          {},
+          false},
+         {"edge",
+          tr("From edges"),
+          tr("mm at least; blank: as E18 asks"),
+          millimetresOrBlank(rules.spacing.min_edge_mm),
+          {},
+          false},
          {"later", tr("Batches to come"), tr("take these rules too"), word(false), yesOrNo(), false}},
         m_look, m_window);
     form->ask(
@@ -412,6 +432,12 @@ void ShopActions::changeRules() {
             bool whole = false;
             const int limit = v["limit"].toInt(&whole);
             if (!whole || limit < 0 || limit > 20) return {QStringLiteral("limit"), tr("Type 0 to 20.")};
+            for (const char* field : {"spacing", "edge"}) {
+                const QString typed = v[QLatin1String(field)];
+                const auto mm = parseQuantity(typed.toStdString(), Quantity::length);
+                if (!typed.isEmpty() && (!mm || *mm < 0 || *mm > 50))
+                    return {QString::fromLatin1(field), tr("Type a distance, 0 to 50 mm, or leave it blank.")};
+            }
             return {};
         },
         [this, id = batch.id](const FormValues& v) {
@@ -421,6 +447,10 @@ void ShopActions::changeRules() {
             typed.uncorrected = v["as_read"] == QLatin1String("yes");
             typed.verify_every = named<VerifyEvery>(v["verify"].toStdString()).value_or(VerifyEvery::day);
             typed.rehardening_limit = v["limit"].toInt();
+            if (const auto mm = parseQuantity(v["spacing"].toStdString(), Quantity::length))
+                typed.spacing.min_spacing_mm = *mm;
+            if (const auto mm = parseQuantity(v["edge"].toStdString(), Quantity::length))
+                typed.spacing.min_edge_mm = *mm;
             m_document.perform(
                 [id, typed, later = v["later"] == QLatin1String("yes")](Logbook& logbook) {
                     return rollcall::changeRules(logbook, id, typed, later);

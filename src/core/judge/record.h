@@ -398,6 +398,7 @@ struct BatchRules {
     bool uncorrected = false;        ///< judged as read, the tester's error added to U
     VerifyEvery verify_every = VerifyEvery::day;
     int rehardening_limit = 2;
+    SpacingRule spacing; ///< stricter than E18's, never looser; 0 mm: E18's own
 };
 
 /// Everything judgement needs of one batch.
@@ -457,7 +458,8 @@ struct Batch {
 };
 
 inline BatchRules rulesOf(const Batch& batch) {
-    return {batch.rule, batch.allowance, batch.uncorrected, batch.verify_every, batch.rehardening_limit};
+    return {batch.rule,         batch.allowance,         batch.uncorrected,
+            batch.verify_every, batch.rehardening_limit, batch.shop_spacing};
 }
 inline void setRules(Batch& batch, const BatchRules& rules) {
     batch.rule = rules.rule;
@@ -465,6 +467,7 @@ inline void setRules(Batch& batch, const BatchRules& rules) {
     batch.uncorrected = rules.uncorrected;
     batch.verify_every = rules.verify_every;
     batch.rehardening_limit = rules.rehardening_limit;
+    batch.shop_spacing = rules.spacing;
 }
 
 } // namespace rollcall

@@ -74,7 +74,9 @@ Result<Done> insertRules(Logbook& logbook, const std::string& batch, const Batch
                                                              {"allowance", orNull(rules.allowance)},
                                                              {"uncorrected", rules.uncorrected ? 1 : 0},
                                                              {"verify_every", nameOf(rules.verify_every)},
-                                                             {"rehardening_limit", rules.rehardening_limit}},
+                                                             {"rehardening_limit", rules.rehardening_limit},
+                                                             {"spacing_mm", rules.spacing.min_spacing_mm},
+                                                             {"edge_mm", rules.spacing.min_edge_mm}},
                                                             logbook.now(), logbook.person()));
 }
 
@@ -112,7 +114,8 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
     if (!shop) return shop.error();
     const BatchRules usual;
     if (shop->rule != usual.rule || shop->allowance || shop->uncorrected || shop->verify_every != usual.verify_every ||
-        shop->rehardening_limit != usual.rehardening_limit) {
+        shop->rehardening_limit != usual.rehardening_limit || shop->spacing.min_spacing_mm > 0 ||
+        shop->spacing.min_edge_mm > 0) {
         later = *shop;
         if (draft.rule != usual.rule || draft.allowance) {
             later->rule = draft.rule;
@@ -215,6 +218,9 @@ Result<Done> changeMeans(Logbook& logbook, const std::string& batch, Gate gate, 
 Result<Done> changeRules(Logbook& logbook, const std::string& batch, const BatchRules& rules, bool forLater) {
     if (rules.allowance && !(*rules.allowance >= 0 && *rules.allowance <= 3))
         return refused("allowance", "an allowance lies between 0 and 3 HRC");
+    for (const double mm : {rules.spacing.min_spacing_mm, rules.spacing.min_edge_mm}) {
+        if (!(mm >= 0 && mm <= 50)) return refused("spacing", "a distance lies between 0 and 50 mm");
+    }
     if (rules.rehardening_limit < 0) return refused("rehardening_limit", "the limit is 0 or more");
     return logbook.inOneTransaction([&]() -> Result<Done> {
         auto done = logbook.transact("rules changed", [&] { return insertRules(logbook, batch, rules); });
@@ -224,7 +230,9 @@ Result<Done> changeRules(Logbook& logbook, const std::string& batch, const Batch
                                          {"allowance", allowance},
                                          {"uncorrected", rules.uncorrected ? "1" : "0"},
                                          {"verify_every", nameOf(rules.verify_every)},
-                                         {"rehardening_limit", std::to_string(rules.rehardening_limit)}}) {
+                                         {"rehardening_limit", std::to_string(rules.rehardening_limit)},
+                                         {"spacing_mm", fmt::format("{:g}", rules.spacing.min_spacing_mm)},
+                                         {"edge_mm", fmt::format("{:g}", rules.spacing.min_edge_mm)}}) {
             done = changeSetting(logbook, key, value);
             if (!done) return done;
         }
@@ -246,6 +254,8 @@ Result<BatchRules> shopRules(Logbook& logbook) {
     rules.verify_every = named<VerifyEvery>(setting("verify_every")).value_or(rules.verify_every);
     if (const auto limit = parseNumber(setting("rehardening_limit")))
         rules.rehardening_limit = static_cast<int>(*limit);
+    if (const auto mm = parseNumber(setting("spacing_mm"))) rules.spacing.min_spacing_mm = *mm;
+    if (const auto mm = parseNumber(setting("edge_mm"))) rules.spacing.min_edge_mm = *mm;
     return rules;
 }
 

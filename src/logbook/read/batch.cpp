@@ -145,15 +145,20 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         std::erase_if(batch.zone_windows, [&](const ZoneWindow& other) { return other.zone == one.zone; });
         if (one.window.low || one.window.high) batch.zone_windows.push_back(one);
     }
-    const auto rules = m_database->select(
-        QStringLiteral("SELECT rule, allowance, uncorrected, verify_every, rehardening_limit FROM batch_rules WHERE "
-                       "batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
-        {q(id)});
+    const auto rules =
+        m_database->select(QStringLiteral("SELECT rule, allowance, uncorrected, verify_every, rehardening_limit, "
+                                          "spacing_mm, edge_mm FROM batch_rules WHERE "
+                                          "batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+                           {q(id)});
     if (!rules) return rules.error();
     if (!rules->empty()) {
         const Row& row = rules->front();
-        setRules(batch, {storedAs<DecisionRule>(row[0]), numberOrNone(row[1]), row[2].toBool(),
-                         storedAs<VerifyEvery>(row[3]), row[4].toInt()});
+        setRules(batch, {storedAs<DecisionRule>(row[0]),
+                         numberOrNone(row[1]),
+                         row[2].toBool(),
+                         storedAs<VerifyEvery>(row[3]),
+                         row[4].toInt(),
+                         {row[5].toDouble(), row[6].toDouble()}});
     }
 
     std::map<std::string, std::size_t> index;
