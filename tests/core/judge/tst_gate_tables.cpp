@@ -123,6 +123,8 @@ private slots:
             row(named("a block over five off"), gate, {inside, {Fact::blockFarOff, Tone::note}}, State::pass,
                 Act::done);
             row(named("two testers apart"), gate, {inside, {Fact::mixedTesters}}, State::borderline, Act::chooseSet);
+            row(named("two testers apart, the better one soft"), gate, {bad(Fact::soft), {Fact::mixedTesters}},
+                State::borderline, Act::chooseSet);
             row(named("far from expected"), gate, {inside, {Fact::surpriseFar}}, State::borderline,
                 Act::lookIntoSurprise);
             row(named("two groups"), gate, {{Fact::mayBeSoft}, {Fact::twoGroups}, {Fact::moreReadingsSettle}},

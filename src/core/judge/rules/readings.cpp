@@ -393,6 +393,8 @@ std::vector<DecisionRow> validityRows() {
     return {
         {{Fact::readingsSuspect}, State::notYet, Act::verifyTester},
         {{notVerified()}, State::borderline, Act::verifyTester},
+        // E7: while it is not said whose readings stand, none of them decides, soft ones neither.
+        {{Fact::mixedTesters}, State::borderline, Act::chooseSet},
     };
 }
 
@@ -402,7 +404,6 @@ std::vector<DecisionRow> settlingRows() {
     const Condition alone{"rebound strikes alone", {{Fact::reboundNotAlone, Tone::caution}}};
     const Condition conflict{"other evidence against it", {Fact::evidenceConflicts, Fact::filesConflict}};
     return {
-        {{Fact::mixedTesters}, State::borderline, Act::chooseSet},
         {{Fact::surpriseFar}, State::borderline, Act::lookIntoSurprise},
         {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {mixed, conflict, alone}},
         {{uneven()}, State::borderline, Act::mapReadings},
