@@ -286,6 +286,20 @@ std::string failureOf(const QJsonObject& failed) {
     return known->second;
 }
 
+// The entries of a trial that was begun by a line.
+struct TrialLog {
+    const LogLine& line;
+    std::string trial;
+
+    Result<Done> operator()(TrialAct act, double value, const std::string& text) const {
+        TrialEvent event;
+        event.act = act;
+        event.value = value;
+        event.text = text;
+        return trialEvent(line.logbook(), trial, event, {});
+    }
+};
+
 Protocol protocolNamed(const LogLine& line, const std::string& name) {
     const Result<Shop> shop = line.logbook().shop();
     std::vector<Protocol> known = line.context().tables.protocols();
@@ -306,13 +320,7 @@ Result<Done> tryPiece(const LogLine& line) {
     const QJsonArray steps = line.value("steps").toArray();
     const auto trial = beginTrial(line.logbook(), blade.id, blade.round, lastTemper(blade), protocol);
     if (!trial) return trial.error();
-    const auto log = [&](TrialAct act, double value, const std::string& text) {
-        TrialEvent event;
-        event.act = act;
-        event.value = value;
-        event.text = text;
-        return trialEvent(line.logbook(), *trial, event, {});
-    };
+    const TrialLog log{line, *trial};
     // A step whose failure is not the steel's is typed again; so the lines may be more than the steps.
     std::size_t at = 0;
     for (const QJsonValue one : steps) {
@@ -346,13 +354,7 @@ Result<Done> cutRope(const LogLine& line) {
     const Protocol protocol = protocolNamed(line, "Cut to dull");
     const auto trial = beginTrial(line.logbook(), blade.id, blade.round, lastTemper(blade), protocol);
     if (!trial) return trial.error();
-    const auto log = [&](TrialAct act, double value, const std::string& text) {
-        TrialEvent event;
-        event.act = act;
-        event.value = value;
-        event.text = text;
-        return trialEvent(line.logbook(), *trial, event, {});
-    };
+    const TrialLog log{line, *trial};
     Result<Done> logged =
         log(TrialAct::note, 0, fmt::format("{}; asked: {}", line.text("medium", ""), line.text("criterion", "")));
     double before = 0;

@@ -223,22 +223,24 @@ private slots:
     // edge held stands for the stouter one, not the other way about.
     void anEarlierEdgeStaysAsItWas() {
         batch("115CrV3", "60:62", 1, "'edge'");
-        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.45, 'angle': 15}");
-        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'chip', 'size': 0.3}");
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.45, 'angle': 15, 'time': "
+             "'2026-11-25T09:00'}");
+        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'chip', 'size': 0.3, "
+             "'time': '2026-11-25T09:01'}");
         const QString before = said(blade(), "edge");
         QVERIFY(!facts(blade(), "edge").contains("heat_treatment_asked"));
-        QTest::qWait(5);
-        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.90, 'angle': 23}");
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.90, 'angle': 23, 'time': "
+             "'2026-11-25T09:02'}");
         const QJsonObject stout = blade();
         QVERIFY2(!facts(stout, "edge").contains("heat_treatment_asked"), qPrintable(said(stout, "edge")));
         QVERIFY2(said(stout, "edge").contains("Earlier edge of 0.45 mm, 15° per side: 0 held, 1 failed"),
                  qPrintable(said(stout, "edge")));
         QVERIFY(next(stout) == QLatin1String("rung"));
-        QTest::qWait(5);
-        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'true'}");
+        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'force': 90, 'raise': 45, 'outcome': 'true', 'time': "
+             "'2026-11-25T09:03'}");
         QVERIFY(facts(blade(), "edge").contains("asked_rung_held"));
-        QTest::qWait(5);
-        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.30, 'angle': 15}");
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.30, 'angle': 15, 'time': "
+             "'2026-11-25T09:04'}");
         QVERIFY(!facts(blade(), "edge").contains("asked_rung_held")); // thinner: it is asked again
         QVERIFY2(said(blade(), "edge").contains("it proves nothing for this one"), qPrintable(said(blade(), "edge")));
     }

@@ -163,10 +163,12 @@ std::vector<TemperLoad> temperLoads(const TemperModel& model, const std::vector<
     std::vector<TemperLoad> best{std::move(one)};
     double most = best.front().expected_inside;
     for (std::size_t split = 1; split < order.size(); ++split) {
+        // Only where the temperature rises: blades of one temperature stay together.
+        if (own(order[split]).temperature_c - own(order[split - 1]).temperature_c < limitTolerance) continue;
         TemperLoad cool = loadOf(0, split);
         TemperLoad hot = loadOf(split, order.size());
         const double inside = cool.expected_inside + hot.expected_inside;
-        if (hot.temperature_c - cool.temperature_c < limitTolerance || inside <= most + limitTolerance) continue;
+        if (inside <= most + limitTolerance) continue;
         most = inside;
         best = {std::move(cool), std::move(hot)};
     }

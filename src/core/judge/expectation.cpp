@@ -301,6 +301,7 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
                                 const Tables& tables) {
     std::vector<Outlook> outlooks(cases.size());
     std::vector<std::size_t> awaiting;
+    std::map<int, std::vector<std::string>> doubted; // by round: asked once, not for each blade
     for (std::size_t i = 0; i < cases.size(); ++i) {
         const Blade& blade = batch.blades[i];
         Outlook& outlook = outlooks[i];
@@ -325,7 +326,8 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
         if (const TemperModel* model = outlook.advice ? book.now() : nullptr) {
             outlook.scatter = model->scatter();
             outlook.not_believed = model->notBelieved();
-            outlook.doubted = book.doubted(blade);
+            if (!doubted.contains(blade.round)) doubted[blade.round] = book.doubted(blade);
+            outlook.doubted = doubted[blade.round];
             const bool passes = measurement && measurement->outcome == Outcome::pass;
             const bool known = tempersUpTo(blade, lastTemper(blade)).has_value();
             if (known && outlook.advice->best && (open || !passes)) awaiting.push_back(i);

@@ -362,7 +362,8 @@ double sparkLikelihood(const Grade& grade, const std::optional<SparkSeen>& spark
 Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Grade& grade, const Tables& tables) {
     CompositionMatch match;
     ClaimSum sum;
-    for (const Seen& one : seenIn(known, tables)) {
+    const std::vector<Seen> seen = seenIn(known, tables);
+    for (const Seen& one : seen) {
         const Allowed allowed = allowedOf(grade, one.reading.element);
         const double z = distanceOutside(one.reading, one.sigma, allowed);
         sum.add(z, one.doubtful);
@@ -370,7 +371,7 @@ Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Gr
                                   allowed.residual, z, one.doubtful});
     }
     if (match.elements.empty()) return nothingSeen;
-    if (const auto both = nickelAndCopper(seenIn(known, tables), grade)) {
+    if (const auto both = nickelAndCopper(seen, grade)) {
         const Allowed allowed{0, nickelAndCopperMost, true};
         const double z = distanceOutside(both->reading, both->sigma, allowed);
         sum.add(z, false);
