@@ -8,6 +8,7 @@
 #include "app/heat/heat_bench.h"
 #include "app/links/links.h"
 #include "app/overview/overview_bench.h"
+#include "app/pile/pile_bench.h"
 #include "app/proof/proof_bench.h"
 #include "app/release/release_bench.h"
 #include "app/steel/steel_bench.h"
@@ -24,6 +25,7 @@ std::vector<Bench*> makeBenches(const Workshop& shop) {
             new ProofBench(shop.document, shop.seams, shop.look),
             new GrainBench(shop.document, shop.links.fractures, shop.seams, shop.look),
             new ReleaseBench(shop.document, shop.seams, shop.look),
+            new PileBench(shop.document, shop.actions, shop.seams, shop.look),
             new TestersBench(shop.document, shop.links.tester, shop.actions, shop.seams, shop.look)};
 }
 

@@ -14,6 +14,7 @@
 #include "logbook/actions/proof.h"
 #include "logbook/actions/release.h"
 #include "logbook/actions/steel.h"
+#include "logbook/actions/undo.h"
 #include "logbook/transfer/import.h"
 
 #include <algorithm>
@@ -53,7 +54,7 @@ const std::vector<LogAct>& logActs() {
              tester.resolution = l.optionalPlain("resolution", 0, 5).value_or(0.1);
              tester.indenter = l.text("indenter", "");
              tester.anvil = l.text("anvil", "");
-             if (l.has("files")) tester.files = l.numbers("files", 20, 70);
+             if (l.has("files")) tester.files = l.numbers("files", 20, 75);
              std::sort(tester.files.begin(), tester.files.end());
              return only(addTester(l.logbook(), tester));
          }},
@@ -78,7 +79,8 @@ const std::vector<LogAct>& logActs() {
         {"batch",
          "blades hardened together",
          {{"name", true, ""},
-          {"blades", false, "array of {mark, thickness?, length?, height?}"},
+          {"blades", false,
+           "array of {mark, thickness?, length?, height?, sold_as?, window?, minimum?, purpose?, tempers?, finished?}"},
           {"count", false, "instead of blades"},
           {"marks", false, "with count: GK-#"},
           {"sold_as", false, "grade"},
@@ -176,9 +178,13 @@ const std::vector<LogAct>& logActs() {
          {{"name", true, ""}, {"based_on", false, "grade"}, {"sheet", false, "fields as in grades.csv"}},
          keepGrade},
         {"take_for",
-         "what the batch is taken for",
-         {inBatch, {"grade", true, ""}, {"reason", false, ""}},
+         "what the batch or a blade is taken for",
+         {inBatch, {"blade", false, "none: the batch"}, {"grade", true, ""}, {"reason", false, ""}},
          [](const LogLine& l) {
+             if (l.has("blade")) {
+                 const Batch batch = l.batch();
+                 return takeFor(l.logbook(), batch, l.blade(batch), l.text("grade"));
+             }
              return assignGrade(l.logbook(), l.batch().id, l.text("grade"), l.text("reason", "composition"));
          }},
         {"heat",
@@ -341,8 +347,60 @@ const std::vector<LogAct>& logActs() {
          }},
         {"limits",
          "another window or minimum",
-         {inBatch, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
+         {inBatch, {"blade", false, "none: the batch's"}, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
          newLimits},
+        {"claim",
+         "what one blade was sold as and is asked for",
+         {inBatch,
+          ofBlade,
+          {"sold_as", false, "grade"},
+          {"taken_for", false, "grade"},
+          {"purpose", false, ""},
+          {"window", false, "61:63"},
+          {"minimum", false, "HRC as quenched"},
+          {"tempers", false, "fewest"},
+          {"finished", false, "true: no temper of ours"}},
+         changeOneClaim},
+        {"add_blade",
+         "a forgotten blade",
+         {inBatch,
+          {"mark", true, ""},
+          {"thickness", false, "mm"},
+          {"length", false, "mm"},
+          {"height", false, "mm"},
+          {"sold_as", false, "grade"},
+          {"taken_for", false, "grade"},
+          {"purpose", false, ""},
+          {"window", false, "61:63"},
+          {"minimum", false, "HRC as quenched"},
+          {"tempers", false, "fewest"},
+          {"finished", false, "true: no temper of ours"}},
+         addOneBlade},
+        {"made_by_mistake",
+         "a blade that never was",
+         {inBatch, ofBlade, because},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             return takeOut(l.logbook(), l.blade(batch).id, Fate::removed, Gate::steel, l.text("reason"));
+         }},
+        {"undo",
+         "the last act that only wrote",
+         {},
+         [](const LogLine& l) -> Result<Done> {
+             const auto last = lastAct(l.logbook());
+             if (!last) return last.error();
+             if (!*last) return Error{ErrorKind::refused, "undo", "nothing was done yet"};
+             return undo(l.logbook(), (*last)->entry);
+         }},
+        {"edge",
+         "the rod that a batch's edges are asked for",
+         {inBatch, {"force", true, "N"}, {"raise", true, "degrees"}, {"purpose", false, ""}},
+         [](const LogLine& l) {
+             EdgeAsk ask;
+             ask.purpose = l.text("purpose", "");
+             ask.rung = {l.number("force", Quantity::force, 0.1, 1000), l.plain("raise", 0.1, 89)};
+             return askEdge(l.logbook(), l.batch().id, ask);
+         }},
         {"other_steel",
          "another steel in the blades, and where it lies",
          {inBatch, {"grade", false, "none: takes it back"}, {"place", true, "cladding, core, second layer"}},

@@ -52,8 +52,21 @@ std::string windowText(const Window& window) {
                       : std::string();
 }
 
-BladeDraft bladeIn(const QJsonObject& values, LogContext& context) {
-    const LogLine one(values, context);
+// A blade's own claim, where the line names any of it.
+std::optional<BladeClaim> claimIn(const LogLine& line) {
+    BladeClaim own;
+    own.claimed = line.text("sold_as", "");
+    own.grade = line.has("taken_for") ? line.text("taken_for") : own.claimed;
+    if (const Grade* known = line.context().tables.grade(own.grade)) own.grade = known->name;
+    own.purpose = line.text("purpose", "");
+    if (line.has("window")) own.window = windowIn(line, "window");
+    own.quench_minimum = line.optionalPlain("minimum", 20, 70);
+    if (line.has("tempers")) own.minimum_tempers = line.whole("tempers", 0, 5);
+    if (line.yes("finished", false)) own.minimum_tempers = 0;
+    return own == BladeClaim{} ? std::nullopt : std::optional(own);
+}
+
+BladeDraft bladeIn(const LogLine& one) {
     BladeDraft draft;
     draft.mark = one.text("mark");
     const auto mm = [&](const char* field, double most) {
@@ -68,6 +81,7 @@ BladeDraft bladeIn(const QJsonObject& values, LogContext& context) {
         draft.shape.reading_line_mm = height / 10;
     }
     draft.shape.thickness_mm = thickness;
+    draft.own = claimIn(one);
     return draft;
 }
 
@@ -103,6 +117,25 @@ void setValue(ReadingDraft& draft, double value, const Tables& tables) {
 
 } // namespace
 
+Result<Done> changeOneClaim(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    BladeClaim own = blade.own.value_or(BladeClaim{});
+    const BladeClaim said = claimIn(line).value_or(BladeClaim{});
+    const auto names = [&](const char* field) { return !line.value(field).isUndefined(); }; // null: as the batch
+    if (names("sold_as")) own.claimed = said.claimed;
+    if (names("sold_as") || names("taken_for")) own.grade = said.grade;
+    if (names("purpose")) own.purpose = said.purpose;
+    if (names("window")) own.window = said.window;
+    if (names("minimum")) own.quench_minimum = said.quench_minimum;
+    if (names("tempers") || names("finished")) own.minimum_tempers = said.minimum_tempers;
+    return changeClaim(line.logbook(), blade.id, own);
+}
+
+Result<Done> addOneBlade(const LogLine& line) {
+    return only(addBlade(line.logbook(), line.batch().id, bladeIn(line)));
+}
+
 Result<Done> makeBatch(const LogLine& line) {
     BatchDraft draft;
     draft.name = line.text("name");
@@ -126,7 +159,8 @@ Result<Done> makeBatch(const LogLine& line) {
             draft.plan[indexOf(*gate)] = {true, read ? planned : 1};
         }
     } else {
-        for (const Gate gate : {Gate::quench, Gate::temper}) draft.plan[indexOf(gate)] = {true, planned};
+        if (!line.yes("finished", false)) draft.plan[indexOf(Gate::quench)] = {true, planned};
+        draft.plan[indexOf(Gate::temper)] = {true, planned};
     }
     if (line.has("evidence")) {
         const QJsonObject by = line.value("evidence").toObject();
@@ -141,7 +175,7 @@ Result<Done> makeBatch(const LogLine& line) {
     if (line.has("blades")) {
         for (const QJsonValue one : line.value("blades").toArray()) {
             if (!one.isObject()) throw BadField{"blades", "each is an object with its mark"};
-            draft.blades.push_back(bladeIn(one.toObject(), line.context()));
+            draft.blades.push_back(bladeIn(LogLine(one.toObject(), line.context())));
         }
     } else {
         const int count = line.whole("count", 1, 200);
@@ -149,7 +183,7 @@ Result<Done> makeBatch(const LogLine& line) {
         for (int i = 1; i <= count; ++i) {
             QString mark = pattern.contains(QLatin1Char('#')) ? pattern : pattern + QLatin1Char('#');
             draft.blades.push_back(
-                bladeIn({{"mark", mark.replace(QLatin1Char('#'), QString::number(i))}}, line.context()));
+                bladeIn(LogLine({{"mark", mark.replace(QLatin1Char('#'), QString::number(i))}}, line.context())));
         }
     }
     return only(addBatch(line.logbook(), draft));
@@ -299,6 +333,7 @@ Result<Done> eachBlade(const LogLine& line, const std::function<Result<Done>(con
 }
 
 Result<Done> newLimits(const LogLine& line) {
+    if (line.has("blade")) return changeOneClaim(line);
     const Batch batch = line.batch();
     const Window window = line.has("window") ? windowIn(line, "window") : batch.window;
     const auto minimum = line.has("minimum") ? line.optionalPlain("minimum", 20, 70) : batch.quench_minimum;

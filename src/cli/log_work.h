@@ -18,6 +18,8 @@ Result<Done> only(const Result<T>& made) {
 std::vector<ElementReading> elementsIn(const LogLine& line);
 
 Result<Done> makeBatch(const LogLine& line);
+Result<Done> changeOneClaim(const LogLine& line);
+Result<Done> addOneBlade(const LogLine& line);
 Result<Done> verifyOnBlock(const LogLine& line);
 Result<Done> logOneReading(const LogLine& line);
 Result<Done> logStrikes(const LogLine& line);

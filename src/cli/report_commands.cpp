@@ -11,6 +11,7 @@
 #include "report/gate_table.h"
 #include "report/page.h"
 #include "report/piece_card.h"
+#include "report/pile.h"
 #include "words/data_folder.h"
 
 #include <QJsonArray>
@@ -122,9 +123,15 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
     }
     const bool letter = options.has("letter");
     if (options.has("pile")) {
-        const auto done = writePdf(file("pile"), letter, q(batch->name),
-                                   [&](Paper& paper) { return drawPile(paper, *batch, verdicts, file("shop"), now); });
-        if (!done) return done.error();
+        const std::vector<PileRow> rows = pileRows(*batch, verdicts);
+        if (file("pile").endsWith(QLatin1String(".csv"), Qt::CaseInsensitive)) {
+            if (auto done = writeCsv(file("pile"), pileTable(rows, q(batch->name))); !done) return done.error();
+        } else {
+            const auto done = writePdf(file("pile"), letter, q(batch->name), [&](Paper& paper) {
+                return drawPile(paper, rows, q(batch->name), file("shop"), now);
+            });
+            if (!done) return done.error();
+        }
         wrote("pile");
     }
     if (options.has("pieces")) {

@@ -122,6 +122,7 @@ const char* actName(Act act) {
     case Act::sign:
         return "sign";
     case Act::makerDecides:
+    case Act::acceptOrReturn:
     case Act::setWindow:
     case Act::answerGates:
         return "decide";
@@ -174,6 +175,13 @@ QJsonObject gateObject(const Verdict& verdict, const Window& window, bool withDe
     return object;
 }
 
+// What is suggested for a finished knife that is not as it was sold.
+const char* finishedAct(Disposition disposition) {
+    return disposition == Disposition::otherPurpose ? "other_use"
+           : disposition == Disposition::sendBack   ? "return"
+                                                    : "decide";
+}
+
 QJsonObject temperObject(const NextTemper& temper) {
     return {{"temperature_c", temper.temperature_c},
             {"hours", temper.hours},
@@ -185,10 +193,13 @@ QJsonObject temperObject(const NextTemper& temper) {
 QJsonValue nextObject(const std::vector<Task>& tasks, std::size_t blade, const Judged& judged) {
     const auto task = std::find_if(tasks.begin(), tasks.end(), [&](const Task& one) { return one.blade == blade; });
     if (task == tasks.end()) return QJsonValue();
+    const Suggestion& suggestion = judged.release(blade).suggestion;
     const char* act = actName(task->next.act);
+    if (task->next.act == Act::acceptOrReturn) act = finishedAct(suggestion.disposition);
     if (act == nullptr) return QJsonValue();
     const Verdict& verdict = judged.verdict(blade, task->gate);
     QJsonObject next{{"act", act}, {"gate", nameOf(task->gate)}, {"why", words::headline(verdict)}};
+    if (task->next.act == Act::acceptOrReturn && !suggestion.purpose.empty()) next["purpose"] = q(suggestion.purpose);
     if (const auto* read = task->next.as<ReadStep>()) next["readings"] = read->readings;
     if (const auto* file = task->next.as<FileStep>(); file != nullptr && file->file_hrc > 0)
         next["file_hrc"] = file->file_hrc;
@@ -226,13 +237,16 @@ Result<QJsonObject> show(const Options& options, const Tables& shipped) {
         QJsonArray gates;
         for (const Gate gate : allGates) {
             if (const auto& verdict = judged.verdicts().at(i, gate))
-                gates.append(gateObject(*verdict, windowOf(batch, gate, shown.tables), options.has("explain")));
+                gates.append(gateObject(*verdict, windowOf(batch, blade, gate, shown.tables), options.has("explain")));
         }
         const bool out = blade.fate.has_value();
+        const BladeClaim claim = batch.claimOf(blade);
         blades.append(QJsonObject{{"mark", q(blade.mark)},
-                                  {"sold_as", batch.claimed.empty() ? q(batch.grade) : q(batch.claimed)},
-                                  {"taken_for", q(batch.grade)},
-                                  {"window", windowObject(batch.window)},
+                                  {"sold_as", claim.claimed.empty() ? q(claim.grade) : q(claim.claimed)},
+                                  {"taken_for", q(claim.grade)},
+                                  {"purpose", q(claim.purpose)},
+                                  {"window", windowObject(*claim.window)},
+                                  {"finished", batch.isFinished(blade)},
                                   {"out", out ? QJsonValue(nameOf(blade.fate->fate)) : QJsonValue()},
                                   {"next", out ? QJsonValue() : nextObject(tasks, i, judged)},
                                   {"gates", gates}});
@@ -271,16 +285,17 @@ Result<QJsonObject> ladder(const Options& options, const Tables& shipped) {
                                    {"temperature_c", orNull(temper.temperature_c)},
                                    {"hours", orNull(temper.hours)}});
     }
-    QJsonObject answer{{"blade", q(mark)},        {"grade", q(batch.grade)},  {"window", windowObject(batch.window)},
+    const auto place = static_cast<std::size_t>(blade - batch.blades.begin());
+    const BladeClaim claim = batch.claimOf(*blade);
+    QJsonObject answer{{"blade", q(mark)},        {"grade", q(claim.grade)},  {"window", windowObject(*claim.window)},
                        {"tempers", tempers},      {"expected", QJsonValue()}, {"advice", QJsonValue()},
                        {"cautious", QJsonValue()}};
-    if (const auto expected = judged.tempers().expected(*blade)) {
+    if (const auto expected = judged.tempers(place).expected(*blade)) {
         answer["expected"] =
             QJsonObject{{"hrc", expected->hrc}, {"interval", QJsonArray{expected->low, expected->high}}};
     }
-    const auto place = static_cast<std::size_t>(blade - batch.blades.begin());
     const auto* step = judged.verdict(place, Gate::temper).next.as<TemperStep>();
-    if (const auto advice = judged.tempers().advice(*blade)) {
+    if (const auto advice = judged.tempers(place).advice(*blade)) {
         // What the button says goes before: there it goes in with the others.
         if (step != nullptr && step->advised)
             answer["advice"] = temperObject(*step->advised);

@@ -82,6 +82,9 @@ public:
         hedge5();
         galley8();
         sickle4();
+        // Told last, so that what stands above stays as it was; they happened before.
+        market3();
+        croft2();
     }
 
     Logbook& logbook() { return *m_logbook; }
@@ -168,6 +171,12 @@ private:
 
     // Four sickles and five coupons of one heat, broken in order of their soak: the grain coarsens with it.
     void sickle4();
+
+    // Eight finished knives of a market stall, each sold as its own steel.
+    void market3();
+
+    // Four hedge knives asked by files alone, as in a shop without a tester.
+    void croft2();
 
     Chance m_chance;
     Instant m_now;

@@ -44,7 +44,15 @@ const std::vector<Kind>& kinds() {
          {{"person", Are::numbered, "P"}, {"reason", Are::reason}}},
         {"cycle", 1, true, Reach::batch, "batch", true, {{"person", Are::numbered, "P"}}},
         {"cycle_blade", 1, true, Reach::batch, "cycle", true, {}},
-        {"cycle_mark", 1, true, Reach::batch, "cycle", true, {{"person", Are::numbered, "P"}, {"reason", Are::reason}}},
+        {"cycle_mark",
+         1,
+         true,
+         Reach::batch,
+         "cycle",
+         true,
+         {{"person", Are::numbered, "P"}, {"reason", Are::reason}},
+         {},
+         {"cycle"}},
         {"attachment", 1, true, Reach::none, "", false, {}},
         {"import", 1, true, Reach::none, "", true, {{"person", Are::numbered, "P"}}},
         {"verification",
@@ -75,7 +83,9 @@ const std::vector<Kind>& kinds() {
          Reach::batch,
          "reading",
          true,
-         {{"kind", Are::code}, {"person", Are::numbered, "P"}, {"reason", Are::reason}}},
+         {{"kind", Are::code}, {"person", Are::numbered, "P"}, {"reason", Are::reason}},
+         {},
+         {"reading", "kind"}},
         {"excuse",
          1,
          true,
@@ -89,7 +99,9 @@ const std::vector<Kind>& kinds() {
          Reach::batch,
          "blade",
          true,
-         {{"fate", Are::code}, {"gate", Are::code}, {"person", Are::numbered, "P"}, {"reason", Are::reason}}},
+         {{"fate", Are::code}, {"gate", Are::code}, {"person", Are::numbered, "P"}, {"reason", Are::reason}},
+         {},
+         {"blade"}},
         {"signature",
          1,
          true,
@@ -267,7 +279,7 @@ const std::vector<Kind>& kinds() {
          Reach::batch,
          "batch",
          true,
-         {{"person", Are::numbered, "P"}},
+         {{"person", Are::numbered, "P"}, {"text", Are::reason}},
          {"CREATE TABLE note (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), blade TEXT REFERENCES "
           "blade(id), reading TEXT REFERENCES reading(id), text TEXT NOT NULL CHECK (length(text) > 0), on_card "
           "INTEGER "
@@ -350,6 +362,30 @@ const std::vector<Kind>& kinds() {
           "NOT NULL, after_temper INTEGER NOT NULL, reason TEXT NOT NULL CHECK (length(reason) > 0), person TEXT NOT "
           "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX surprise_look_by_blade ON surprise_look(blade)"}},
+        // A row that was taken back: it stays, and no reader counts it while it is hidden.
+        {"undone",
+         11,
+         false,
+         Reach::list,
+         "",
+         true,
+         {{"person", Are::numbered, "P"}, {"kind", Are::code}},
+         {"CREATE TABLE undone (id TEXT PRIMARY KEY, kind TEXT NOT NULL, entry INTEGER NOT NULL, hidden INTEGER NOT "
+          "NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX undone_by_entry ON undone(entry)",
+          "CREATE VIEW taken_back AS SELECT id FROM undone WHERE hidden=1"}},
+        // What is NULL is the batch's; a later one takes the place of an earlier.
+        {"blade_claim",
+         11,
+         true,
+         Reach::batch,
+         "blade",
+         true,
+         {{"person", Are::numbered, "P"}, {"claimed", Are::code}, {"grade", Are::code}},
+         {"CREATE TABLE blade_claim (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), claimed TEXT, "
+          "grade TEXT, purpose TEXT, own_window INTEGER NOT NULL, window_low REAL, window_high REAL, quench_minimum "
+          "REAL, minimum_tempers INTEGER, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX blade_claim_by_blade ON blade_claim(blade)"}},
     };
     return list;
 }

@@ -45,6 +45,9 @@ struct Kind {
     std::vector<ColumnWords> words = {};
     /// The statements that make it, of what came with schema 8 or later; what is older stands in schema.cpp.
     std::vector<const char*> made = {};
+    /// Columns of which two rows that stand share no values, though the table lets them: one that is taken back may lie
+    /// beside the one that stands.
+    std::vector<const char*> one_each = {};
 };
 
 /// All kinds, in the order in which they are merged and exported; a row's owner stands before it where it can.

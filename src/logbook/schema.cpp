@@ -338,6 +338,42 @@ std::vector<const char*> migration(int toVersion) {
     for (const Kind& kind : kinds()) {
         if (kind.since == toVersion) made.insert(made.end(), kind.made.begin(), kind.made.end());
     }
+    // Another word among the decisions: a finished knife is sent back. What was struck out or taken out and brought
+    // back can be struck out again, so that one mark a row is no rule any more. SQLite changes either with its table
+    // only.
+    static const std::vector<const char*> eleventh{
+        "DROP INDEX disposition_by_blade",
+        "ALTER TABLE disposition RENAME TO disposition_before",
+        "CREATE TABLE disposition (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT "
+        "NULL, decision TEXT NOT NULL CHECK (decision IN ('release','temper again','re-harden','other "
+        "purpose','hold','scrap','send back')), basis TEXT NOT NULL, reason TEXT NOT NULL, person TEXT NOT NULL, at_ms "
+        "INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "INSERT INTO disposition SELECT * FROM disposition_before ORDER BY rowid",
+        "DROP TABLE disposition_before",
+        "CREATE INDEX disposition_by_blade ON disposition(blade)",
+        "ALTER TABLE cycle_mark RENAME TO cycle_mark_before",
+        "CREATE TABLE cycle_mark (id TEXT PRIMARY KEY, cycle TEXT NOT NULL REFERENCES cycle(id), reason TEXT NOT NULL,"
+        " person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "INSERT INTO cycle_mark SELECT * FROM cycle_mark_before ORDER BY rowid",
+        "DROP TABLE cycle_mark_before",
+        "CREATE INDEX cycle_mark_by_cycle ON cycle_mark(cycle)",
+        "ALTER TABLE reading_mark RENAME TO reading_mark_before",
+        "CREATE TABLE reading_mark (id TEXT PRIMARY KEY, reading TEXT NOT NULL REFERENCES reading(id),"
+        " kind TEXT NOT NULL CHECK (kind IN ('struck','superseded','accepted')), reason TEXT NOT NULL, note TEXT NOT "
+        "NULL, replaced_by TEXT REFERENCES reading(id), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset "
+        "INTEGER NOT NULL)",
+        "INSERT INTO reading_mark SELECT * FROM reading_mark_before ORDER BY rowid",
+        "DROP TABLE reading_mark_before",
+        "CREATE INDEX reading_mark_by_reading ON reading_mark(reading)",
+        "ALTER TABLE blade_fate RENAME TO blade_fate_before",
+        "CREATE TABLE blade_fate (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id),"
+        " fate TEXT NOT NULL CHECK (fate IN ('cracked','scrapped','coupon','removed')), gate TEXT NOT NULL, reason "
+        "TEXT NOT NULL, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+        "INSERT INTO blade_fate SELECT * FROM blade_fate_before ORDER BY rowid",
+        "DROP TABLE blade_fate_before",
+        "CREATE INDEX blade_fate_by_blade ON blade_fate(blade)",
+    };
+    if (toVersion == 11) made.insert(made.end(), eleventh.begin(), eleventh.end());
     return toVersion == 1   ? first
            : toVersion == 2 ? second
            : toVersion == 3 ? third
@@ -352,6 +388,7 @@ std::vector<const char*> appendOnlyTables(int ofVersion) {
     // The log of changes and the files themselves are described by no log.
     std::vector<const char*> tables;
     if (ofVersion == 1) tables = {"change", "attachment_blob"};
+    if (ofVersion == 11) tables = {"disposition", "cycle_mark", "reading_mark", "blade_fate"}; // made anew
     for (const Kind& kind : kinds()) {
         if (kind.since == ofVersion && kind.append_only) tables.push_back(kind.table);
     }

@@ -26,6 +26,10 @@ const char* tableBehind(std::string_view column) {
 // Walks from a row to its batch; empty where it leads to none, as a reading on a block does.
 QString batchOfRow(Database& database, const Kind* kind, const QString& id) {
     while (kind != nullptr) {
+        if (std::string_view(kind->table) == "undone") { // of the row that it hides
+            const auto hidden = database.single(QStringLiteral("SELECT kind FROM undone WHERE id=?"), {id});
+            return hidden ? batchOfRow(database, kindOf(hidden->toString().toStdString()), id) : QString();
+        }
         const std::string_view owner = kind->owner;
         if (owner.empty()) return {};
         if (owner == "id") return id;
@@ -78,6 +82,7 @@ Touched touchedBy(const QJsonArray& notes, Database& database) {
                                ? note[QStringLiteral("id")].toString()
                                : note[QStringLiteral("row")].toObject()[QStringLiteral("id")].toString();
         const QString batch = batchOfRow(database, kind, id);
+        if (batch.isEmpty() && std::string_view(kind->table) == "undone") continue; // the entry itself
         if (batch.isEmpty())
             touched.runs = true; // what was read on a block belongs to no batch
         else

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/control_chart.h"
 
+#include "plot/axis.h"
+
 #include <algorithm>
 #include <cmath>
 #include <QDate>
@@ -34,16 +36,16 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
     double reach = chart.allowed_error * 1.45; // room for words outside the band
     for (const ControlPoint& point : chart.errors) reach = std::max(reach, std::abs(point.value) * 1.1);
     if (!(reach > 0)) return;
-    const auto y = [&](double value) { return qRound((top + bottom) / 2.0 - value / reach * (bottom - top) / 2.0); };
+    const PlotAxis up{-reach, reach, double(bottom), double(top)};
+    const auto y = [&](double value) { return qRound(up.at(value)); };
     const double first = chart.errors.empty() ? 0 : chart.errors.front().day;
     const double last = chart.errors.empty() ? 1 : chart.errors.back().day;
     const double end =
         last + std::max(14.0, chart.drift && chart.drift->likely && chart.weeks_left
                                   ? std::min(*chart.weeks_left * 7 + 28, std::max(monthsAhead, (last - first) * 0.5))
                                   : (last - first) * 0.05);
-    const auto x = [&](double day) {
-        return qRound(left + px(6) + (day - first) / std::max(1.0, end - first) * (right - left - px(14)));
-    };
+    const PlotAxis days{first, std::max(first + 1, end), double(left + px(6)), double(right - px(8))};
+    const auto x = [&](double day) { return qRound(days.at(day)); };
 
     // What is allowed, the shop's own limits, zero.
     painter.fillRect(left, y(chart.allowed_error), right - left, y(-chart.allowed_error) - y(chart.allowed_error),
@@ -141,9 +143,8 @@ void drawNumberRule(QPainter& painter, const QRect& area, const NumberRule& rule
     const int top = area.top() + px(38);
     const int left = area.left() + px(20);
     const int width = area.width() - px(40);
-    const auto x = [&](double v) {
-        return qRound(left + (std::clamp(v, rule.low, rule.high) - rule.low) / (rule.high - rule.low) * width);
-    };
+    const PlotAxis axis{rule.low, rule.high, double(left), double(left + width)};
+    const auto x = [&](double v) { return qRound(axis.within(v)); };
     painter.fillRect(area.left(), top, area.width(), body, p.steel);
     const int from = x(rule.allowed_low);
     const int to = x(rule.allowed_high);
@@ -153,10 +154,7 @@ void drawNumberRule(QPainter& painter, const QRect& area, const NumberRule& rule
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(area.left(), top, area.width() - 1, body - 1);
     painter.fillRect(area.left(), top, area.width(), 2, p.ink);
-    const int marks = static_cast<int>(std::floor((rule.high - rule.low) / rule.step + 1e-9));
-    for (int i = 0; i <= marks; ++i) {
-        const double v = rule.low + i * rule.step;
-
+    for (const double v : axis.ticks(rule.step)) {
         painter.fillRect(x(v), top, 2, px(9), p.ink);
         drawText(painter, x(v), top + body - px(5),
                  rule.low < 0 && std::abs(v) > 1e-9 ? signedTenth(v) : QString::number(std::abs(v), 'g', 2),

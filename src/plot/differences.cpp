@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/differences.h"
 
+#include "plot/axis.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numeric>
@@ -29,8 +31,10 @@ void drawDifferences(QPainter& painter, const QRect& area, const Comparison& c, 
     const int right = area.right() - px(120);
     const int top = area.top() + px(8);
     const int bottom = area.bottom() - px(26);
-    const auto x = [&](double v) { return qRound(left + (v - from) / (to - from) * (right - left)); };
-    const auto y = [&](double v) { return qRound((top + bottom) / 2.0 - v / reach * (bottom - top) / 2.0); };
+    const PlotAxis means{from, to, double(left), double(right)};
+    const PlotAxis apart{-reach, reach, double(bottom), double(top)};
+    const auto x = [&](double v) { return qRound(means.at(v)); };
+    const auto y = [&](double v) { return qRound(apart.at(v)); };
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.fillRect(left, y(c.high), right - left, std::max(1, y(c.low) - y(c.high)), p.window_on_panel);
     painter.fillRect(left, top, 1, bottom - top, p.line);
@@ -47,9 +51,7 @@ void drawDifferences(QPainter& painter, const QRect& area, const Comparison& c, 
     painter.fillRect(left, y(c.bias) - 1, right - left, 3, p.ink);
     drawText(painter, right + px(8), y(c.bias) + px(6), QObject::tr("bias %1").arg(tenth(c.bias)), look.font(16, true),
              p.ink);
-    for (int i = 0; from + i <= to + 1e-9; ++i) {
-        const double v = from + i;
-
+    for (const double v : means.ticks(std::max(1.0, means.roundStep(px(40))))) {
         painter.fillRect(x(v), bottom, 1, px(5), p.line);
         drawText(painter, x(v), bottom + px(20), QString::number(v), look.font(14), p.muted, Qt::AlignHCenter);
     }

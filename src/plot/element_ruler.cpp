@@ -3,6 +3,7 @@
 #include "plot/element_ruler.h"
 
 #include "core/base/number.h"
+#include "plot/axis.h"
 #include "plot/glyphs.h"
 
 #include <algorithm>
@@ -10,20 +11,6 @@
 #include <QObject>
 
 namespace rollcall {
-
-namespace {
-
-// A round step of which at most this many fit.
-double roundStep(double span, int most) {
-    const double raw = span / most;
-    const double power = std::pow(10, std::floor(std::log10(raw)));
-    for (const double step : {1.0, 2.0, 5.0, 10.0}) {
-        if (step * power >= raw - 1e-12) return step * power;
-    }
-    return 10 * power;
-}
-
-} // namespace
 
 void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& ruler, const Look& look) {
     const Palette& p = look.palette;
@@ -49,9 +36,8 @@ void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& 
     low = std::max(0.0, low - margin);
     high += margin;
     if (low < 0.25 * high) low = 0;
-    const auto x = [&](double percent) {
-        return left + px(8) + (std::clamp(percent, low, high) - low) / (high - low) * (width - px(16));
-    };
+    const PlotAxis axis{low, high, double(left + px(8)), double(left + width - px(8))};
+    const auto x = [&](double percent) { return axis.within(percent); };
     const int top = area.top() + px(27);
     const int body = px(30);
     painter.setRenderHint(QPainter::Antialiasing, false);
@@ -63,9 +49,9 @@ void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& 
     if (m.low > 0) painter.fillRect(from - 1, top - px(20), 2, px(20) + px(8), p.ink);
     if (m.high) painter.fillRect(to - 1, top - px(20), 2, px(20) + px(8), p.ink);
     painter.fillRect(left, top, width, 2, p.ink);
-    const double step = roundStep(high - low, 5);
+    const double step = axis.roundStep(width / 5.0);
     const int places = std::max(0, static_cast<int>(std::ceil(-std::log10(step) - 1e-9)));
-    for (double t = std::ceil(low / step - 1e-9) * step; t <= high + 1e-9; t += step) {
+    for (const double t : axis.ticks(step)) {
         painter.fillRect(qRound(x(t)), top, 2, px(8), p.ink);
         const QString label = QString::number(t, 'f', places);
         const double half = look.width(label, 14) / 2.0;
@@ -121,13 +107,12 @@ void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule
     high = std::ceil(high + 1);
     const int axis = area.bottom() - px(36);
     const int names = px(104);
-    const auto x = [&](double hrc) {
-        return area.left() + names + px(8) + (hrc - low) / (high - low) * (area.width() - names - px(16));
-    };
+    const PlotAxis hardness{low, high, double(area.left() + names + px(8)), double(area.left() + area.width() - px(8))};
+    const auto x = [&](double hrc) { return hardness.at(hrc); };
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.fillRect(area.left() + names, axis, area.width() - names, px(34), p.steel);
     painter.fillRect(area.left() + names, axis, area.width() - names, 2, p.ink);
-    for (double h = low; h <= high; ++h) {
+    for (const double h : hardness.ticks(1)) {
         const bool labelled = static_cast<int>(h) % 5 == 0;
         painter.fillRect(qRound(x(h)), axis, labelled ? 2 : 1, px(labelled ? 10 : 6), p.ink);
         if (labelled)

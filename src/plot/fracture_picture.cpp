@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/fracture_picture.h"
 
+#include "plot/axis.h"
 #include "plot/glyphs.h"
 
 #include <algorithm>
@@ -225,21 +226,22 @@ void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, 
     from -= 0.08 * spread;
     to += 0.08 * spread;
     const QRect frame = area.adjusted(look.px(34), look.px(26), -look.px(8), -look.px(30));
-    const auto xOf = [&](double x) { return frame.left() + (x - from) / (to - from) * frame.width(); };
-    const auto yOf = [&](double g) { return frame.bottom() - (g - low) / (high - low) * frame.height(); };
+    const PlotAxis across{from, to, double(frame.left()), double(frame.left() + frame.width())};
+    const PlotAxis up{low, high, double(frame.bottom()), double(frame.bottom() - frame.height())};
+    const auto xOf = [&](double x) { return across.at(x); };
+    const auto yOf = [&](double g) { return up.at(g); };
     const int asked = qRound(yOf(plot.least));
     painter.fillRect(QRect(frame.left(), frame.top(), frame.width(), asked - frame.top()), p.window_on_panel);
     fillLine(painter, frame.left(), asked, frame.width(), 2, p.ink);
     drawText(painter, area.left(), area.top() + look.px(16), QStringLiteral("G"), look.font(16), p.muted);
-    for (double g = low; g <= high + 0.01; g += 1) {
+    for (const double g : up.ticks(1)) {
         drawText(painter, frame.left() - look.px(8), yOf(g) + look.px(6), QString::number(g), look.font(16), p.ink,
                  Qt::AlignRight);
         fillLine(painter, frame.left() - look.px(4), qRound(yOf(g)), look.px(4), 1, p.ink);
     }
     fillLine(painter, frame.left(), frame.top(), 1, frame.height(), p.line);
     fillLine(painter, frame.left(), frame.bottom(), frame.width(), 1, p.line);
-    const double step = spread > 200 ? 50 : spread > 60 ? 20 : spread > 20 ? 5 : spread > 8 ? 2 : 1;
-    for (double x = std::ceil(from / step) * step; x <= to; x += step) {
+    for (const double x : across.ticks(std::max(1.0, across.roundStep(look.px(56))))) {
         fillLine(painter, qRound(xOf(x)), frame.bottom(), 1, look.px(5), p.ink);
         drawText(painter, xOf(x), frame.bottom() + look.px(22), QString::number(x), look.font(16), p.ink,
                  Qt::AlignHCenter);

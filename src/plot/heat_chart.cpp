@@ -3,6 +3,7 @@
 #include "plot/heat_chart.h"
 
 #include "core/base/number.h"
+#include "plot/axis.h"
 #include "plot/glyphs.h"
 #include "plot/translate.h"
 
@@ -16,20 +17,14 @@ namespace rollcall {
 
 namespace {
 
-// A step of time that leaves room for its label.
-double clockStep(double span_s, int room) {
-    for (const double step : {10.0, 30.0, 60.0, 120.0, 300.0, 600.0, 900.0, 1800.0, 3600.0, 7200.0, 14400.0, 21600.0}) {
-        if (span_s / step <= std::max(2, room)) return step;
-    }
-    return 43200;
-}
-
 struct Plane {
     QRect area;
     double from_s = 0, to_s = 1;
     double low = 0, high = 1;
-    double x(double s) const { return area.left() + (s - from_s) / (to_s - from_s) * area.width(); }
-    double y(double c) const { return area.bottom() - (c - low) / (high - low) * area.height(); }
+    PlotAxis time() const { return {from_s, to_s, double(area.left()), double(area.left() + area.width())}; }
+    PlotAxis heat() const { return {low, high, double(area.bottom()), double(area.bottom() - area.height())}; }
+    double x(double s) const { return time().at(s); }
+    double y(double c) const { return heat().at(c); }
 };
 
 // No more points than there are pixels: of each column of pixels its first, lowest and highest.
@@ -69,8 +64,8 @@ void drawTimeAxis(QPainter& painter, const Plane& plane, int y, const std::funct
                   const Look& look) {
     const Palette& p = look.palette;
     fillLine(painter, plane.area.left(), y, plane.area.width(), 1, p.line);
-    const double step = clockStep(plane.to_s - plane.from_s, plane.area.width() / look.px(76));
-    for (double s = std::ceil(plane.from_s / step) * step; s <= plane.to_s; s += step) {
+    const PlotAxis time = plane.time();
+    for (const double s : time.ticks(time.clockStep(look.px(76)))) {
         const int x = qRound(plane.x(s));
         fillLine(painter, x, y, 1, look.px(5), p.line);
         drawText(painter, x, y + look.px(20), clock(s), look.font(14), p.muted, Qt::AlignHCenter);
@@ -101,8 +96,7 @@ Plane tracePlane(const QRect& area, const SoakChart& chart, const Look& look) {
 
 double soakChartMoment(const QRect& area, const SoakChart& chart, int x, const Look& look) {
     const Plane plane = tracePlane(area, chart, look);
-    const double share = std::clamp(double(x - plane.area.left()) / std::max(1, plane.area.width()), 0.0, 1.0);
-    return plane.from_s + share * (plane.to_s - plane.from_s);
+    return plane.time().value(x);
 }
 
 void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart, const Look& look) {
@@ -116,8 +110,8 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
     drawText(painter, box.left() - px(8), area.top() + px(10), QStringLiteral("°C"), look.font(14), p.muted,
              Qt::AlignRight);
     fillLine(painter, box.left(), box.top(), 1, box.height(), p.line);
-    const double step = plane.high - plane.low > 240 ? 100 : plane.high - plane.low > 120 ? 40 : 20;
-    for (double c = std::ceil(plane.low / step) * step; c <= plane.high; c += step) {
+    const PlotAxis heat = plane.heat();
+    for (const double c : heat.ticks(std::max(20.0, heat.roundStep(px(36))))) {
         const int y = qRound(plane.y(c));
         fillLine(painter, box.left() - px(4), y, px(4), 1, p.line);
         drawText(painter, box.left() - px(8), y + px(5), QString::number(c), look.font(14), p.muted, Qt::AlignRight);
@@ -248,8 +242,8 @@ void drawHeatOverlay(QPainter& painter, const QRect& area, const HeatOverlay& ov
     if (plane.high <= plane.low) return;
     plane.high += 10;
     plane.low -= 10;
-    const double step = plane.high - plane.low > 240 ? 100 : 20;
-    for (double c = std::ceil(plane.low / step) * step; c <= plane.high; c += step) {
+    const PlotAxis heat = plane.heat();
+    for (const double c : heat.ticks(std::max(20.0, heat.roundStep(px(36))))) {
         fillLine(painter, plane.area.left(), qRound(plane.y(c)), plane.area.width(), 1, p.hair);
         drawText(painter, plane.area.left() - px(8), plane.y(c) + px(5), QString::number(c), look.font(14), p.muted,
                  Qt::AlignRight);
@@ -280,15 +274,15 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
     const int axis = area.top() + px(24);
     const double span = std::max<double>(1, static_cast<double>(chart.to_ms - chart.from_ms));
     const int width = area.right() - left - px(24);
-    const auto x = [&](std::int64_t ms) { return left + static_cast<double>(ms - chart.from_ms) / span * width; };
-    const double step = clockStep(span / 1000, width / px(70)) * 1000;
+    const PlotAxis seconds{0, span / 1000, double(left), double(left + width)};
+    const auto x = [&](std::int64_t ms) { return seconds.at(static_cast<double>(ms - chart.from_ms) / 1000); };
     fillLine(painter, left, axis, width, 1, p.line);
     // Whole steps of the local clock: labels come from the caller, so does their zero.
-    for (double ms = 0; ms <= span; ms += step) {
-        const int at = qRound(left + ms / span * width);
+    for (const double s : seconds.ticks(seconds.clockStep(px(70)))) {
+        const int at = qRound(seconds.at(s));
         fillLine(painter, at, axis - px(5), 1, px(5), p.line);
-        drawText(painter, at, axis - px(9), chart.clock(chart.from_ms + static_cast<std::int64_t>(ms)), look.font(14),
-                 p.muted, Qt::AlignHCenter);
+        drawText(painter, at, axis - px(9), chart.clock(chart.from_ms + static_cast<std::int64_t>(s * 1000)),
+                 look.font(14), p.muted, Qt::AlignHCenter);
     }
     const int rows = std::max(1, static_cast<int>(chart.ovens.size()));
     const int pitch = std::min(px(84), (area.bottom() - axis) / rows);

@@ -1,6 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/proof_picture.h"
+
+#include "plot/axis.h"
 #include "plot/translate.h"
 
 #include <algorithm>
@@ -9,20 +11,6 @@
 #include <QPainterPath>
 
 namespace rollcall {
-
-namespace {
-
-// Round steps for an axis of about six labels.
-double axisStep(double end) {
-    const double rough = std::max(end, 1.0) / 6;
-    const double power = std::pow(10, std::floor(std::log10(rough)));
-    for (const double factor : {1.0, 2.0, 5.0, 10.0}) {
-        if (factor * power >= rough) return factor * power;
-    }
-    return 10 * power;
-}
-
-} // namespace
 
 void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, const Look& look) {
     const Palette& p = look.palette;
@@ -78,13 +66,14 @@ void drawCuts(QPainter& painter, const QRect& area, const CutChart& chart, const
     for (const CutChart::Run& run : chart.runs) {
         if (!run.looks.empty()) end = std::max(end, run.looks.back().cuts);
     }
-    const double step = axisStep(end);
-    end = std::ceil(end / step) * step;
     const int left = area.left() + look.px(120);
     const int width = area.right() - left - look.px(20);
+    PlotAxis cutsAxis{0, end, double(left), double(left + width)};
+    const double step = std::max(1.0, cutsAxis.roundStep(width / 6.0)); // about six labels
+    cutsAxis.high = end = std::ceil(end / step) * step;
     const int bottom = area.bottom() - look.px(34);
     const int row = std::min(look.px(54), (bottom - area.top()) / static_cast<int>(chart.runs.size()));
-    const auto x = [&](double cuts) { return left + qRound(cuts / end * width); };
+    const auto x = [&](double cuts) { return qRound(cutsAxis.at(cuts)); };
     painter.setRenderHint(QPainter::Antialiasing, false);
     int y = area.top();
     for (const CutChart::Run& run : chart.runs) {
@@ -122,7 +111,7 @@ void drawCuts(QPainter& painter, const QRect& area, const CutChart& chart, const
         y += row;
     }
     painter.fillRect(left, bottom, width, 1, p.line);
-    for (double tick = 0; tick <= end + 1e-9; tick += step) {
+    for (const double tick : cutsAxis.ticks(step)) {
         painter.fillRect(x(tick), bottom, 1, look.px(6), p.line);
         drawText(painter, x(tick), bottom + look.px(24), QString::number(tick), look.font(14), p.muted,
                  Qt::AlignHCenter);

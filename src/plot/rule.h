@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/judge/record.h"
+#include "plot/axis.h"
 #include "plot/look.h"
 
 #include <optional>
@@ -16,7 +17,9 @@ struct Axis {
     int low = 58;
     int high = 66;
 
-    double at(double hrc, double left, double width) const { return left + (hrc - low) / (high - low) * width; }
+    double at(double hrc, double left, double width) const {
+        return PlotAxis{double(low), double(high), left, left + width}.at(hrc);
+    }
     /// The axis of this least width that is centred on the window and holds all values.
     static Axis around(const Window& window, const std::vector<double>& values, int least);
 };

@@ -3,6 +3,7 @@
 #include "plot/temper_chart.h"
 
 #include "core/base/number.h"
+#include "plot/axis.h"
 #include "plot/glyphs.h"
 #include "plot/translate.h"
 
@@ -19,8 +20,10 @@ struct Frame {
     QRect box;
     double c_low = 150, c_high = 300;
     double hrc_low = 55, hrc_high = 66;
-    double x(double c) const { return box.left() + (c - c_low) / (c_high - c_low) * box.width(); }
-    double y(double hrc) const { return box.bottom() - (hrc - hrc_low) / (hrc_high - hrc_low) * box.height(); }
+    PlotAxis heat() const { return {c_low, c_high, double(box.left()), double(box.left() + box.width())}; }
+    PlotAxis hardness() const { return {hrc_low, hrc_high, double(box.bottom()), double(box.bottom() - box.height())}; }
+    double x(double c) const { return heat().at(c); }
+    double y(double hrc) const { return hardness().at(hrc); }
 };
 
 Frame frameOf(const QRect& area, const TemperChart& chart, const Look& look) {
@@ -51,8 +54,7 @@ Frame frameOf(const QRect& area, const TemperChart& chart, const Look& look) {
 
 double temperChartTemperature(const QRect& area, const TemperChart& chart, int x, const Look& look) {
     const Frame frame = frameOf(area, chart, look);
-    const double share = std::clamp(double(x - frame.box.left()) / std::max(1, frame.box.width()), 0.0, 1.0);
-    return frame.c_low + share * (frame.c_high - frame.c_low);
+    return frame.heat().value(x);
 }
 
 void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& chart, const Look& look) {
@@ -88,14 +90,14 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
     fillLine(painter, box.left(), box.bottom(), box.width(), 1, p.line);
     drawText(painter, box.left() - px(8), area.top() + px(10), QStringLiteral("HRC"), look.font(14), p.muted,
              Qt::AlignRight);
-    const double hrcStep = f.hrc_high - f.hrc_low > 16 ? 5 : f.hrc_high - f.hrc_low > 8 ? 2 : 1;
-    for (double h = std::ceil(f.hrc_low / hrcStep) * hrcStep; h <= f.hrc_high; h += hrcStep) {
+    const PlotAxis hardness = f.hardness();
+    for (const double h : hardness.ticks(std::max(1.0, hardness.roundStep(px(24))))) {
         fillLine(painter, box.left() - px(4), qRound(f.y(h)), px(4), 1, p.line);
         drawText(painter, box.left() - px(8), f.y(h) + px(5), QString::number(h), look.font(14), p.muted,
                  Qt::AlignRight);
     }
-    const double step = f.c_high - f.c_low > 300 ? 100 : f.c_high - f.c_low > 120 ? 50 : 20;
-    for (double c = std::ceil(f.c_low / step) * step; c <= f.c_high; c += step) {
+    const PlotAxis heat = f.heat();
+    for (const double c : heat.ticks(std::max(20.0, heat.roundStep(px(68))))) {
         fillLine(painter, qRound(f.x(c)), box.bottom() + px(12), 1, px(5), p.line);
         const bool underTrial = chart.trial && std::abs(f.x(c) - f.x(chart.trial->temperature_c)) < px(34);
         if (!underTrial)

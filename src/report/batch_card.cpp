@@ -62,7 +62,8 @@ std::vector<Spot> cardSpots(const Batch& batch, const Blade& blade, const Tables
     if (blade.shape.outline.size() < 3) return {};
     const int spots = std::max(1, cardReadings(batch, Gate::quench) + cardReadings(batch, Gate::temper));
     // Room for a mark ten points softer than the window: a soft one must not make its own place too near the next.
-    const auto diameter = indentDiameter(tables, "HRC", std::max(20.0, batch.window.low.value_or(55) - 10));
+    const auto diameter =
+        indentDiameter(tables, "HRC", std::max(20.0, batch.claimOf(blade).window->low.value_or(55) - 10));
     const SpacingRule rule = SpacingRule::forIndent(diameter ? *diameter : 0.6, batch.shop_spacing);
     return suggestSpots(blade.shape, {}, spots, rule).spots;
 }
@@ -75,7 +76,7 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
               Qt::black, Qt::AlignRight);
     QStringList about;
     if (!batch.grade.empty()) about << QString::fromStdString(batch.grade);
-    const Window quench = windowOf(batch, Gate::quench, tables);
+    const Window quench = windowOf(batch, Blade{}, Gate::quench, tables);
     if (batch.planOf(Gate::quench).required && quench.low)
         about << tr("from the quench %1 or harder").arg(words::hardness(*quench.low));
     if (batch.planOf(Gate::temper).required) about << tr("after temper %1 HRC").arg(words::windowText(batch.window));

@@ -38,8 +38,9 @@ ReportTable bladeTable(const Batch& batch, const BatchVerdicts& verdicts, const 
         const std::optional<Verdict>& temper = own[indexOf(Gate::temper)];
         const std::optional<Verdict>& quench = own[indexOf(Gate::quench)];
         const ReleaseAnswer release = releaseAnswer(batch, i, own, tables);
+        const BladeClaim claim = batch.claimOf(batch.blades[i]);
         QVariantList row{QString::fromStdString(batch.blades[i].mark),
-                         QString::fromStdString(batch.claimed.empty() ? batch.grade : batch.claimed),
+                         QString::fromStdString(claim.claimed.empty() ? claim.grade : claim.claimed),
                          stateAt(own, Gate::steel)};
         if (temper && temper->measurement) {
             const Measurement& m = *temper->measurement;
@@ -47,8 +48,8 @@ ReportTable bladeTable(const Batch& batch, const BatchVerdicts& verdicts, const 
         } else {
             row << QVariant() << QVariant() << QVariant();
         }
-        row << (batch.window.low ? QVariant(*batch.window.low) : QVariant())
-            << (batch.window.high ? QVariant(*batch.window.high) : QVariant()) << stateAt(own, Gate::temper)
+        row << (claim.window->low ? QVariant(*claim.window->low) : QVariant())
+            << (claim.window->high ? QVariant(*claim.window->high) : QVariant()) << stateAt(own, Gate::temper)
             << (quench && quench->measurement ? rounded(quench->measurement->decided_mean, 1) : QVariant())
             << stateAt(own, Gate::heat) << stateAt(own, Gate::edge) << stateAt(own, Gate::proof);
         if (release.out)

@@ -37,7 +37,8 @@ void drawHead(Page& page, const Batch& batch, const CertificateOptions& options)
     page.text(0, QString::fromStdString(batch.name), 24, true);
     page.y += 6;
     QStringList about;
-    about << tr("%1 pieces").arg(batch.blades.size());
+    about << (batch.blades.size() == 1 ? tr("one piece") : tr("%1 pieces").arg(batch.blades.size()));
+    if (batch.isPile()) about << tr("each its own claim");
     if (!batch.purpose.empty()) about << QString::fromStdString(batch.purpose);
     if (!batch.grade.empty()) about << QString::fromStdString(batch.grade);
     if (!batch.lot.empty()) about << QString::fromStdString(batch.lot);
@@ -196,17 +197,37 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     const QString rule = batch.rule == DecisionRule::guarded ? tr("the whole of mean ± U lies inside it")
                          : batch.rule == DecisionRule::plain ? tr("the mean lies inside it")
                                                              : tr("the mean lies inside it by less than an allowance");
+    if (batch.isPile()) {
+        for (const Blade& blade : batch.blades) {
+            const BladeClaim claim = batch.claimOf(blade);
+            QStringList parts;
+            if (!claim.purpose.empty()) parts << QString::fromStdString(claim.purpose);
+            if (!claim.claimed.empty()) parts << tr("sold as %1").arg(QString::fromStdString(claim.claimed));
+            if (!claim.grade.empty() && claim.grade != claim.claimed)
+                parts << tr("taken for %1").arg(QString::fromStdString(claim.grade));
+            parts << tr("window %1 HRC").arg(words::windowText(*claim.window));
+            page.paragraph(
+                QStringLiteral("%1: %2").arg(QString::fromStdString(blade.mark), parts.join(QStringLiteral(", "))), 10);
+        }
+    }
+    const QString windows =
+        batch.isPile() ? tr("Each piece has its own window") : tr("Window %1 HRC").arg(words::windowText(batch.window));
     page.paragraph(
-        tr("Window %1 HRC; a piece passes when %2%3.")
-            .arg(words::windowText(batch.window), rule,
+        tr("%1; a piece passes when %2%3.")
+            .arg(windows, rule,
                  batch.uncorrected ? tr(", means as read") : tr(", the mean corrected by the tester's error")),
         10);
     if (const QString rules = words::rulesText(batch); !rules.isEmpty()) page.paragraph(rules, 10);
-    if (superseded + struck > 0)
-        page.paragraph(tr("%1 readings were struck out and %2 superseded, each with its reason in the record.")
-                           .arg(struck)
-                           .arg(superseded),
+    if (struck > 0)
+        page.paragraph(struck == 1 ? tr("One reading was struck out, with its reason in the record.")
+                                   : tr("%1 readings were struck out, each with its reason in the record.").arg(struck),
                        10);
+    if (superseded > 0)
+        page.paragraph(
+            superseded == 1
+                ? tr("One reading was superseded by another set, with its reason in the record.")
+                : tr("%1 readings were superseded by other sets, with their reasons in the record.").arg(superseded),
+            10);
     if (batch.sample_asked)
         page.paragraph(tr("Not every piece was read: the others are covered by a sample, at %1 asked; a single "
                           "accident is not excluded.")
@@ -215,7 +236,10 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     if (!batch.shots.empty()) {
         if (const Verdict* verdict = verdicts.blades.empty() ? nullptr : at(verdicts.blades.front(), Gate::steel);
             verdict != nullptr)
-            page.paragraph(tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(words::headline(*verdict)), 10);
+            page.paragraph(batch.shots.size() == 1
+                               ? tr("Composition, one shot: %1").arg(words::headline(*verdict))
+                               : tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(words::headline(*verdict)),
+                           10);
     }
 }
 
@@ -270,7 +294,7 @@ void drawLimits(Page& page) {
 RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts) {
     RuleData rule;
     rule.compact = true;
-    rule.window = batch.window;
+    if (!batch.isPile()) rule.window = batch.window; // in a pile each has its own
     std::vector<double> values;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Verdict* temper = at(verdicts.blades[i], Gate::temper);
@@ -279,7 +303,7 @@ RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts) {
         const QString mark = QString::fromStdString(batch.blades[i].mark);
         rule.readings.push_back({values.back(), mark.section(QLatin1Char('-'), -1)});
     }
-    rule.axis = Axis::around(batch.window, values, 6);
+    rule.axis = Axis::around(rule.window, values, 6);
     return rule;
 }
 

@@ -47,8 +47,8 @@ const Verdict* at(const BatchVerdicts& verdicts, std::size_t blade, Gate gate) {
     return verdict ? &*verdict : nullptr;
 }
 
-QString steelOf(const Batch& batch) {
-    return QString::fromStdString(batch.claimed.empty() ? batch.grade : batch.claimed);
+QString steelOf(const BladeClaim& claim) {
+    return QString::fromStdString(claim.claimed.empty() ? claim.grade : claim.claimed);
 }
 
 QString means(const Measurement& m) {
@@ -80,6 +80,7 @@ int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdic
     int place = 0;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Blade& blade = batch.blades[i];
+        const BladeClaim claim = batch.claimOf(blade);
         if (blade.fate) continue;
         if (place == across * down) {
             page.breakPage();
@@ -98,16 +99,17 @@ int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdic
         drawText(painter, x, card.y() + 28, elided(mark, look.font(20, true), room), look.font(20, true), Qt::black);
         drawText(painter, x, card.y() + 42, elided(QString::fromStdString(batch.name), look.font(10), room),
                  look.font(10), grey);
-        drawText(painter, x, card.y() + 58, elided(steelOf(batch), look.font(11, true), room), look.font(11, true),
+        drawText(painter, x, card.y() + 58, elided(steelOf(claim), look.font(11, true), room), look.font(11, true),
                  Qt::black);
+        const Window asked = *claim.window;
         const Verdict* temper = at(verdicts, i, Gate::temper);
         const bool read = temper != nullptr && temper->measurement.has_value();
         drawText(painter, x, card.y() + 82, read ? means(*temper->measurement) : tr("hardness not read"),
                  look.font(15, true), Qt::black);
-        if (read && (batch.window.low || batch.window.high))
+        if (read && (asked.low || asked.high))
             drawText(painter, x, card.y() + 95,
-                     tr("asked %1: %2").arg(words::windowText(batch.window), words::stateName(temper->state)),
-                     look.font(9), Qt::black);
+                     tr("asked %1: %2").arg(words::windowText(asked), words::stateName(temper->state)), look.font(9),
+                     Qt::black);
         const ReleaseAnswer release = releaseAnswer(batch, i, verdicts.blades[i], tables);
         const QString decision =
             release.signature == nullptr ? tr("not signed")
@@ -125,58 +127,6 @@ int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdic
         drawCode(painter, QRectF(card.right() - codeSide - 6, card.y() + 6, codeSide, codeSide),
                  pieceCode(blade, batch));
     }
-    return page.pages();
-}
-
-int drawPile(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const QString& shop, const Instant& now) {
-    Page page(paper, tr("%1, %2").arg(QString::fromStdString(batch.name), dayOf(now)));
-    page.y = 12;
-    if (!shop.isEmpty()) page.text(0, shop, 11);
-    page.text(page.width(), dayOf(now), 11, false, Qt::black, Qt::AlignRight);
-    page.y += 26;
-    page.text(0, QString::fromStdString(batch.name), 22, true);
-    page.y += 18;
-    page.text(0, tr("%1 pieces, asked %2 HRC").arg(batch.blades.size()).arg(words::windowText(batch.window)), 11);
-    page.y += 10;
-    page.rule(1.2);
-    constexpr std::array<double, 5> columns{0, 84, 180, 300, 400};
-    const auto head = [&] {
-        page.y += 14;
-        const QStringList names{tr("piece"), tr("sold as"), tr("composition"), tr("hardness"), tr("inside its window")};
-        for (qsizetype i = 0; i < names.size(); ++i) page.text(columns[static_cast<std::size_t>(i)], names[i], 9, true);
-        page.y += 4;
-        page.rule();
-    };
-    const auto cell = [&](std::size_t column, const QString& words, bool bold = false) {
-        const double end = column + 1 < columns.size() ? columns[column + 1] : page.width();
-        const QFont font = page.look().font(11, bold);
-        page.text(columns[column], elided(words, font, static_cast<int>(end - columns[column] - 4)), 11, bold);
-    };
-    head();
-    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
-        page.need(22);
-        if (page.y == 0) head();
-        page.y += 17;
-        cell(0, QString::fromStdString(batch.blades[i].mark), true);
-        cell(1, steelOf(batch));
-        const Verdict* steel = at(verdicts, i, Gate::steel);
-        cell(2, steel == nullptr ? tr("not looked at") : words::stateName(steel->state));
-        const Verdict* temper = at(verdicts, i, Gate::temper);
-        if (temper != nullptr && temper->measurement) {
-            cell(3, means(*temper->measurement));
-            drawVerdictGlyph(page.painter(), columns[4], page.y - 9, 10, temper->state, page.look(), Qt::white);
-            page.text(columns[4] + 16, words::stateName(temper->state), 11);
-        } else {
-            cell(3, tr("not read"));
-        }
-        page.y += 5;
-        page.rule(0.3);
-    }
-    page.y += 6;
-    page.paragraph(tr("Hardness with its uncertainty at 95 %; borderline means that the window's end lies within it. "
-                      "Composition is set against the grade the piece was sold as. A maker's own record; no "
-                      "accreditation is claimed."),
-                   8, false, grey);
     return page.pages();
 }
 

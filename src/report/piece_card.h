@@ -26,8 +26,4 @@ std::optional<PieceName> pieceNamed(const QString& code);
 int drawPieceCards(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables,
                    const QString& shop);
 
-/// Draws the pile of knives as one table: sold as, what the composition says, hardness with its uncertainty, inside its
-/// window or not. It goes on on the next page when there are many. Returns the number of pages.
-int drawPile(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const QString& shop, const Instant& now);
-
 } // namespace rollcall

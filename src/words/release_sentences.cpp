@@ -40,6 +40,8 @@ QString dispositionName(Disposition one) {
         return tr("Hold");
     case Disposition::scrap:
         return tr("Scrap");
+    case Disposition::sendBack:
+        return tr("Send back");
     }
     return {};
 }

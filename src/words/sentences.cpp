@@ -121,6 +121,10 @@ QString sentence(const Reason& r) {
         return tr("%1 are soaked together from %2 to %3").arg(listed(r), degrees(number(r, 0)), degrees(number(r, 1)));
     case Fact::steelsShareNothing:
         return tr("%1 share no soaking temperature: one of them is over- or underheated").arg(listed(r));
+    case Fact::partQuench:
+        return tr("%1 quenches %2 (%3) too slowly").arg(text(r, 0), text(r, 1), text(r, 2));
+    case Fact::partReading:
+        return tr("%1 in the %2: %3 comes to %4 to %5 from the quench").arg(h(0), text(r, 1), text(r, 0), h(1), h(2));
     case Fact::partOutside:
         return tr("%1 is outside what %2 (%3) is soaked at, %4 to %5")
             .arg(degrees(number(r, 0)), text(r, 0), text(r, 1), degrees(number(r, 1)), degrees(number(r, 2)));
@@ -153,6 +157,15 @@ QString sentence(const Reason& r) {
         return tr("By the files %1: across a limit; the file of %2 would settle it").arg(bracketText(r), h(2));
     case Fact::filesStay:
         return tr("By the files %1: across a limit, and no file of the set would settle it").arg(bracketText(r));
+    case Fact::finishedKnife:
+        return tr("A finished knife: nothing is done to its steel");
+    case Fact::filesHarder:
+        return tr("The rod chipped the edge: taken as the harder half, %1 to %2").arg(h(0), h(1));
+    case Fact::filesSofter:
+        return tr("The edge rolled on the rod: taken as the softer half, %1 to %2").arg(h(0), h(1));
+    case Fact::temperByColour:
+        return tr("The temper's temperature is not noted; by its colour, %1, it was %2 to %3")
+            .arg(text(r, 0), degrees(number(r, 0)), degrees(number(r, 1)));
     case Fact::filesCannot:
         return std::isinf(number(r, 0))
                    ? tr("No set of files is known: nothing can be confirmed by them")
@@ -197,10 +210,19 @@ QString sentence(const Reason& r) {
             sets << tr("%1 %2 ± %3").arg(text(r, i), h(2 * i), h(2 * i + 1));
         const std::size_t last = 2 * r.texts.size();
         const QString all = sets.join(QStringLiteral(", "));
-        if (r.texts.size() > 2)
-            return (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1; together %2 ± %3")
-                                                 : tr("Testers agree: %1; together %2 ± %3"))
-                .arg(all, h(last), h(last + 1));
+        if (r.texts.size() > 2) {
+            QStringList apart;
+            for (std::size_t i = 0; i < r.texts.size(); ++i) {
+                if (number(r, last + 2 + i) > 1) apart << text(r, i);
+            }
+            const QString together =
+                (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1; together %2 ± %3")
+                                              : tr("Testers agree: %1; together %2 ± %3"))
+                    .arg(all, h(last), h(last + 1));
+            return apart.isEmpty()     ? together
+                   : apart.size() == 1 ? tr("%1; %2 stands apart").arg(together, apart.front())
+                                       : tr("%1; %2 stand apart").arg(together, apart.join(QStringLiteral(", ")));
+        }
         return (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1")
                                              : tr("Testers agree, the first is judged: %1"))
             .arg(all);

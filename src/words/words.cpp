@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace rollcall::words {
 
@@ -46,6 +47,38 @@ QString stateName(State state) {
     return {};
 }
 
+QString entryName(const std::string& action) {
+    static const std::map<std::string_view, const char*> names{
+        {"batch added", QT_TRANSLATE_NOOP("rollcall", "the new batch")},
+        {"blade added", QT_TRANSLATE_NOOP("rollcall", "the blade added")},
+        {"blade renamed", QT_TRANSLATE_NOOP("rollcall", "the other mark")},
+        {"blade excused", QT_TRANSLATE_NOOP("rollcall", "the excuse")},
+        {"blade taken out", QT_TRANSLATE_NOOP("rollcall", "taking the blade out")},
+        {"claim changed", QT_TRANSLATE_NOOP("rollcall", "what the knife is asked for")},
+        {"limits changed", QT_TRANSLATE_NOOP("rollcall", "the limits")},
+        {"zone window changed", QT_TRANSLATE_NOOP("rollcall", "the zone's window")},
+        {"plan changed", QT_TRANSLATE_NOOP("rollcall", "the gate's plan")},
+        {"means changed", QT_TRANSLATE_NOOP("rollcall", "by which evidence a gate is asked")},
+        {"rules changed", QT_TRANSLATE_NOOP("rollcall", "the rules")},
+        {"note kept", QT_TRANSLATE_NOOP("rollcall", "the note")},
+        {"signed", QT_TRANSLATE_NOOP("rollcall", "the signature")},
+        {"temper cycle logged", QT_TRANSLATE_NOOP("rollcall", "the temper")},
+        {"temper cycle struck out", QT_TRANSLATE_NOOP("rollcall", "striking out the temper")},
+        {"grade re-assigned", QT_TRANSLATE_NOOP("rollcall", "the other grade")},
+        {"edge asked for", QT_TRANSLATE_NOOP("rollcall", "what the edges are asked for")},
+        {"grain asked for", QT_TRANSLATE_NOOP("rollcall", "the least grain")},
+        {"sample asked for", QT_TRANSLATE_NOOP("rollcall", "the sample")},
+        {"steel named", QT_TRANSLATE_NOOP("rollcall", "the other steel")},
+        {"surprise looked into", QT_TRANSLATE_NOOP("rollcall", "the look into a surprise")},
+        {"recipe chosen", QT_TRANSLATE_NOOP("rollcall", "the recipe")},
+        {"reading struck out", QT_TRANSLATE_NOOP("rollcall", "striking out the reading")},
+        {"readings superseded", QT_TRANSLATE_NOOP("rollcall", "the set that was put aside")},
+        {"import taken back", QT_TRANSLATE_NOOP("rollcall", "Taking the import back")},
+        {"reading accepted", QT_TRANSLATE_NOOP("rollcall", "counting the reading")}};
+    const auto known = names.find(action);
+    return known != names.end() ? tr(known->second) : QString::fromStdString(action);
+}
+
 QString strikeName(StrikeReason reason) {
     switch (reason) {
     case StrikeReason::sameSpot:
@@ -58,6 +91,8 @@ QString strikeName(StrikeReason reason) {
         return tr("seating or warp");
     case StrikeReason::overshoot:
         return tr("minor load overshot");
+    case StrikeReason::typingSlip:
+        return tr("typing slip");
     case StrikeReason::other:
         return tr("other");
     case StrikeReason::superseded:
@@ -249,6 +284,8 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
         return {tr("You decide"), tr("this tester cannot settle it")};
+    case Act::acceptOrReturn:
+        return {tr("Take it or send it back"), tr("as it is, for another use, back, or ask the seller")};
     case Act::verifyOnHarderBlock:
         return {tr("Verify the tester"), tr("on a block near this hardness")};
     case Act::backToSteel:
@@ -429,6 +466,8 @@ QString taskText(const QString& mark, const NextStep& next) {
         return tr("%1: answer its open gates").arg(mark);
     case Act::makerDecides:
         return tr("%1: you decide").arg(mark);
+    case Act::acceptOrReturn:
+        return tr("%1: take it or send it back").arg(mark);
     case Act::nothing:
     case Act::done:
     case Act::out:

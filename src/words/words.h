@@ -19,6 +19,8 @@ QString stateName(State state);
 /// "Temper again"
 QString dispositionName(Disposition disposition);
 QString strikeName(StrikeReason reason);
+/// What an entry of the change log is called by who undoes it: "the excuse".
+QString entryName(const std::string& action);
 QString ruleName(DecisionRule rule);
 QString stageName(StageKind kind);
 /// Carbides and wear of a grade in words, from its composition: hardness is not the whole story.

@@ -30,6 +30,8 @@ class tst_Layers : public QObject {
             {"app/overview",
              {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/acts", "app/exchange",
               "app/overview"}},
+            {"app/pile",
+             {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/acts", "app/pile"}},
             {"app/testers",
              {"core", "logbook", "devices", "plot", "words", "report", "app/store", "app/shared", "app/links",
               "app/acts", "app/testers"}},

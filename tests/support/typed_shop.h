@@ -48,6 +48,23 @@ public:
         if (answer.exit_code != 0) qFatal("%s", answer.error.constData());
         return QJsonDocument::fromJson(answer.output).object();
     }
+    /// What one more line is refused with; nothing of it is stored.
+    QString refused(const QString& text) {
+        if (const cli::Answer stored = store(); stored.exit_code != 0) qFatal("%s", stored.error.constData());
+        line(text);
+        const cli::Answer answer = store();
+        if (answer.exit_code == 0) qFatal("taken: %s", qPrintable(text));
+        return QString::fromUtf8(answer.error);
+    }
+    /// The lines of a report of a batch that is written as a table.
+    QStringList report(const QString& batch, const QString& option, const QString& name) {
+        if (const cli::Answer stored = store(); stored.exit_code != 0) qFatal("%s", stored.error.constData());
+        const QString path = m_dir.filePath(name);
+        const cli::Answer answer = run({"report", m_book, batch, option, path});
+        QFile file(path);
+        if (answer.exit_code != 0 || !file.open(QIODevice::ReadOnly)) qFatal("%s", answer.error.constData());
+        return QString::fromUtf8(file.readAll()).trimmed().split('\n');
+    }
     const QString& path() const { return m_book; }
 
     static QJsonObject gate(const QJsonObject& blade, const char* name) {

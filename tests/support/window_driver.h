@@ -186,6 +186,7 @@ public:
 
     // --- walks that many tests begin with
     void setUpShop() {
+        if (dialog()->findChild<QWidget*>("initials") == nullptr) type("1"); // a bench tester
         fill("initials", "HB");
         fill("block", "62.6");
         press(Qt::Key_Return, Qt::ControlModifier);
@@ -193,7 +194,7 @@ public:
     /// From the empty logbook to a batch of three blades GK-1 to GK-3.
     void makeBatch(const QString& profile = "Quench and Temper", const QString& thickness = "2.4") {
         type("n");
-        if (dialog()->findChild<QWidget*>("initials")) setUpShop();
+        if (dialog()->findChild<QWidget*>("name") == nullptr) setUpShop();
         fill("name", "Orchard 13");
         fill("profile", profile);
         fill("count", "3");

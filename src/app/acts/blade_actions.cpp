@@ -22,7 +22,7 @@ void ShopActions::strikeLast() {
     const QString last = m_station.lastReading();
     if (last.isEmpty()) return emit said(tr("There is no reading to strike out."), true);
     std::vector<Choice> choices;
-    for (int i = 0; i < 6; ++i)
+    for (int i = 0; i < static_cast<int>(StrikeReason::superseded); ++i)
         choices.push_back({QString::number(i + 1), words::strikeName(static_cast<StrikeReason>(i)), {}});
     (new ChoiceDialog(tr("Strike out %1. Why?").arg(last), {tr("It stays in the log, with the reason.")}, choices,
                       m_look, m_window))
@@ -100,7 +100,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
         temperature = QString::number(start->temperature_c);
         hours = QString::number(start->hours);
     }
-    const Grade* grade = m_document.tables().grade(batch.grade);
+    const Grade* grade = m_document.tables().grade(m_document.claim().grade);
     auto* form =
         new FormDialog(tr("Log a temper"), tr("Log it"),
                        {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
@@ -308,6 +308,10 @@ void ShopActions::changeLimits() {
                                   {},
                                   false}},
                                 m_look, m_window);
+    form->note([this, planned = batch.planOf(Gate::temper).planned_readings](FormValues v) {
+        v[QStringLiteral("planned")] = QString::number(planned);
+        return windowNote(v, m_document.tables(), m_document.tester(), {});
+    });
     form->ask(
         [](const FormValues& v) -> FormFault {
             const WindowAnswer answer = windowFromText(v["window"]);
@@ -518,7 +522,8 @@ void ShopActions::why() {
     const Verdict* verdict = m_document.verdict();
     const Blade* blade = m_document.blade();
     if (verdict == nullptr || blade == nullptr) return emit said(tr("There is nothing judged here yet."), true);
-    QStringList lines = words::derivation(*verdict, windowOf(m_document.batch(), verdict->gate, m_document.tables()));
+    QStringList lines = words::derivation(
+        *verdict, windowOf(m_document.batch(), *m_document.blade(), verdict->gate, m_document.tables()));
     Picture* picture = nullptr;
     if (verdict->measurement) {
         const Budget& budget = verdict->measurement->budget;

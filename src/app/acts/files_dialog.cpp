@@ -96,6 +96,16 @@ FilesDialog::FilesDialog(const QString& title, const std::vector<double>& files,
     connect(log, &QAbstractButton::clicked, this, &FilesDialog::submit);
     setFixedSize(look.px(width_px), bottom + look.px(72 + 20));
     refresh();
+    propose();
+}
+
+// The hand goes to the file that halves the bracket.
+void FilesDialog::propose() {
+    const auto next = nextFile(m_files, trials());
+    for (std::size_t row = 0; next && row < m_files.size(); ++row) {
+        if (m_files[row] == *next) m_row = static_cast<int>(row);
+    }
+    update();
 }
 
 int FilesDialog::top(std::size_t row) const {
@@ -123,6 +133,7 @@ Surface FilesDialog::surface() const {
 void FilesDialog::touch(std::size_t row, FileTouch did) {
     m_touches[row] = did;
     refresh();
+    propose();
 }
 
 void FilesDialog::select(int row) {
@@ -149,7 +160,7 @@ void FilesDialog::refresh() {
     } else {
         const Interval interval{bracket.lower.value_or(-open), bracket.upper.value_or(open)};
         m_answer = surface() == Surface::bare
-                       ? tr("The files say %1").arg(words::bracketText(interval.low, interval.high))
+                       ? tr("The files say %1").arg(words::bracketText(interval.low, interval.high)) + nextText()
                        : words::sentence({Fact::filesNotOnBareMetal,
                                           Tone::note,
                                           "M12",
@@ -159,6 +170,11 @@ void FilesDialog::refresh() {
     }
     setAccessibleName(windowTitle() + QStringLiteral(". ") + m_answer);
     update();
+}
+
+QString FilesDialog::nextText() const {
+    const auto next = nextFile(m_files, trials());
+    return next ? tr("; next the file of %1").arg(*next) : tr("; no file narrows it");
 }
 
 void FilesDialog::submit() {

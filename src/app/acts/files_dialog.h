@@ -48,6 +48,8 @@ private:
     void touch(std::size_t row, FileTouch touch);
     void select(int row);
     void refresh();
+    void propose();
+    QString nextText() const;
     std::vector<FileTrial> trials() const;
     Surface surface() const;
     int top(std::size_t row) const;

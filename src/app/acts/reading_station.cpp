@@ -401,7 +401,7 @@ std::optional<double> ReadingStation::expected() const {
         if (other != nullptr && other->measurement) siblings.push_back(other->measurement->mean);
     }
     if (!siblings.empty()) return medianOf(siblings);
-    const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    const Window window = windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables());
     if (window.low && window.high) return (*window.low + *window.high) / 2;
     return window.low ? window.low : window.high;
 }

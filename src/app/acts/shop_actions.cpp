@@ -36,10 +36,17 @@ bool ShopActions::needsBlade(const Blade*& blade) {
 
 void ShopActions::newBatch(bool sameAgain) {
     if (!m_document.isOpen()) return;
-    if (m_document.state().shop().testers.empty()) return addTester([this, sameAgain] { newBatch(sameAgain); });
+    if (m_document.state().shop().people.empty()) return setUp([this, sameAgain] { newBatch(sameAgain); });
     const Batch* like = sameAgain && m_document.hasBatch() ? &m_document.batch() : nullptr;
-    auto* form = new FormDialog(like != nullptr ? tr("Same again") : tr("New batch"), tr("Make the batch"),
-                                batchFields(m_document.tables(), like, m_document.state().batches()), m_look, m_window);
+    auto* form = new FormDialog(
+        like != nullptr ? tr("Same again") : tr("New batch"), tr("Make the batch"),
+        batchFields(m_document.tables(), like, m_document.state().batches(), m_document.state().shop().testers), m_look,
+        m_window);
+    form->propose(QStringLiteral("window"),
+                  [this](const FormValues& v) { return usualWindowOf(v, m_document.tables()); });
+    form->note([this](const FormValues& v) {
+        return windowNote(v, m_document.tables(), m_document.tester(), m_document.state().shop().testers);
+    });
     form->ask(
         [this](const FormValues& values) {
             return batchFromForm(values, m_document.tables(), m_document.state().batches()).fault;
@@ -220,7 +227,7 @@ void ShopActions::verify() {
     if (m_document.tester() == nullptr) return addTester([this] { verify(); });
     std::vector<Block> blocks = m_document.state().shop().blocks;
     if (blocks.empty()) return emit said(tr("No test block yet. F10: a new tester and block."), true);
-    const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    const Window window = windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables());
     const double work = window.low && window.high ? (*window.low + *window.high) / 2 : window.low.value_or(60);
     std::stable_sort(blocks.begin(), blocks.end(), [&](const Block& a, const Block& b) {
         return std::abs(a.certified - work) < std::abs(b.certified - work);

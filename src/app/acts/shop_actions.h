@@ -10,6 +10,7 @@
 #include "plot/rule.h"
 
 #include <functional>
+#include <map>
 #include <optional>
 #include <QObject>
 
@@ -43,6 +44,12 @@ public:
     void takeOut();
     void renameBlade();
     void changeLimits();
+    void changeClaim();
+    void addForgotten();
+    /// Takes back what was done last where it was only written; asks before a reading is struck out; what was imported
+    /// is taken back by the caller.
+    void undo(const std::function<void()>& takeBackImport);
+    void redo();
     void changePlanned();
     /// E35: decision rule, allowance, verification, of the batch and where wished of those to come.
     void changeRules();
@@ -69,6 +76,12 @@ signals:
     void gateWanted(rollcall::Gate gate);
 
 private:
+    void setUp(std::function<void()> then);
+    void setUpFiles(bool one, std::function<void()> then);
+    void keepKit(const QString& initials, std::optional<Tester> tester, std::function<void()> then);
+    void askStrike(const std::string& reading, const QString& text);
+    std::map<std::string, std::vector<std::string>> setsOn(const Blade& blade, Gate gate) const;
+    void askHowFar(const std::string& tester);
     void notice(const QString& title, const QStringList& lines);
     void askReason(const QString& title, const QString& act, const std::vector<FormChoice>& usual,
                    std::function<void(const std::string&)> then);

@@ -145,42 +145,89 @@ void ShopActions::lookInto() {
               });
 }
 
+// Readings of each tester that stand on a blade at a gate, by tester.
+std::map<std::string, std::vector<std::string>> ShopActions::setsOn(const Blade& blade, Gate gate) const {
+    std::map<std::string, std::vector<std::string>> sets;
+    for (const Reading* reading : candidatesAt(blade, gate, gate == Gate::temper ? lastTemper(blade) : 0))
+        sets[reading->tester].push_back(reading->id);
+    return sets;
+}
+
+// E7. Who read what, and who stands apart, as a table; one row is taken, for this knife or for all that both have read.
 void ShopActions::chooseSet() {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return;
-    const Gate gate = m_document.gate();
-    std::map<std::string, std::vector<std::string>> sets; // by tester
-    for (const Reading* reading : candidatesAt(*blade, gate, gate == Gate::temper ? lastTemper(*blade) : 0))
-        sets[reading->tester].push_back(reading->id);
+    const auto sets = setsOn(*blade, m_document.gate());
     if (sets.size() < 2) return emit said(tr("One tester has read this blade."), true);
+    const Reason* told = nullptr;
+    for (const Reason& reason : m_document.verdictAt(m_document.gate()).reasons) {
+        if (reason.fact == Fact::mixedTesters || reason.fact == Fact::testersAgree) told = &reason;
+    }
+    const std::size_t all = told != nullptr ? told->texts.size() : 0;
     std::vector<Choice> choices;
     std::vector<std::string> testers;
     for (const auto& [tester, readings] : sets) {
         const Tester* known = m_document.batch().tester(tester);
+        const QString name = known != nullptr ? QString::fromStdString(known->name) : tr("an unknown tester");
+        QString detail = readings.size() == 1 ? tr("one reading") : tr("%1 readings").arg(readings.size());
+        for (std::size_t i = 0; i < all; ++i) {
+            if (QString::fromStdString(told->texts[i]) != name) continue;
+            detail =
+                tr("%1 ± %2, %3")
+                    .arg(words::hardness(told->numbers[2 * i]), words::uncertainty(told->numbers[2 * i + 1]), detail);
+            const std::size_t apart = 2 * all + 2 + i;
+            if (apart < told->numbers.size() && told->numbers[apart] > 1)
+                detail += tr("; stands apart, E_n %1").arg(told->numbers[apart], 0, 'f', 1);
+        }
         testers.push_back(tester);
-        choices.push_back({QString::number(choices.size() + 1),
-                           known != nullptr ? QString::fromStdString(known->name) : tr("an unknown tester"),
-                           tr("%1 readings").arg(readings.size())});
+        choices.push_back({QString::number(choices.size() + 1), name, detail});
     }
-    (new ChoiceDialog(tr("Whose readings of %1 stand?").arg(QString::fromStdString(blade->mark)),
-                      {tr("The others stay visible and count no more.")}, choices, m_look, m_window))
-        ->ask([this, sets, testers](int i) {
-            std::vector<std::string> others;
-            for (const auto& [tester, readings] : sets) {
-                if (tester != testers[static_cast<std::size_t>(i)])
-                    others.insert(others.end(), readings.begin(), readings.end());
-            }
-            askReason(tr("Why do these stand?"), tr("They stand"),
-                      {QString(),
-                       {"verified on a nearer block", tr("verified on a nearer block")},
-                       {"read on ground, clean metal", tr("read on ground, clean metal")},
-                       {"the other was found to be off", tr("the other was found to be off")}},
-                      [this, others](const std::string& reason) {
-                          m_document.perform(
-                              [others, reason](Logbook& logbook) { return supersedeReadings(logbook, others, reason); },
-                              [this](const Result<Done>& done) { afterWork(tr("The set stands."), done); });
-                      });
-        });
+    QStringList lines;
+    if (all > 2)
+        lines << tr("Together %1 ± %2, by random effects.")
+                     .arg(words::hardness(told->numbers[2 * all]), words::uncertainty(told->numbers[2 * all + 1]));
+    lines << tr("The others stay visible and count no more.");
+    (new ChoiceDialog(tr("Whose readings of %1 stand?").arg(QString::fromStdString(blade->mark)), lines, choices,
+                      m_look, m_window))
+        ->ask([this, testers](int i) { askHowFar(testers[static_cast<std::size_t>(i)]); });
+}
+
+// For the knife in hand alone, or for the whole pile where the chosen tester has read too.
+void ShopActions::askHowFar(const std::string& tester) {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return;
+    const Gate gate = m_document.gate();
+    std::vector<std::string> here;
+    std::vector<std::string> everywhere;
+    int blades = 0;
+    for (const Blade& one : m_document.batch().blades) {
+        const auto sets = setsOn(one, gate);
+        if (sets.size() < 2 || !sets.contains(tester)) continue;
+        ++blades;
+        for (const auto& [other, readings] : sets) {
+            if (other == tester) continue;
+            everywhere.insert(everywhere.end(), readings.begin(), readings.end());
+            if (one.id == blade->id) here.insert(here.end(), readings.begin(), readings.end());
+        }
+    }
+    const auto why = [this](const std::vector<std::string>& others) {
+        askReason(tr("Why do these stand?"), tr("They stand"),
+                  {QString(),
+                   {"verified on a nearer block", tr("verified on a nearer block")},
+                   {"read on ground, clean metal", tr("read on ground, clean metal")},
+                   {"the other was found to be off", tr("the other was found to be off")}},
+                  [this, others](const std::string& reason) {
+                      m_document.perform(
+                          [others, reason](Logbook& logbook) { return supersedeReadings(logbook, others, reason); },
+                          [this](const Result<Done>& done) { afterWork(tr("The set stands."), done); });
+                  });
+    };
+    if (blades < 2) return why(here);
+    (new ChoiceDialog(tr("How far does it hold?"), {},
+                      {{QStringLiteral("1"), tr("%1 alone").arg(QString::fromStdString(blade->mark)), {}},
+                       {QStringLiteral("2"), tr("All %1 that both have read").arg(blades), tr("in one act")}},
+                      m_look, m_window))
+        ->ask([why, here, everywhere](int i) { why(i == 0 ? here : everywhere); });
 }
 
 Commands ShopActions::commands() {
@@ -205,6 +252,12 @@ Commands ShopActions::commands() {
     everywhere("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [this] { chooseScale(); });
     everywhere("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
                [this] { changeLimits(); });
+    all.push_back({QStringLiteral("claim"), tr("This knife"), tr("what it was sold as, what it is asked for"),
+                   Verb::none, [this] { changeClaim(); },
+                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
+    all.push_back({QStringLiteral("add-blade"), tr("A blade more"), tr("forgotten when the batch was made"), Verb::none,
+                   [this] { addForgotten(); },
+                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
     everywhere("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
                [this] { changePlanned(); });
     everywhere("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [this] { excuse(); });

@@ -3,7 +3,9 @@
 #include "app/batch/batch_form.h"
 
 #include "core/base/number.h"
+#include "core/judge/standing.h"
 #include "core/judge/usual_window.h"
+#include "core/measure/files.h"
 #include "logbook/actions/blades.h"
 #include "plot/translate.h"
 #include "words/words.h"
@@ -101,7 +103,70 @@ WindowAnswer windowFromText(const QString& text) {
     return answer;
 }
 
-std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known) {
+QString usualWindowOf(const FormValues& values, const Tables& tables) {
+    const auto usual = usualWindows(tables, values[QStringLiteral("purpose")].toStdString(),
+                                    tables.grade(values[QStringLiteral("grade")].toStdString()));
+    return usual.empty() ? QString() : words::windowText(usual.front().window);
+}
+
+QString windowNote(const FormValues& values, const Tables& tables, const Tester* tester,
+                   const std::vector<Tester>& testers) {
+    QStringList lines;
+    const QString usual = usualText(tables, values[QStringLiteral("purpose")].toStdString(),
+                                    tables.grade(values[QStringLiteral("grade")].toStdString()))
+                              .trimmed();
+    if (!usual.isEmpty()) lines << usual;
+    const Window window = windowFromText(values[QStringLiteral("window")]).window;
+    const auto profile = std::find_if(profiles().begin(), profiles().end(), [&](const Profile& p) {
+        return values[QStringLiteral("profile")] == QLatin1String(p.name);
+    });
+    const bool byFiles = profile != profiles().end() && profile->byFiles;
+    if (!window.low && !window.high) return lines.join(QLatin1Char(' '));
+    const auto minimum = parseNumber(values[QStringLiteral("minimum")].toStdString());
+    if (minimum && window.low && *minimum < *window.low)
+        lines << tr("A blade that just reaches %1 from the quench cannot be %2 after a temper.")
+                     .arg(words::hardness(*minimum), words::hardness(*window.low));
+    if (byFiles) {
+        const std::vector<double> files = filesAtHand(testers);
+        const FilesReach reach = filesReach(files);
+        if (files.empty())
+            lines << tr("No set of files is known yet: nothing can be confirmed by them.");
+        else if (filesConfirm(files, window.low, window.high))
+            lines << tr("This shop's files can confirm this window.");
+        else if (files.size() == 1)
+            lines
+                << tr("One file confirms no window, and a minimum of %1 at most.").arg(words::hardness(reach.highest));
+        else
+            lines << tr("This shop's files cannot confirm it: they need %1 HRC of width, or a minimum of %2 at most.")
+                         .arg(words::hardness(reach.narrowest), words::hardness(reach.highest));
+        return lines.join(QLatin1Char(' '));
+    }
+    if (tester == nullptr || tester->kind == TesterKind::files) return lines.join(QLatin1Char(' '));
+    bool isNumber = false;
+    const int planned = values[QStringLiteral("planned")].toInt(&isNumber);
+    const int readings = isNumber ? std::clamp(planned, 1, 10) : 3;
+    const TesterModel model = modelOf(*tester);
+    const auto band = [&](int n, int onBlock) {
+        const Window means = meansThatPass(model, window, n, onBlock);
+        return means.low && means.high && *means.low > *means.high ? tr("no mean")
+               : !means.high                                       ? tr("from %1").arg(words::hardness(*means.low))
+                                                                   : words::windowText(means);
+    };
+    constexpr int fewestOnBlock = 2;
+    constexpr int advisedOnBlock = 5;
+    QStringList wider{tr("with five on the block %1").arg(band(readings, advisedOnBlock))};
+    if (readings < 5) wider << tr("and five on the blade %1").arg(band(5, advisedOnBlock));
+    lines << tr("With %1 and %2 a blade %3 passes; %4.")
+                 .arg(QString::fromStdString(tester->name),
+                      readings == 1 ? tr("one reading") : tr("%1 readings").arg(readings),
+                      band(readings, fewestOnBlock), wider.join(QLatin1Char(' ')));
+    constexpr double dial = 0.5;
+    if (tester->resolution >= dial) lines << tr("A digital display would widen it.");
+    return lines.join(QLatin1Char(' '));
+}
+
+std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known,
+                                   const std::vector<Tester>& testers) {
     QStringList grades{QString()};
     for (const Grade& grade : tables.grades()) grades << QString::fromStdString(grade.name);
     std::vector<FormChoice> asked;
@@ -111,6 +176,11 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
                  {"count", QStringLiteral("6")},
                  {"marks", QStringLiteral("A-#")},
                  {"planned", QStringLiteral("3")}};
+    const bool files = !testers.empty() && std::all_of(testers.begin(), testers.end(),
+                                                       [](const Tester& t) { return t.kind == TesterKind::files; });
+    for (const Profile& profile : profiles()) {
+        if (files && profile.byFiles) v["profile"] = QString::fromLatin1(profile.name);
+    }
     if (like != nullptr) {
         const Blade* blade = like->blades.empty() ? nullptr : &like->blades.front();
         for (const Profile& profile : profiles()) {

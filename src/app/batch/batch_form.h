@@ -10,7 +10,9 @@
 namespace rollcall {
 
 /// The fields of the new-batch form; like an earlier batch when one is given ('same again').
-std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known);
+/// A shop that has files and no tester is asked by files.
+std::vector<FormField> batchFields(const Tables& tables, const Batch* like, const std::vector<BatchSummary>& known,
+                                   const std::vector<Tester>& testers = {});
 
 /// A batch from the form, or the first fault. Pure; asks no one.
 struct BatchAnswer {
@@ -18,6 +20,15 @@ struct BatchAnswer {
     FormFault fault;
 };
 BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const std::vector<BatchSummary>& known);
+
+/// E38. The window that is usual for the purpose and grade in the form, by judgement; empty where none is. For the
+/// maker to take or not.
+QString usualWindowOf(const FormValues& values, const Tables& tables);
+
+/// What a form that asks for a window says while it is filled: where a proposed window comes from (E38), which means
+/// this shop's tester could pass (E36) or its files confirm (E37), a quench minimum that is no use. tester may be null.
+QString windowNote(const FormValues& values, const Tables& tables, const Tester* tester,
+                   const std::vector<Tester>& testers);
 
 /// A window from text: "61 to 63", "61:63", "61-63", "64.5" alone as a minimum. Fault sentence when it is none.
 struct WindowAnswer {

@@ -327,7 +327,7 @@ ColumnContent CallBench::bladeContent() const {
         content.numbers.push_back({corrected ? tr("Mean, read %1").arg(words::hardness(m.mean)) : tr("Mean"),
                                    words::hardness(m.decided_mean),
                                    QStringLiteral("± ") + words::uncertainty(m.decided_uncertainty), true});
-        content.numbers.push_back({windowOf(m_document.batch(), m_document.gate(), m_document.tables()).high
+        content.numbers.push_back({windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables()).high
                                        ? tr("In window")
                                        : tr("Above minimum"),
                                    words::percent(m.probability_inside),

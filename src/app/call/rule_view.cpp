@@ -19,7 +19,7 @@ RuleData RuleView::bladeData() const {
     RuleData shown;
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return shown;
-    shown.window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    shown.window = windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables());
     shown.caption =
         shown.window.high ? tr("window %1").arg(words::windowText(shown.window)) : words::windowText(shown.window);
     std::vector<double> values;

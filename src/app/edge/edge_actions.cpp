@@ -369,11 +369,10 @@ void EdgeBench::markDamage() {
 
 // Thick metal gave: what the record says of the heat, and what would tell the causes apart.
 void EdgeBench::lookAtHeat() {
-    const Batch& batch = m_document.batch();
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
     QStringList lines;
     const auto mean = hrc();
-    lines << (mean ? tr("Hardness: %1 HRC, window %2").arg(words::hardness(*mean), words::windowText(batch.window))
+    lines << (mean ? tr("Hardness: %1 HRC, window %2").arg(words::hardness(*mean), words::windowText(*m_document.claim().window))
                    : tr("Hardness: not read. Read it on the flat first (F5)."));
     for (const Gate gate : {Gate::heat, Gate::quench, Gate::temper}) {
         const Verdict* verdict = m_document.verdict(static_cast<int>(index), gate);

@@ -288,7 +288,7 @@ ColumnContent EdgeBench::content() const {
         content.lines.push_back({Tone::unseen, tr("Colour while grinding? C says"), QStringLiteral("edge"), false});
     }
     if (const auto* profile = m_document.tables().purpose(ask.purpose, ask.school)) {
-        const Window& window = batch.window;
+        const Window window = *m_document.claim().window;
         if (window.low && window.high && (*window.low > profile->window_high || *window.high < profile->window_low))
             content.lines.push_back({Tone::note,
                                      tr("For it %1 to %2 HRC is usual; this batch aims at %3")

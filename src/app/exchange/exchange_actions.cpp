@@ -172,7 +172,7 @@ void ExchangeActions::tellImport(const ImportReport& report) {
     if (report.id.empty()) return notice(tr("Nothing imported"), lines);
     (new ChoiceDialog(tr("Readings imported"), lines,
                       {{QStringLiteral("1"), tr("Good"), {}},
-                       {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same later")}},
+                       {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same")}},
                       m_look, m_window))
         ->ask([this](int i) {
             if (i == 1) takeBack();

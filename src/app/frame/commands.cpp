@@ -58,8 +58,12 @@ void MainWindow::makeCommands() {
         "paste", control, Qt::Key_V, tr("Paste a table of readings"), tr("with any header"),
         [this] { m_exchange->paste(); }, false);
     keyed(
-        "take-back", control, Qt::Key_Z, tr("Take back the last import"), tr("after asking"),
-        [this] { m_exchange->takeBack(); }, true);
+        "undo", control, Qt::Key_Z, tr("Undo"), tr("what was done last; a reading is struck out, an import taken back"),
+        [this] { m_actions->undo([this] { m_exchange->takeBack(); }); }, true);
+    keyed(
+        "redo", control, Qt::Key_Y, tr("Do again"), tr("what was undone last"), [this] { m_actions->redo(); }, true);
+    everywhere("take-back", Verb::none, tr("Take back the last import"), tr("after asking"),
+               [this] { m_exchange->takeBack(); });
     keyed(
         "dark", control, Qt::Key_D, tr("Dark or light"), {},
         [this] {

@@ -126,12 +126,16 @@ void BatchCell::paintEvent(QPaintEvent*) {
         parts << (batch.purpose.empty()
                       ? batch.blades.size() == 1 ? tr("one blade") : tr("%1 blades").arg(batch.blades.size())
                       : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
-        if (!batch.grade.empty()) parts << QString::fromStdString(batch.grade);
+        const BladeClaim claim = m_document.claim();
+        const bool own = m_document.blade() != nullptr && m_document.blade()->own;
+        if (own) parts = {QString::fromStdString(m_document.blade()->mark)};
+        if (own && !claim.purpose.empty()) parts << QString::fromStdString(claim.purpose);
+        if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
         if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
             parts << tr("%1 mm").arg(words::millimetres(batch.blades.front().shape.thickness_mm));
         drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room),
                  m_look.font(14), p.muted);
-        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(batch.window)), m_look.font(14),
+        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(*claim.window)), m_look.font(14),
                  p.muted);
     } else {
         drawText(painter, px(16), px(54), tr("F10, N: new batch"), m_look.font(14), p.muted);

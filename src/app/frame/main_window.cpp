@@ -189,7 +189,8 @@ void MainWindow::refresh() {
         return !all &&
                (keyed || command.text == column.act || command.text == column.left || command.text == column.right);
     });
-    const QStringList offers = all ? QStringList() : m_current->offers();
+    QStringList offers = all ? QStringList() : m_current->offers();
+    if (!all && m_document.hasBatch()) offers << QStringLiteral("undo");
     for (const QString& id : offers) {
         for (const Command& command : m_everywhere) {
             if (command.id == id && !isNearer(command)) shown.push_back(command);

@@ -44,7 +44,7 @@ ColourPage::ColourPage(Document& document, const Look& look) : Bench(document, l
 }
 
 std::vector<const OxideColour*> ColourPage::colours() const {
-    const Grade* grade = m_document.hasBatch() ? m_document.tables().grade(m_document.batch().grade) : nullptr;
+    const Grade* grade = m_document.hasBatch() ? m_document.tables().grade(m_document.claim().grade) : nullptr;
     const bool stainless = grade != nullptr && grade->isStainless();
     std::vector<const OxideColour*> row;
     for (const OxideColour& colour : m_document.tables().oxideColours()) {
@@ -65,7 +65,7 @@ const Temper* ColourPage::temper() const {
 }
 
 Result<ColourRange> ColourPage::range(const std::string& colour) const {
-    const Grade* grade = m_document.tables().grade(m_document.batch().grade);
+    const Grade* grade = m_document.tables().grade(m_document.claim().grade);
     const Temper* of = temper();
     // A torch takes minutes.
     const double hours = m_torch ? 0.1 : of != nullptr && of->hours ? *of->hours : 1.0;

@@ -27,7 +27,7 @@ void LadderPage::refresh() {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return update();
     const Batch& batch = m_document.batch();
-    m_grade = m_document.tables().grade(batch.grade);
+    m_grade = m_document.tables().grade(m_document.claim().grade);
     const std::string meant = blade->id + "/" + std::to_string(blade->round) + "/" + std::to_string(lastTemper(*blade));
     const bool fresh = meant != m_for;
     if (fresh) {
@@ -37,7 +37,8 @@ void LadderPage::refresh() {
         m_cautious = false;
         m_branch.reset();
     }
-    if (const TemperModel* model = curves().now(); model != nullptr && batch.window.low && whyBlind().isEmpty()) {
+    if (const TemperModel* model = curves().now();
+        model != nullptr && m_document.claim().window->low && whyBlind().isEmpty()) {
         TemperAim aim = temperAim(batch, *blade);
         aim.hours = m_hours;
         aim.oven_step_c = step();
@@ -67,9 +68,9 @@ void LadderPage::refresh() {
 QString LadderPage::whyBlind() const {
     const Blade* blade = m_document.blade();
     if (m_grade == nullptr)
-        return m_document.batch().grade.empty()
+        return m_document.claim().grade.empty()
                    ? tr("no grade is named")
-                   : tr("%1 is not in the library").arg(QString::fromStdString(m_document.batch().grade));
+                   : tr("%1 is not in the library").arg(QString::fromStdString(m_document.claim().grade));
     if (curves().quenchedTooSoft(*blade)) return tr("it came soft from the quench, the curve is for hardened blades");
     if (!tempersUpTo(*blade, lastTemper(*blade)) && !curves().asRead(*blade))
         return tr("a temper has no temperature or time");
@@ -82,7 +83,7 @@ std::optional<NextTemper> LadderPage::tried(double temperature_c, int tempers) c
     if (blade == nullptr || model == nullptr || !whyBlind().isEmpty()) return std::nullopt;
     TemperCandidate candidate = curves().candidate(*blade, lastTemper(*blade));
     for (int i = 1; i < tempers; ++i) candidate.tempers.push_back({temperature_c, m_hours});
-    const auto answer = predictTemper(*model, candidate, {temperature_c, m_hours}, m_document.batch().window);
+    const auto answer = predictTemper(*model, candidate, {temperature_c, m_hours}, *m_document.claim().window);
     return answer ? std::optional(*answer) : std::nullopt;
 }
 
@@ -183,10 +184,12 @@ TemperChart LadderPage::chart() const {
         if (!parameter) continue;
         const auto e = model->expect(*parameter, who.heat, who.blade);
         if (!e) continue;
-        if (!model->curve().hump() && batch.window.low && e->library_hrc < *batch.window.low - below) break;
+        if (!model->curve().hump() && m_document.claim().window->low &&
+            e->library_hrc < *m_document.claim().window->low - below)
+            break;
         chart.curve.push_back({c, e->hrc, e->low, e->high, e->library_hrc, true});
     }
-    chart.window = batch.window;
+    chart.window = *m_document.claim().window;
     if (const auto answer = trial())
         chart.trial =
             TemperChart::At{m_temperature, answer->expect.hrc, answer->expect.low, answer->expect.high, 0, false};
@@ -251,7 +254,7 @@ ColumnContent LadderPage::content() const {
         content.word = tr("No prediction");
         content.sub = whyBlind().isEmpty() ? tr("Beyond the ends of the curve.") : whyBlind();
     } else {
-        const Window& window = m_document.batch().window;
+        const Window window = *m_document.claim().window;
         const bool soft = window.low && answer->chance_soft > 0.10 + 1e-9;
         const bool hard = window.high && answer->expect.hrc > *window.high;
         content.state = soft || hard ? State::borderline : State::pass;

@@ -48,7 +48,7 @@ private:
     QString whyBlind() const;
     void why();
 
-    auto& curves() const { return m_document.judged().tempers(); }
+    auto& curves() const { return m_document.judged().tempers(static_cast<std::size_t>(m_document.bladeIndex())); }
     std::optional<TemperAdvice> m_advice;
     const Grade* m_grade = nullptr;
     std::string m_for; ///< blade, round and temper that the trial is meant for

@@ -48,7 +48,7 @@ const Recipe* RecipePage::recipe() const {
 }
 
 const Grade* RecipePage::grade() const {
-    return m_document.hasBatch() ? m_document.tables().grade(m_document.batch().grade) : nullptr;
+    return m_document.hasBatch() ? m_document.tables().grade(m_document.claim().grade) : nullptr;
 }
 
 void RecipePage::refresh() {
@@ -123,8 +123,8 @@ ColumnContent RecipePage::content() const {
         content.word = words::stateName(State::notYet);
         content.sub = tr("The batch runs no recipe.");
         content.act = tr("Recipe for %1")
-                          .arg(m_document.batch().grade.empty() ? tr("this steel")
-                                                                : QString::fromStdString(m_document.batch().grade));
+                          .arg(m_document.claim().grade.empty() ? tr("this steel")
+                                                                : QString::fromStdString(m_document.claim().grade));
         content.detail = tr("from the library, to change");
         return content;
     }
@@ -138,6 +138,24 @@ ColumnContent RecipePage::content() const {
             {mere ? Tone::note : Tone::caution,
              QStringLiteral("%1: %2").arg(words::stageName(stage.kind), words::recipeWarning(finding)),
              QStringLiteral("tables"), false});
+    }
+    // E39. One heat for all steels in the blade: what it is to each of the others.
+    for (const SteelPart& part : m_document.batch().other_steels) {
+        const Grade* other = m_document.tables().grade(part.grade);
+        if (other == nullptr) continue;
+        const auto said = checkRecipe(*r, other);
+        for (const RecipeFinding& finding : said) {
+            const bool mere = finding.warning == RecipeWarning::embrittlementUnknown ||
+                              finding.warning == RecipeWarning::tempersMissing;
+            if (mere) continue;
+            ++serious;
+            const RecipeStage& stage = r->stages[std::min(finding.stage, r->stages.size() - 1)];
+            content.lines.push_back({Tone::caution,
+                                     tr("%1 (%2), %3: %4")
+                                         .arg(QString::fromStdString(part.grade), QString::fromStdString(part.place),
+                                              words::stageName(stage.kind), words::recipeWarning(finding)),
+                                     QStringLiteral("E39"), false});
+        }
     }
     content.state = serious > 0 ? State::borderline : State::pass;
     content.word = serious > 0 ? tr("Look again") : tr("Sound");
@@ -178,8 +196,8 @@ void RecipePage::fromTemplate() {
     if (g == nullptr) {
         // An unknown grade gets the bare bones, to be filled in.
         Recipe bare;
-        bare.name = m_document.batch().grade.empty() ? m_document.batch().name : m_document.batch().grade;
-        bare.grade = m_document.batch().grade;
+        bare.name = m_document.claim().grade.empty() ? m_document.batch().name : m_document.claim().grade;
+        bare.grade = m_document.claim().grade;
         bare.stages = {{StageKind::austenitise, 800, 5, 10, 10, "", ""},
                        {StageKind::quench, 55, 0, {}, 15, "oil", ""},
                        {StageKind::temper, 200, 120, {}, 5, "still air", ""}};
@@ -196,7 +214,7 @@ void RecipePage::fromTemplate() {
                                                                       : tr("low"))},
                       choices, m_look, window()))
         ->ask([this, g](int i) {
-            const Window& window = m_document.batch().window;
+            const Window window = *m_document.claim().window;
             std::optional<double> middle;
             if (window.low) middle = window.high ? (*window.low + *window.high) / 2 : *window.low + 0.5;
             keep(templateFor(*g, i == 1, middle));

@@ -156,7 +156,7 @@ void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<
 
 void SoakPage::startHeat() {
     const Batch& batch = m_document.batch();
-    const HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
+    const HeatDraft usual = usualHeat(batch, m_document.tables().grade(m_document.claim().grade));
     std::vector<FormField> fields = heatFields(usual, m_document.state().shop());
     fields.push_back(
         {"surface",
@@ -239,7 +239,7 @@ void SoakPage::importTrace(const QString& path) {
     }
     // A trace before any heat: the heat is asked for, its clock begins with the trace.
     const Batch& batch = m_document.batch();
-    HeatDraft usual = usualHeat(batch, m_document.tables().grade(batch.grade));
+    HeatDraft usual = usualHeat(batch, m_document.tables().grade(m_document.claim().grade));
     usual.zero = traceBegan(*read, m_document.now());
     auto* form = new FormDialog(tr("A heat from %1").arg(name), tr("Take it"),
                                 heatFields(usual, m_document.state().shop()), m_look, window());

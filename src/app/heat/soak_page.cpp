@@ -158,7 +158,7 @@ SoakChart SoakPage::chart() const {
     if (chart.oven != nullptr && firstIn && thickness >= 0.1 && *firstIn >= chart.oven->start()) {
         const double end = std::min(chart.oven->end(), std::max(lastOut.value_or(chart.oven->end()), *firstIn + 1));
         if (end > *firstIn + 1) {
-            const Grade* grade = m_document.tables().grade(m_document.batch().grade);
+            const Grade* grade = m_document.tables().grade(m_document.claim().grade);
             const double ac1 = grade != nullptr ? grade->ac1_c.value_or(727) : 727;
             std::vector<TraceSample> faults; // drawn, but no heat to the steel
             const Trace sound = chart.oven->withoutFaults(faults);

@@ -243,6 +243,10 @@ QStringList OverviewBench::offers() const {
     if (!m_document.hasBatch())
         return {QStringLiteral("new-batch"), QStringLiteral("exchange"), QStringLiteral("testers"),
                 QStringLiteral("open"), QStringLiteral("new-logbook")};
+    if (m_document.batch().isPile())
+        return {QStringLiteral("batches"), QStringLiteral("pile"),    QStringLiteral("claim"),
+                QStringLiteral("limits"),  QStringLiteral("testers"), QStringLiteral("exchange"),
+                QStringLiteral("second"),  QStringLiteral("why")};
     return {QStringLiteral("batches"), QStringLiteral("new-batch"), QStringLiteral("same-again"),
             QStringLiteral("temper"),  QStringLiteral("limits"),    QStringLiteral("day"),
             QStringLiteral("testers"), QStringLiteral("exchange"),  QStringLiteral("why")};
@@ -282,7 +286,7 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     painter.fillRect(0, top, width(), 1, p.line);
     const Gate gate = m_document.batch().planOf(Gate::temper).required ? Gate::temper : Gate::quench;
     RuleData rule;
-    rule.window = windowOf(m_document.batch(), gate, m_document.tables());
+    rule.window = windowOf(m_document.batch(), *m_document.blade(), gate, m_document.tables());
     rule.caption = gate == Gate::temper ? tr("After temper, by blade") : tr("As quenched, by blade");
     rule.compact = true;
     std::vector<double> values;

@@ -11,6 +11,7 @@
 #include "report/certificate.h"
 #include "report/page_picture.h"
 #include "report/piece_card.h"
+#include "report/pile.h"
 #include "words/words.h"
 
 #include <QFileInfo>
@@ -37,13 +38,18 @@ void ReleaseBench::decide() {
         return emit said(tr("%1 is out of the batch.").arg(QString::fromStdString(blade->mark)), true);
     const ReleaseAnswer& answer = m_answers[index];
     std::vector<Choice> choices;
+    const bool finished = m_document.batch().isFinished(*blade);
+    std::vector<Disposition> offered;
     for (std::size_t i = 0; i < dispositions; ++i) {
         const auto one = static_cast<Disposition>(i);
+        const bool ours = one == Disposition::temperAgain || one == Disposition::reharden || one == Disposition::scrap;
+        if (finished ? ours : one == Disposition::sendBack) continue; // nothing is done to a finished knife's steel
         QString detail = one == answer.suggestion.disposition ? tr("suggested; ") : QString();
         switch (one) {
         case Disposition::release:
-            detail += answer.open.empty() ? tr("every gate is answered")
-                                          : tr("over %1 open gates, with the reason").arg(answer.open.size());
+            detail += answer.open.empty()       ? tr("every gate is answered")
+                      : answer.open.size() == 1 ? tr("over one open gate, with the reason")
+                                                : tr("over %1 open gates, with the reason").arg(answer.open.size());
             break;
         case Disposition::temperAgain:
             detail += tr("T logs the temper; it is read again then");
@@ -57,17 +63,21 @@ void ReleaseBench::decide() {
             detail += tr("for its own window, in a batch of its own");
             break;
         case Disposition::hold:
-            detail += tr("nothing is done until it is decided");
+            detail += finished ? tr("until the seller has answered") : tr("nothing is done until it is decided");
             break;
         case Disposition::scrap:
             detail += tr("it leaves the batch");
             break;
+        case Disposition::sendBack:
+            detail += tr("it is not what it was sold as");
+            break;
         }
-        choices.push_back({QString::number(i + 1), words::dispositionName(one), detail});
+        offered.push_back(one);
+        choices.push_back({QString::number(offered.size()), words::dispositionName(one), detail});
     }
     (new ChoiceDialog(tr("What becomes of %1?").arg(QString::fromStdString(blade->mark)),
                       {tr("You decide and sign; the record only suggests.")}, choices, m_look, window()))
-        ->ask([this, index](int i) { askReason(index, static_cast<Disposition>(i)); });
+        ->ask([this, index, offered](int i) { askReason(index, offered[static_cast<std::size_t>(i)]); });
 }
 
 void ReleaseBench::askReason(std::size_t blade, Disposition disposition) {
@@ -167,12 +177,12 @@ void ReleaseBench::otherPapers() {
             onPaper(i == 0   ? tr("Blank card of %1").arg(name)
                     : i == 1 ? tr("Table of %1").arg(name)
                              : tr("Small cards of %1").arg(name),
-                    [this, i](Paper& paper, const FormValues& v) {
+                    [this, i, name](Paper& paper, const FormValues& v) {
                         const Batch& batch = m_document.batch();
                         const BatchVerdicts& verdicts = m_document.verdicts();
                         const Instant now = m_document.now();
                         return i == 0   ? drawBatchCard(paper, batch, m_document.tables(), now)
-                               : i == 1 ? drawPile(paper, batch, verdicts, v["shop"], now)
+                               : i == 1 ? drawPile(paper, pileRows(batch, verdicts), name, v["shop"], now)
                                         : drawPieceCards(paper, batch, verdicts, m_document.tables(), v["shop"]);
                     });
         });

@@ -41,7 +41,7 @@ void ReleaseBench::refresh() {
     if (m_document.hasBatch()) {
         for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i)
             m_answers.push_back(m_document.judged().release(i));
-        m_sample = m_document.judged().sample();
+        m_sample = m_document.judged().sample(static_cast<std::size_t>(std::max(0, m_document.bladeIndex())));
     }
     m_rows->show({static_cast<int>(m_answers.size()), m_document.bladeIndex(),
                   [this](QPainter& painter, const QRect& row, int blade) { drawRow(painter, row, blade); },

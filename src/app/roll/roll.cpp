@@ -94,8 +94,8 @@ public:
         painter->save();
         painter->translate(r.topLeft());
         painter->fillRect(0, 0, r.width(), r.height(), background);
-        const auto [from, to] = windowSpan(m_model.axis(), m_model.window(), px(stripLeft), px(stripWidth));
-        if (m_model.window().low || m_model.window().high) painter->fillRect(from, 0, to - from, r.height(), p.window);
+        const auto [from, to] = windowSpan(m_model.axis(), row.window, px(stripLeft), px(stripWidth));
+        if (row.window.low || row.window.high) painter->fillRect(from, 0, to - from, r.height(), p.window);
         painter->fillRect(0, r.height() - 1, r.width(), 1, p.hair);
         if (active)
             painter->fillRect(0, 0, px(4), r.height(), p.primary);
@@ -150,6 +150,11 @@ void RollModel::refresh(std::optional<Gate> gate) {
             const Verdict* verdict = m_document.verdict(index, at);
             RollRow row;
             row.mark = QString::fromStdString(batch.blades[i].mark);
+            row.window = windowOf(batch, batch.blades[i], gate == Gate::quench ? Gate::quench : Gate::temper,
+                                  m_document.tables());
+            for (const std::optional<double>& end : {row.window.low, row.window.high}) {
+                if (end && batch.blades[i].own) values.push_back(*end);
+            }
             // At gates that read no hardness the strip goes on showing it; the second line is the gate's own answer.
             const Gate hardness = at == Gate::quench || at == Gate::temper ? at : gateSoFar(m_document, index);
             row.strip = stripOf(m_document.tables(), batch.blades[i], hardness, m_document.verdict(index, hardness));
@@ -177,9 +182,8 @@ void RollModel::refresh(std::optional<Gate> gate) {
             if (row.strip.quenched) values.push_back(*row.strip.quenched);
             rows.push_back(std::move(row));
         }
-        m_window = windowOf(batch, gate == Gate::quench ? Gate::quench : Gate::temper, m_document.tables());
     }
-    m_axis = Axis::around(m_window, values, 8);
+    m_axis = Axis::around(rows.empty() ? Window{} : rows.front().window, values, 8);
     changeRows(rowCount(), static_cast<int>(rows.size()), [&] { m_rows = std::move(rows); });
 }
 

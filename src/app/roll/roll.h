@@ -18,6 +18,7 @@ struct RollRow {
     State state = State::notYet;
     QString word;
     Strip strip;
+    Window window; ///< that this blade is asked for
     bool complete = true; ///< the planned readings are there
 };
 
@@ -35,14 +36,12 @@ public:
 
     const RollRow& row(int index) const { return m_rows[static_cast<std::size_t>(index)]; }
     const Axis& axis() const { return m_axis; }
-    const Window& window() const { return m_window; }
     int count(State state) const;
 
 private:
     const Document& m_document;
     std::vector<RollRow> m_rows;
     Axis m_axis;
-    Window m_window;
 };
 
 /// The roll: axis on top, one row a blade, counts at the foot.

@@ -32,7 +32,7 @@ std::vector<FormChoice> namedChoices(const QStringList& names) {
 
 FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look,
                        QWidget* parent)
-    : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel) {
+    : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel), m_note(new QLabel) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(title);
     setObjectName(QStringLiteral("form"));
@@ -82,6 +82,10 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         auto* hint = new QLabel(field.hint);
         hint->setFont(look.font(14));
         hint->setObjectName(QStringLiteral("hint"));
+        if (auto* line = qobject_cast<QLineEdit*>(editor))
+            connect(line, &QLineEdit::textChanged, this, &FormDialog::follow);
+        else if (auto* box = qobject_cast<QComboBox*>(editor))
+            connect(box, &QComboBox::currentTextChanged, this, &FormDialog::follow);
         grid->addWidget(label, row, 0);
         grid->addWidget(editor, row, 1);
         grid->addWidget(hint, row, 2);
@@ -107,6 +111,13 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     } else {
         column->addLayout(grid);
     }
+    m_note->setObjectName(QStringLiteral("note"));
+    m_note->setFont(look.font(16));
+    m_note->setWordWrap(true);
+    m_note->setTextFormat(Qt::PlainText);
+    m_note->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    m_note->hide();
+    column->addWidget(m_note);
     m_message->setObjectName(QStringLiteral("message"));
     m_message->setFont(look.font(16, true));
     m_message->setWordWrap(true);
@@ -124,6 +135,41 @@ void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::fun
     m_done = std::move(done);
     open();
     if (!m_editors.empty()) m_editors.front()->setFocus();
+}
+
+void FormDialog::note(std::function<QString(const FormValues&)> sentence) {
+    m_sentence = std::move(sentence);
+    constexpr int lines = 3; // its room is kept, so that nothing moves under the hand while it changes
+    m_note->setMinimumHeight(lines * m_note->fontMetrics().lineSpacing());
+    m_note->show();
+    follow();
+}
+
+void FormDialog::propose(const QString& field, std::function<QString(const FormValues&)> value) {
+    for (std::size_t i = 0; i < m_fields.size(); ++i) {
+        if (m_fields[i].id == field) m_proposed = qobject_cast<QLineEdit*>(m_editors[i]);
+    }
+    if (m_proposed == nullptr || !m_proposed->text().isEmpty()) {
+        m_proposed = nullptr; // it stands there already
+        return;
+    }
+    m_proposal = std::move(value);
+    follow();
+}
+
+void FormDialog::follow() {
+    if (m_proposed != nullptr) {
+        // Once somebody has put something else there it is theirs.
+        if (m_proposed->text() != m_lastProposed) m_proposed = nullptr;
+    }
+    if (m_proposed != nullptr) {
+        const QString proposed = m_proposal(values());
+        if (m_lastProposed != proposed) {
+            m_lastProposed = proposed;
+            return m_proposed->setText(proposed); // which follows again
+        }
+    }
+    if (m_sentence) m_note->setText(m_sentence(values()));
 }
 
 FormValues FormDialog::values() const {

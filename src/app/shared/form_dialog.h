@@ -11,6 +11,7 @@
 #include <vector>
 
 class QLabel;
+class QLineEdit;
 
 namespace rollcall {
 
@@ -65,16 +66,26 @@ public:
     /// Shows it without blocking. check looks at the values when they are to be accepted, done takes them.
     void ask(std::function<FormFault(const FormValues&)> check, std::function<void(const FormValues&)> done);
     FormValues values() const;
+    /// A sentence under the fields that follows what is typed; empty: none now.
+    void note(std::function<QString(const FormValues&)> sentence);
+    /// What stands in a text field until somebody types there; it follows what is typed elsewhere.
+    void propose(const QString& field, std::function<QString(const FormValues&)> value);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
     void submit();
+    void follow();
 
     std::vector<FormField> m_fields;
     std::vector<QWidget*> m_editors;
     QLabel* m_message;
+    QLabel* m_note;
+    std::function<QString(const FormValues&)> m_sentence;
+    std::function<QString(const FormValues&)> m_proposal;
+    QLineEdit* m_proposed = nullptr; ///< nobody has typed there yet
+    QString m_lastProposed;
     std::function<FormFault(const FormValues&)> m_check;
     std::function<void(const FormValues&)> m_done;
 };

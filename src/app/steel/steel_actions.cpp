@@ -60,10 +60,16 @@ std::vector<FormChoice> sigmaChoices() {
 
 } // namespace
 
+// A knife of its own claim is of no bar with others: its shots are its own unless it is said otherwise.
+bool SteelBench::forBlade() const {
+    const Blade* blade = m_document.blade();
+    return m_forBlade.value_or(blade != nullptr && !m_document.batch().ofOneBar(*blade));
+}
+
 void SteelBench::keepShot(ShotDraft draft, const QString& what) {
     draft.batch = m_document.batch().id;
     draft.method = m_method;
-    if (m_forBlade) draft.blade = m_document.blade()->id;
+    if (forBlade()) draft.blade = m_document.blade()->id;
     const GatePlan plan = m_document.batch().planOf(Gate::steel);
     m_document.perform(
         [draft, plan](Logbook& logbook) {
@@ -112,7 +118,7 @@ void SteelBench::importShot(const QString& path) {
 
 void SteelBench::typeShot() {
     auto* form = new FormDialog(
-        m_forBlade ? tr("A shot at %1").arg(QString::fromStdString(m_document.blade()->mark)) : tr("A shot at the bar"),
+        forBlade() ? tr("A shot at %1").arg(QString::fromStdString(m_document.blade()->mark)) : tr("A shot at the bar"),
         tr("Take it in"),
         {{"values", tr("Elements"), tr("Cr 13.6 0.1; Mo 0.05; V <0.05"), {}, {}, false},
          {"sigmas", tr("Errors are"), tr("what the analyser prints"), QStringLiteral("1"), sigmaChoices(), false},
@@ -132,7 +138,7 @@ void SteelBench::typeShot() {
 }
 
 void SteelBench::strikeShot() {
-    const std::string blade = m_forBlade ? m_document.blade()->id : std::string();
+    const std::string blade = forBlade() ? m_document.blade()->id : std::string();
     std::string id;
     for (const SteelShot& shot : m_document.batch().shots) {
         if (!shot.struck && (shot.blade == blade || shot.blade == m_document.blade()->id)) id = shot.id;
@@ -157,7 +163,7 @@ void SteelBench::reassign() {
     std::vector<Choice> choices;
     auto grades = std::make_shared<QStringList>();
     for (const Grade* grade : lookAlikes(6)) {
-        if (sameName(grade->name, m_document.batch().grade)) continue;
+        if (sameName(grade->name, m_document.claim().grade)) continue;
         *grades << QString::fromStdString(grade->name);
         choices.push_back({QString::number(grades->size()), QString::fromStdString(grade->name),
                            tr("as quenched %1 to %2").arg(grade->as_quenched_min).arg(grade->as_quenched_max)});
@@ -204,13 +210,17 @@ void SteelBench::assign(const std::string& grade) {
             return v["reason"].isEmpty() ? FormFault{QStringLiteral("reason"), tr("A reason is needed.")} : FormFault{};
         },
         [this, grade](const FormValues& v) {
+            const Blade& blade = *m_document.blade();
+            const bool own = !m_document.batch().ofOneBar(blade);
             m_document.perform(
-                [batch = m_document.batch().id, grade, reason = v["reason"].toStdString()](Logbook& logbook) {
-                    return assignGrade(logbook, batch, grade, reason);
+                [batch = m_document.batch(), blade, own, grade, reason = v["reason"].toStdString()](Logbook& logbook) {
+                    return own ? takeFor(logbook, batch, blade, grade) : assignGrade(logbook, batch.id, grade, reason);
                 },
-                [this, grade](const Result<Done>& done) {
+                [this, grade, own, mark = QString::fromStdString(blade.mark)](const Result<Done>& done) {
+                    const QString name = QString::fromStdString(grade);
                     if (done)
-                        emit said(tr("taken for %1: everything is judged anew").arg(QString::fromStdString(grade)),
+                        emit said(own ? tr("%1 taken for %2, judged anew").arg(mark, name)
+                                      : tr("taken for %1: everything is judged anew").arg(name),
                                   false);
                 });
         });
@@ -406,7 +416,7 @@ void SteelBench::library() {
     form->ask(
         [](const FormValues&) { return FormFault{}; },
         [this](const FormValues& v) {
-            const QString text = v["text"].isEmpty() ? QString::fromStdString(m_document.batch().grade) : v["text"];
+            const QString text = v["text"].isEmpty() ? QString::fromStdString(m_document.claim().grade) : v["text"];
             const auto found = searchGrades(m_document.tables().grades(), text.toStdString());
             std::vector<Choice> choices;
             auto sheets = std::make_shared<std::vector<GradeSheet>>();
@@ -436,6 +446,17 @@ void SteelBench::library() {
                     i == count ? exportGrades() : importGrades();
                 });
         });
+}
+
+// A steel that is not in the library, as it was shot; its heat is guessed from the nearest grade and said to be a
+// guess.
+void SteelBench::ownGradeOfShot() {
+    const SteelAnswer* a = answer();
+    if (a == nullptr || a->shots == 0) return;
+    const BladeClaim claim = m_document.claim();
+    const std::string name = claim.claimed.empty() ? claim.grade : claim.claimed;
+    editGrade(sheetOfShot(a->measured, a->candidates.empty() ? nullptr : a->candidates.front().grade,
+                          (name.empty() ? m_document.blade()->mark : name) + " as shot"));
 }
 
 void SteelBench::editGrade(const GradeSheet& sheet) {

@@ -138,8 +138,13 @@ void SteelBench::paintEvent(QPaintEvent*) {
     const SteelAnswer* a = answer();
     if (a == nullptr) return;
     const Batch& batch = m_document.batch();
-    QString title = batch.lot.empty() ? tr("The bar") : QString::fromStdString(batch.lot);
-    if (!batch.claimed.empty()) title += tr(", sold as %1").arg(QString::fromStdString(batch.claimed));
+    const Blade* blade = m_document.blade();
+    const bool oneBar = blade == nullptr || batch.ofOneBar(*blade);
+    const BladeClaim claim = m_document.claim();
+    QString title = !oneBar             ? QString::fromStdString(blade->mark)
+                    : batch.lot.empty() ? tr("The bar")
+                                        : QString::fromStdString(batch.lot);
+    if (!claim.claimed.empty()) title += tr(", sold as %1").arg(QString::fromStdString(claim.claimed));
     const QString right =
         a->by_certificate ? tr("by certificate")
         : a->shots == 0   ? tr("no shot")
@@ -153,7 +158,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
         int y = px(104);
         const QString head = a->measured.empty()
                                  ? tr("Nobody has looked yet")
-                                 : tr("%1 is not in the library").arg(QString::fromStdString(batch.grade));
+                                 : tr("%1 is not in the library").arg(QString::fromStdString(m_document.claim().grade));
         drawText(painter, px(24), y, head, m_look.font(28, true), p.ink);
         for (const QString& line : {tr("A shot as a file: element, percent, error; or drop it here"),
                                     tr("Or type it: Cr 13.6; Mo 0.05; V <0.05"),
@@ -176,7 +181,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
         row += px(26);
     }
     for (std::size_t i = 0; i < alike.size(); ++i) {
-        const bool taken = sameName(alike[i]->name, batch.grade);
+        const bool taken = sameName(alike[i]->name, m_document.claim().grade);
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
         drawText(painter, px(50), row, QString::fromStdString(alike[i]->name), m_look.font(18, true),
                  taken ? p.primary : p.ink);
@@ -199,7 +204,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
     }
     CouponRule coupon;
     coupon.grades = alike;
-    const Grade* own = m_document.tables().grade(batch.grade);
+    const Grade* own = m_document.tables().grade(m_document.claim().grade);
     if (own != nullptr && std::find(alike.begin(), alike.end(), own) == alike.end())
         coupon.grades.insert(coupon.grades.begin(), own);
     for (const SteelNote& note : batch.steel_notes) {
@@ -218,7 +223,6 @@ ColumnContent SteelBench::content() const {
     const Blade* blade = m_document.blade();
     const SteelAnswer* a = answer();
     if (blade == nullptr || a == nullptr) return content;
-    const Batch& batch = m_document.batch();
     const Verdict& verdict = m_document.verdictAt(Gate::steel);
     content.key = tr("Enter");
     content.caption = tr("%1 at Steel").arg(QString::fromStdString(blade->mark));
@@ -258,7 +262,7 @@ ColumnContent SteelBench::content() const {
             content.lines.push_back(
                 {Tone::note, tr("%1: compare sparks, carbon differs").arg(pair), QStringLiteral("M26"), false});
     }
-    const Grade* grade = m_document.tables().grade(batch.grade);
+    const Grade* grade = m_document.tables().grade(m_document.claim().grade);
     if (grade != nullptr && grade->own)
         content.lines.push_back(
             {Tone::note,
@@ -329,10 +333,10 @@ Commands SteelBench::commands() {
              emit changed();
          },
          batch},
-        {QStringLiteral("steel.for"), m_forBlade ? tr("Of this blade") : tr("Of the bar"),
+        {QStringLiteral("steel.for"), forBlade() ? tr("Of this blade") : tr("Of the bar"),
          tr("what the next shot is of"), Verb::none,
          [this] {
-             m_forBlade = !m_forBlade;
+             m_forBlade = !forBlade();
              emit changed();
          },
          batch},
@@ -340,6 +344,11 @@ Commands SteelBench::commands() {
          Verb::none, [this] { noteChanged(); }, batch},
         {QStringLiteral("steel.other"), tr("Another steel"), tr("laminated, pattern-welded: its grade and place"),
          Verb::none, [this] { nameOther(); }, batch},
+        {QStringLiteral("steel.own"), tr("Own grade"), tr("what the shot read, kept as a grade of the shop"),
+         Verb::none, [this] { ownGradeOfShot(); },
+         [this]() -> QString {
+             return answer() == nullptr || answer()->shots == 0 ? tr("Take a shot first.") : QString();
+         }},
         {QStringLiteral("steel.library"), tr("Library"), tr("the grades, and your own"), Verb::none,
          [this] { library(); }, batch},
         {QStringLiteral("steel.watch"), tr("Watched folder"), tr("where the analyser's program writes"), Verb::none,

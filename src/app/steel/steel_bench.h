@@ -60,6 +60,7 @@ private:
     void noteChanged();
     void library();
     void editGrade(const GradeSheet& sheet);
+    void ownGradeOfShot();
     void exportGrades();
     void importGrades();
     void watch();
@@ -68,7 +69,9 @@ private:
     Seams m_seams;
     RowList* m_elements;
     int m_element = 0;       ///< in hand
-    bool m_forBlade = false; ///< the next shot is of the blade in hand, not of the bar
+    /// Whether the next shot is of the blade in hand, not of the bar; none: as its claim says.
+    bool forBlade() const;
+    std::optional<bool> m_forBlade;
     AnalysisMethod m_method = AnalysisMethod::xrf;
 };
 

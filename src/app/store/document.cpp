@@ -101,6 +101,11 @@ const Verdict* Document::verdict(int blade, Gate gate) const {
     return verdict ? &*verdict : nullptr;
 }
 
+BladeClaim Document::claim() const {
+    if (!hasBatch()) return {};
+    return batch().claimOf(blade() != nullptr ? *blade() : Blade{});
+}
+
 int Document::indexOfMark(const std::string& mark) const {
     if (!hasBatch()) return -1;
     for (std::size_t i = 0; i < batch().blades.size(); ++i) {

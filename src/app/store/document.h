@@ -66,6 +66,8 @@ public:
     const Verdict* verdict() const { return verdict(m_blade, m_gate); }
     /// What any gate says of the blade in hand, asked or not.
     const Verdict& verdictAt(Gate gate) const { return judged().verdict(static_cast<std::size_t>(m_blade), gate); }
+    /// What holds for the blade in hand: its own claim, else the batch's.
+    BladeClaim claim() const;
     int indexOfMark(const std::string& mark) const;
 
     /// Takes a batch in hand as soon as it is read and judged, its first blade selected; then calls back. Until then

@@ -96,7 +96,7 @@ void TesterActions::edit(const Tester* tester) {
             if (!list || list->empty())
                 return {QStringLiteral("files"), tr("Type the hardness of each file, such as 40 50 60.")};
             for (const double file : *list) {
-                if (file < 20 || file > 70) return {QStringLiteral("files"), tr("A file's hardness is 20 to 70 HRC.")};
+                if (file < 20 || file > 75) return {QStringLiteral("files"), tr("A file's hardness is 20 to 75 HRC.")};
             }
             return {};
         },

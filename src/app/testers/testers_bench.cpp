@@ -74,7 +74,7 @@ const Block* TestersBench::block() const {
 
 std::optional<double> TestersBench::work() const {
     if (!m_document.hasBatch()) return std::nullopt;
-    const Window window = windowOf(m_document.batch(), m_document.gate(), m_document.tables());
+    const Window window = windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables());
     if (window.low && window.high) return (*window.low + *window.high) / 2;
     return window.low ? window.low : window.high;
 }

@@ -3,6 +3,7 @@
 #include "core/heat/recipe.h"
 
 #include "core/base/number.h"
+#include "core/heat/quenchant.h"
 #include "core/heat/temper.h"
 
 #include <algorithm>
@@ -115,12 +116,8 @@ private:
         else if (!m_grade.embrittle_c.known() && stage.temperature_c > 250)
             say(RecipeWarning::embrittlementUnknown, {stage.temperature_c});
     }
-    // Only the plain contradiction: still air or plates where oil or brine is needed.
     void quench(const RecipeStage& stage) {
-        const std::string medium = lowered(stage.cooling);
-        const bool gentle = medium.find("air") != std::string::npos || medium.find("plate") != std::string::npos;
-        const bool gentleWill = m_grade.isAirHardening() || m_grade.quench_class.find("plates") != std::string::npos;
-        if (gentle && !gentleWill) say(RecipeWarning::quenchMedium);
+        if (quenchesTooSlowly(stage.cooling, m_grade)) say(RecipeWarning::quenchMedium);
     }
 
     const Recipe& m_recipe;

@@ -42,6 +42,7 @@ int urgency(const NextStep& next) {
     case Act::backToSteel:
     case Act::falseSoftness:
     case Act::makerDecides:
+    case Act::acceptOrReturn:
     case Act::breakCoupon:
     case Act::lookAtHeat:
     case Act::reassign:

@@ -22,18 +22,39 @@ double alloyPercent(const Grade* grade) {
     return grade != nullptr ? grade->alloy_percent : 0.0;
 }
 
-// E37. What files alone tell of a blade after a temper: between the hardest that skated and the softest that bit, each
-// known to 1.5, evenly. None where one side is open, or a tester has read it.
-std::optional<std::pair<double, double>> readByFiles(const Blade& blade, int temper) {
-    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& one) {
-        return one.gate == Gate::temper && one.round == blade.round && one.after_temper == temper &&
-               one.surface == Surface::bare;
+// The last press of a blade's edge on the rod after a temper, no heavier than its use asks: beyond that an edge may
+// fail.
+const EdgeRung* rodAfter(const Batch& batch, const Blade& blade, int temper) {
+    const auto rung = std::find_if(blade.rungs.rbegin(), blade.rungs.rend(), [&](const EdgeRung& one) {
+        const bool heavier = batch.edge_ask && one.force_n && *one.force_n > batch.edge_ask->rung.force_n;
+        return one.round == blade.round && one.after_temper == temper && !one.struck && !heavier;
     });
-    if (test == blade.file_tests.rend()) return std::nullopt;
-    const FileBracket bracket = fileBracket(test->trials);
-    if (bracket.conflict != FileConflict::none || !bracket.lower || !bracket.upper) return std::nullopt;
-    const double half = (*bracket.upper - *bracket.lower) / 2 + filesThemselves;
-    return std::pair((*bracket.lower + *bracket.upper) / 2, half / std::sqrt(3.0));
+    return rung == blade.rungs.rend() ? nullptr : &*rung;
+}
+
+// The tempers of a blade that files are tried on, for its curve, and how far a colour leaves them open.
+struct SeenTempers {
+    std::vector<TemperHeat> tempers;
+    double u = 0; // HRC on the grade's curve
+};
+
+std::optional<SeenTempers> seenTempers(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
+                                       const Tables& tables) {
+    if (auto noted = tempersUpTo(blade, temper)) return SeenTempers{std::move(*noted), 0};
+    const auto colours = temperColours(batch, blade, temper, grade, tables);
+    const Result<TemperCurve> curve = TemperCurve::of(grade);
+    if (colours.empty() || !curve) return std::nullopt;
+    const auto at = [&](double share) { // 0 the coolest that the colours allow, 1 the hottest
+        std::vector<TemperHeat> tempers;
+        for (const TemperColour& one : colours)
+            tempers.push_back({one.low_c + share * (one.high_c - one.low_c), one.hours});
+        return tempers;
+    };
+    const auto hardness = [&](double share) {
+        const auto parameter = temperParameter(grade.hj_c, at(share));
+        return curve->at(std::clamp(parameter ? *parameter : curve->lowest(), curve->lowest(), curve->highest()));
+    };
+    return SeenTempers{at(0.5), std::abs(hardness(0) - hardness(1)) / 2 / std::sqrt(3.0)};
 }
 
 // cases are those of the Temper gate where they are at hand: the readings after each blade's last temper are sorted
@@ -53,13 +74,13 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
         if (!batch.changedBy(blade).empty()) continue; // E18: of another steel than its siblings
         const int last = lastTemper(blade);
         for (int temper = 1; temper <= last; ++temper) {
-            const auto tempers = tempersUpTo(blade, temper);
+            const auto tempers = seenTempers(batch, blade, temper, *grade, tables);
             if (!tempers) break;
-            const auto parameter = temperParameter(grade->hj_c, *tempers);
+            const auto parameter = temperParameter(grade->hj_c, tempers->tempers);
             if (!parameter) continue;
-            const auto files = batch.planOf(Gate::temper).by_files ? readByFiles(blade, temper) : std::nullopt;
-            if (files && candidatesAt(blade, Gate::temper, temper).empty()) {
-                seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, files->first, files->second, 0}});
+            if (const auto files = readByFiles(batch, blade, temper)) {
+                const double u = std::hypot(files->u(), tempers->u);
+                seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, files->hrc(), u, 0}});
                 continue;
             }
             ReadingSet sorted;
@@ -107,6 +128,53 @@ std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int tempe
     return tempers;
 }
 
+std::optional<ReadByFiles> readByFiles(const Batch& batch, const Blade& blade, int temper) {
+    if (!batch.planOf(Gate::temper).by_files || !candidatesAt(blade, Gate::temper, temper).empty()) return std::nullopt;
+    const auto test = std::find_if(blade.file_tests.rbegin(), blade.file_tests.rend(), [&](const FileTest& one) {
+        return one.gate == Gate::temper && one.round == blade.round && one.after_temper == temper &&
+               one.surface == Surface::bare;
+    });
+    if (test == blade.file_tests.rend()) return std::nullopt;
+    const FileBracket bracket = fileBracket(test->trials);
+    if (bracket.conflict != FileConflict::none || !bracket.lower || !bracket.upper) return std::nullopt;
+    ReadByFiles read{*bracket.lower - filesThemselves, *bracket.upper + filesThemselves, std::nullopt};
+    const EdgeRung* rod = rodAfter(batch, blade, temper);
+    if (rod == nullptr) return read;
+    read.rod = rod->outcome;
+    const bool brittle = rod->outcome == EdgeOutcome::chip || rod->outcome == EdgeOutcome::crack;
+    if (brittle)
+        read.low = read.hrc();
+    else if (rod->failed())
+        read.high = read.hrc();
+    return read;
+}
+
+std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
+                                        const Tables& tables) {
+    std::vector<TemperColour> colours;
+    if (!batch.planOf(Gate::temper).by_files) return colours;
+    for (const Temper& one : blade.tempers) {
+        if (one.round != blade.round || one.number > temper) continue;
+        constexpr double usual = 2; // hours, where none are noted
+        TemperColour colour{
+            one.temperature_c.value_or(0), one.temperature_c.value_or(0), one.hours.value_or(usual), {}};
+        if (!one.temperature_c) {
+            const auto seen = std::find_if(blade.colours.rbegin(), blade.colours.rend(), [&](const ColourNote& note) {
+                return note.round == one.round && note.after_temper == one.number && !note.torch;
+            });
+            if (seen == blade.colours.rend()) return {};
+            const auto range = colourRange(tables, seen->colour, colour.hours, seen->surface, grade.chromium_percent,
+                                           grade.isStainless());
+            if (!range) return {};
+            colour.low_c = range->low_c;
+            colour.high_c = range->high_c;
+            colour.seen = seen->colour;
+        }
+        colours.push_back(std::move(colour));
+    }
+    return colours;
+}
+
 TemperAim temperAim(const Batch& batch, const Blade& blade) {
     TemperAim aim;
     aim.window = batch.window;
@@ -127,7 +195,7 @@ TemperAim temperAim(const Batch& batch, const Blade& blade) {
 }
 
 TemperBook::TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases)
-    : m_batch(batch), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables, cases)) {
+    : m_batch(batch), m_tables(tables), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables, cases)) {
     if (!batch.heat_runs.empty()) m_hardening.soak_c = batch.heat_runs.back().set_c;
     if (batch.recipe) {
         const RecipeStage* soak = batch.recipe->stage(StageKind::austenitise);
@@ -205,8 +273,9 @@ bool TemperBook::quenchedTooSoft(const Blade& blade) const {
 
 TemperCandidate TemperBook::candidate(const Blade& blade, int upToTemper) const {
     TemperCandidate one{heatOf(m_batch, blade), blade.id, {}};
-    if (const auto known = tempersUpTo(blade, upToTemper))
-        one.tempers = *known;
+    const auto known = m_grade != nullptr ? seenTempers(m_batch, blade, upToTemper, *m_grade, m_tables) : std::nullopt;
+    if (known)
+        one.tempers = known->tempers;
     else if (const auto worth = asRead(blade))
         one.tempers = {*worth};
     return one;
@@ -234,10 +303,8 @@ std::optional<TemperHeat> TemperBook::asRead(const Blade& blade) const {
     // At the hottest temper that is noted, so that no cooler one is advised, for as long as is worth the same.
     for (const Temper& temper : blade.tempers) {
         if (temper.round != blade.round || temper.temperature_c.value_or(0) <= worth.temperature_c) continue;
-        worth.temperature_c = *temper.temperature_c;
-        constexpr double kelvin = 273.15;
-        worth.hours =
-            std::clamp(std::pow(10.0, parameter / (worth.temperature_c + kelvin) - m_grade->hj_c), 0.01, 48.0);
+        const double same = equivalentHours(m_grade->hj_c, {worth}, *temper.temperature_c);
+        worth = {*temper.temperature_c, std::clamp(same, 0.01, 48.0)};
     }
     return worth;
 }
@@ -273,7 +340,7 @@ std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
     if (model == nullptr || !m_batch.window.low || quenchedTooSoft(blade) || !m_batch.changedBy(blade).empty())
         return std::nullopt;
     std::optional<TemperModel> fromReading;
-    if (!tempersUpTo(blade, lastTemper(blade))) {
+    if (!seenTempers(m_batch, blade, lastTemper(blade), *m_grade, m_tables)) {
         fromReading = readWithoutTempers(blade);
         if (!fromReading) return std::nullopt;
         model = &*fromReading;
@@ -317,10 +384,9 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
             outlook.in_u = outlook.by / std::hypot(outlook.expected->u, measurement->budget.standard_uncertainty);
         }
         const bool open = lastTemper(blade) < requiredTempers(batch, blade, tables);
-        const auto files =
-            !measurement && batch.planOf(Gate::temper).by_files ? readByFiles(blade, lastTemper(blade)) : std::nullopt;
+        const auto files = measurement ? std::nullopt : readByFiles(batch, blade, lastTemper(blade));
         const bool hard = (measurement && measurement->side == Side::hard) ||
-                          (files && batch.window.high && files->first > *batch.window.high);
+                          (files && batch.window.high && files->hrc() > *batch.window.high);
         if (!open && !hard) continue;
         outlook.advice = book.advice(blade);
         if (const TemperModel* model = outlook.advice ? book.now() : nullptr) {

@@ -6,6 +6,7 @@
 #include "core/judge/gate_case.h"
 #include "core/judge/standing.h"
 
+#include <cmath>
 #include <map>
 #include <optional>
 #include <string>
@@ -22,6 +23,32 @@ std::vector<TemperObservation> temperObservations(const Batch& batch, const Tabl
 
 /// A blade's tempers of its present round up to a temper; none when one of them has no temperature or time.
 std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int temper);
+
+/// E37. What files tell of a blade that no tester has read after a temper, with what the rod did.
+struct ReadByFiles {
+    double low = 0;  ///< HRC: the hardest file that skated less 1.5, or the middle where the edge chipped
+    double high = 0; ///< HRC: the softest that bit and 1.5, or the middle where the edge rolled
+    std::optional<EdgeOutcome> rod; ///< of a press no heavier than its use asks
+
+    double hrc() const { return (low + high) / 2; }
+    double u() const { return (high - low) / 2 / std::sqrt(3.0); } ///< standard uncertainty: even between low and high
+};
+
+/// None where a side is open, the files contradict, or the Temper gate is not asked by files.
+std::optional<ReadByFiles> readByFiles(const Batch& batch, const Blade& blade, int temper);
+
+/// E37. One temper of a blade, by its colour where the oven's temperature is not noted.
+struct TemperColour {
+    double low_c = 0;
+    double high_c = 0;
+    double hours = 0;
+    std::string seen; ///< the colour; empty: the temperature is noted
+};
+
+/// The tempers of its present round, in order; empty where one has neither temperature nor colour, or the Temper gate
+/// is not asked by files.
+std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
+                                        const Tables& tables);
 
 /// The next temper a recipe or the last temper suggests: its hours, and the step of the oven.
 TemperAim temperAim(const Batch& batch, const Blade& blade);
@@ -60,6 +87,7 @@ private:
 
     static constexpr int allTempers = 1000;
     const Batch& m_batch;
+    const Tables& m_tables;
     const Grade* m_grade;
     std::vector<ReadTemper> m_seen;
     std::map<int, std::optional<TemperModel>> m_models; ///< by the temper before whose readings it was known

@@ -30,7 +30,7 @@ enum class Fact {
     outsideScale,          ///< numbers: value; text: scale
     mixedScales,
     mixedTesters,    ///< as testersAgree; the sets are further apart than they explain
-    testersAgree,    ///< numbers: mean, U of each tester, the one that is judged first; then the consensus and its U;
+    testersAgree,    ///< numbers: mean, U of each tester, the judged one first; the consensus, its U; E_n of each;
                      ///< text: names
     readingsSuspect, ///< the tester failed twice on its block later; text: tester
     convexCorrected, ///< numbers: correction added, radius
@@ -61,6 +61,10 @@ enum class Fact {
     filesHard,           ///< likewise
     filesAcross,         ///< numbers: lower, upper, the file that would settle it
     filesStay,           ///< likewise across a limit, and no file of the set would settle it
+    finishedKnife,       ///< no temper or hardening of ours can mend it
+    filesHarder,         ///< the rod chipped the edge: the harder half; numbers: lower, upper
+    filesSofter,         ///< the edge rolled on the rod: the softer half; numbers: lower, upper
+    temperByColour,      ///< a temper without a temperature; numbers: low, high; text: colour
     filesCannot,         ///< numbers: narrowest window that this set can confirm, the highest minimum it can
     secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
     zoneBeside,          ///< numbers: mean, U, readings, limits of its own window (infinite: none); text: zone
@@ -145,6 +149,8 @@ enum class Fact {
     probeFault,         ///< numbers: samples left out, degrees of the first, its minute
     steelsShare,        ///< numbers: window of the soak that all steels of the blade share; text: their grades
     steelsShareNothing, ///< text: their grades
+    partQuench,         ///< text: medium, grade, place of a steel that it quenches too slowly
+    partReading,        ///< numbers: mean, least and most as quenched; text: grade, place
     partOutside,        ///< numbers: set point, low, high of this steel; text: grade, place
     ovenOvershot,       ///< numbers: peak, set point
     ovenNeverChecked,
@@ -293,6 +299,10 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "files_hard",
                                           "files_across",
                                           "files_stay",
+                                          "finished_knife",
+                                          "files_harder",
+                                          "files_softer",
+                                          "temper_by_colour",
                                           "files_cannot",
                                           "second_opinion",
                                           "zone_beside",
@@ -372,6 +382,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "probe_fault",
                                           "steels_share",
                                           "steels_share_nothing",
+                                          "part_quench",
+                                          "part_reading",
                                           "part_outside",
                                           "oven_overshot",
                                           "oven_never_checked",

@@ -75,12 +75,13 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
 }
 
 Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, const VerificationBook& book,
-               const Tables& tables) {
+               const Tables& tables, Zone zone) {
     Case c;
     c.blade = &blade;
     c.gate = gate;
-    c.set = standingReadings(batch, blade, candidatesAt(blade, gate, temper), book, tables, alloyOf(batch, tables));
-    const Window window = windowOf(batch, gate, tables);
+    c.set =
+        standingReadings(batch, blade, candidatesAt(blade, gate, temper, zone), book, tables, alloyOf(batch, tables));
+    const Window window = windowOf(batch, blade, gate, tables);
     if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
     MeasurementInput input;
     input.readings = c.set.hrc;
@@ -146,22 +147,24 @@ int requiredTempers(const Batch& batch, const Blade& blade, const Tables& tables
         if (temper.round == blade.round && temper.temperature_c)
             hottest = std::max(hottest.value_or(*temper.temperature_c), *temper.temperature_c);
     }
-    if (batch.minimum_tempers) return *batch.minimum_tempers;
+    const BladeClaim claim = batch.claimOf(blade);
+    if (claim.minimum_tempers) return *claim.minimum_tempers;
     // E39: of several steels the one that needs most.
     int most = 0;
     for (const SteelPart& part : batch.other_steels) {
         if (const Grade* other = tables.grade(part.grade)) most = std::max(most, other->minimumTempers(hottest));
     }
-    const Grade* grade = tables.grade(batch.grade);
+    const Grade* grade = tables.grade(claim.grade);
     if (grade != nullptr) return std::max(most, grade->minimumTempers(hottest));
     if (most > 0) return most;
     return hottest && atLeast(*hottest, 450.0) ? 2 : 1;
 }
 
-Window windowOf(const Batch& batch, Gate gate, const Tables& tables) {
-    if (gate != Gate::quench) return batch.window;
-    if (batch.quench_minimum) return {batch.quench_minimum, std::nullopt};
-    const Grade* grade = tables.grade(batch.grade);
+Window windowOf(const Batch& batch, const Blade& blade, Gate gate, const Tables& tables) {
+    const BladeClaim claim = batch.claimOf(blade);
+    if (gate != Gate::quench) return *claim.window;
+    if (claim.quench_minimum) return {claim.quench_minimum, std::nullopt};
+    const Grade* grade = tables.grade(claim.grade);
     return grade != nullptr ? Window{grade->as_quenched_min, std::nullopt} : Window{};
 }
 

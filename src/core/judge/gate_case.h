@@ -29,9 +29,9 @@ std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temp
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
 
-/// The same for the readings after an earlier temper.
+/// The same for the readings after an earlier temper, or of another part of the blade, against the edge's window.
 Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, const VerificationBook& book,
-               const Tables& tables);
+               const Tables& tables, Zone zone = Zone::edge);
 
 /// E12. The first crack or break on a blade that nobody has cleared; null when there is none.
 const DamageMark* openCrack(const Blade& blade);
@@ -64,11 +64,11 @@ class SteelBook;
 /// All blades of a batch at a gate, in their order.
 std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook& book, const Tables& tables);
 
-/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case, and what is known of the
-/// gates before.
+/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case, and what the Heat gate says
+/// of the blades where it is asked, by their places.
 std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
-                                   const VerificationBook& runs, const BatchVerdicts& known,
+                                   const VerificationBook& runs, const std::map<std::size_t, Verdict>& heat,
                                    const std::optional<Instant>& now);
 
 /// Order in which reasons speak: what is wrong, what is open, notes, what is good, what nobody saw.

@@ -61,7 +61,7 @@ std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook&
 
 std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
-                                   const VerificationBook& runs, const BatchVerdicts& known,
+                                   const VerificationBook& runs, const std::map<std::size_t, Verdict>& heat,
                                    const std::optional<Instant>& now) {
     const Family family(batch, cases);
     std::vector<Verdict> verdicts;
@@ -70,7 +70,7 @@ std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, con
         const Siblings siblings = family.siblingsOf(cases[i]);
         verdicts.push_back(judgeRead(
             ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i), heats.soakInLimits(i),
-                      known.at(i, Gate::heat) ? &*known.at(i, Gate::heat) : nullptr, runs, now)));
+                      heat.contains(i) ? &heat.at(i) : nullptr, runs, now)));
     }
     return verdicts;
 }

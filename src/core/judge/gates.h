@@ -33,8 +33,8 @@ BatchVerdicts judgeBatch(const Batch& batch, const Tables& tables, const std::op
 std::optional<MeasurementInput> measurementInput(const Batch& batch, std::size_t blade, Gate gate,
                                                  const Tables& tables);
 
-/// The window a gate compares with: the batch's at Temper; at Quench its minimum, or the grade's.
-Window windowOf(const Batch& batch, Gate gate, const Tables& tables);
+/// The window a gate compares a blade with: of its claim at Temper; at Quench the minimum, or the grade's.
+Window windowOf(const Batch& batch, const Blade& blade, Gate gate, const Tables& tables);
 
 /// Tempers a blade needs after its quench, by recipe or grade and by the hottest temper so far; a rise of
 /// hardness after a temper is not counted in here.

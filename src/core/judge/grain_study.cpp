@@ -56,7 +56,9 @@ bool mattersForGrain(Trait trait) {
 GrainStudy grainStudy(const Batch& batch, const Tables& tables, GrainFactor factor) {
     GrainStudy study;
     const HeatBook heats(batch, tables);
-    const ProofBook book(batch, heats, std::vector<std::optional<double>>(batch.blades.size()));
+    std::vector<const HeatAnswer*> answers;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) answers.push_back(&heats.of(i));
+    const ProofBook book(batch, answers, std::vector<std::optional<double>>(batch.blades.size()));
     std::vector<std::pair<std::size_t, double>> whole;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const std::optional<double> x = placeOf(heats.of(i), book.factsOf(i), factor);

@@ -8,22 +8,31 @@
 namespace rollcall {
 
 Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now)
-    : m_batch(batch), m_tables(tables), m_now(now), m_heats(batch, tables), m_runs(batch, tables),
-      m_steel(batch, tables, m_heats, m_runs), m_tempered(casesAt(batch, Gate::temper, m_runs, tables)),
-      m_tempers(batch, tables, &m_tempered), m_unasked(batch.blades.size()) {
+    : m_batch(batch), m_tables(tables), m_groups(groupsOf(batch, tables)) {
     const std::size_t count = batch.blades.size();
-    m_verdicts.blades.resize(count);
-    for (const Gate gate : {Gate::steel, Gate::heat}) {
-        for (std::size_t i = 0; i < count && batch.planOf(gate).required; ++i) keep(i, judge(i, gate));
+    for (const BladeGroup& group : m_groups) m_parts.emplace_back(group.own ? *group.own : batch, tables, now);
+    if (m_groups.front().own) {
+        m_places.resize(count);
+        m_verdicts.blades.resize(count);
+        for (std::size_t part = 0; part < m_groups.size(); ++part) {
+            for (std::size_t place = 0; place < m_groups[part].blades.size(); ++place) {
+                const std::size_t blade = m_groups[part].blades[place];
+                m_places[blade] = {part, place};
+                m_verdicts.blades[blade] = std::move(m_parts[part].verdicts().blades[place]);
+            }
+        }
+    } else {
+        m_verdicts = std::move(m_parts.front().verdicts());
     }
-    for (const Gate gate : {Gate::quench, Gate::temper}) {
-        if (!batch.planOf(gate).required) continue;
-        std::vector<Verdict> verdicts = judgeRead(gate);
-        for (std::size_t i = 0; i < count; ++i) keep(i, std::move(verdicts[i]));
+    for (BladeVerdicts& own : m_verdicts.blades) {
+        for (std::optional<Verdict>& verdict : own) {
+            if (verdict) verdict->asked = true;
+        }
     }
-    if (batch.sample_asked && batch.planOf(Gate::temper).required) sayWhatWasSampled(batch, sample(), m_verdicts);
     m_means = readMeans(batch, m_verdicts);
-    m_proof.emplace(batch, m_heats, m_means);
+    std::vector<const HeatAnswer*> heats;
+    for (std::size_t i = 0; i < count; ++i) heats.push_back(&heat(i));
+    m_proof.emplace(batch, heats, m_means);
     for (const Gate gate : {Gate::edge, Gate::proof}) {
         for (std::size_t i = 0; i < count && batch.planOf(gate).required; ++i) keep(i, judge(i, gate));
     }
@@ -33,42 +42,26 @@ Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Ins
     }
 }
 
-std::vector<Verdict> Judged::judgeRead(Gate gate) const {
-    if (gate == Gate::temper)
-        return judgeReadings(m_batch, m_tables, m_tempered, outlooksOf(m_batch, m_tempered, m_tempers, m_tables),
-                             m_steel, m_heats, m_runs, m_verdicts, m_now);
-    const std::vector<Case> cases = casesAt(m_batch, gate, m_runs, m_tables);
-    return judgeReadings(m_batch, m_tables, cases, std::vector<Outlook>(cases.size()), m_steel, m_heats, m_runs,
-                         m_verdicts, m_now);
-}
-
 Verdict Judged::judge(std::size_t blade, Gate gate) const {
     switch (gate) {
-    case Gate::steel:
-        return judgeSteel(m_batch, blade, m_steel, m_tables);
-    case Gate::heat:
-        return judgeHeat(m_batch, blade, m_heats, m_tables);
-    case Gate::quench:
-    case Gate::temper:
-        return judgeRead(gate)[blade];
     case Gate::edge:
-        return judgeEdge(m_batch, blade, m_means[blade], m_tables);
+        return judgeEdge(batchOf(blade), placeOf(blade), m_means[blade], m_tables);
     case Gate::proof:
         return judgeProof(m_batch, blade, *m_proof);
     case Gate::release:
         return judgeRelease(m_batch, blade, m_verdicts.blades[blade], m_tables);
+    default:
+        return partOf(blade).judge(placeOf(blade), gate);
     }
-    return {};
 }
 
 // A gate that is not asked is judged when somebody looks, once.
 const Verdict& Judged::unasked(std::size_t blade, Gate gate) const {
-    std::optional<Verdict>& known = m_unasked[blade][indexOf(gate)];
-    if (!known) {
-        known = judge(blade, gate);
-        known->asked = false;
-    }
-    return *known;
+    const auto known = m_unasked.find({blade, gate});
+    if (known != m_unasked.end()) return known->second;
+    Verdict& made = m_unasked[{blade, gate}] = judge(blade, gate);
+    made.asked = false;
+    return made;
 }
 
 void Judged::keep(std::size_t blade, Verdict verdict) {
@@ -77,9 +70,18 @@ void Judged::keep(std::size_t blade, Verdict verdict) {
     m_verdicts.blades[blade][gate] = std::move(verdict);
 }
 
-const SampleState& Judged::sample() const {
-    if (!m_sample) m_sample = sampleState(m_batch, m_verdicts, m_heats);
-    return *m_sample;
+SampleState Judged::sample(std::size_t blade) const {
+    JudgedPart& part = partOf(blade);
+    if (m_places.empty()) return sampleState(m_batch, m_verdicts, part.heats());
+    const std::vector<std::size_t>& blades = m_groups[m_places[blade].first].blades;
+    BatchVerdicts own;
+    for (const std::size_t i : blades) own.blades.push_back(m_verdicts.blades[i]);
+    SampleState state = sampleState(part.batch(), own, part.heats());
+    for (std::vector<std::size_t>* places : {&state.read, &state.unread, &state.next}) {
+        for (std::size_t& place : *places) place = blades[place];
+    }
+    for (SampleState::Uncovered& one : state.uncovered) one.blade = blades[one.blade];
+    return state;
 }
 
 } // namespace rollcall

@@ -188,4 +188,12 @@ double expectedUncertainty(const TesterModel& tester, int n, const std::optional
     return expanded(combine(budgetParts(tester, n, std::nullopt, bias))).expanded_uncertainty;
 }
 
+Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block) {
+    const double u = expectedUncertainty(tester, std::max(2, readings), BlockBias{0, on_block});
+    Window means;
+    if (window.low) means.low = *window.low + u;
+    if (window.high) means.high = *window.high - u;
+    return means;
+}
+
 } // namespace rollcall

@@ -89,4 +89,8 @@ double chanceSettledBy(const MeasurementInput& input, int further);
 /// reading whether a window narrower than twice this can be passed at all.
 double expectedUncertainty(const TesterModel& tester, int n, const std::optional<BlockBias>& bias);
 
+/// E36. Means that a guarded window passes with this tester and so many readings on the blade and on the block; an open
+/// end stays open, and where low lies above high none passes.
+Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block);
+
 } // namespace rollcall

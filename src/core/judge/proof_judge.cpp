@@ -35,9 +35,9 @@ PieceFacts factsOf(const Batch& batch, const Blade& blade, const HeatAnswer& hea
     PieceFacts facts;
     facts.mark = blade.mark;
     facts.batch = batch.name;
-    facts.grade = batch.grade;
-    // A batch is cut from one bar, whether it has a name or not.
-    facts.lot = batch.lot.empty() ? batch.name : batch.lot;
+    facts.grade = batch.claimOf(blade).grade;
+    // A batch is cut from one bar, whether it has a name or not; a knife with a claim of its own is not.
+    facts.lot = !batch.ofOneBar(blade) ? batch.name + " " + blade.mark : batch.lot.empty() ? batch.name : batch.lot;
     facts.changed = batch.changedBy(blade);
     facts.recipe = batch.recipe ? fmt::format("{} {}", batch.recipe->name, batch.recipe->version)
                                 : fmt::format("{} without a recipe", batch.name);
@@ -88,10 +88,11 @@ std::vector<FracturePhoto> fracturesOf(const Blade& blade) {
     return photos;
 }
 
-ProofBook::ProofBook(const Batch& batch, const HeatBook& heats, const std::vector<std::optional<double>>& hrc) {
+ProofBook::ProofBook(const Batch& batch, const std::vector<const HeatAnswer*>& heats,
+                     const std::vector<std::optional<double>>& hrc) {
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const Blade& blade = batch.blades[i];
-        m_facts.push_back(rollcall::factsOf(batch, blade, heats.of(i), hrc[i]));
+        m_facts.push_back(rollcall::factsOf(batch, blade, *heats[i], hrc[i]));
         std::vector<std::string> seen;
         for (auto trial = blade.trials.rbegin(); trial != blade.trials.rend(); ++trial) {
             if (!isPresent(*trial, blade)) continue;

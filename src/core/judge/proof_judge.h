@@ -43,8 +43,9 @@ std::vector<FracturePhoto> fracturesOf(const Blade& blade);
 /// What is known of each blade of a batch, and which trials have something to say. Made once, asked for every blade.
 class ProofBook {
 public:
-    /// hrc: the blades' means where they are read, in the order of the batch.
-    ProofBook(const Batch& batch, const HeatBook& heats, const std::vector<std::optional<double>>& hrc);
+    /// heats: of each blade; hrc: the blades' means where they are read; both in the order of the batch.
+    ProofBook(const Batch& batch, const std::vector<const HeatAnswer*>& heats,
+              const std::vector<std::optional<double>>& hrc);
 
     const PieceFacts& factsOf(std::size_t blade) const { return m_facts[blade]; }
     /// The last ended trial of each protocol on each blade, and the grain of each that was broken; voided trials and

@@ -48,10 +48,10 @@ constexpr std::optional<Gate> gateNamed(std::string_view word) {
 }
 
 /// Why a reading no longer stands.
-enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, other, superseded };
+enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, typingSlip, other, superseded };
 template<>
-inline constexpr std::array namesOf<StrikeReason>{"same spot", "edge",  "scale",     "seating",
-                                                  "overshoot", "other", "superseded"};
+inline constexpr std::array namesOf<StrikeReason>{"same spot",   "edge",  "scale",     "seating", "overshoot",
+                                                  "typing slip", "other", "superseded"};
 
 struct Strike {
     StrikeReason reason = StrikeReason::other;
@@ -297,11 +297,11 @@ struct EdgeAsk {
 };
 
 /// What becomes of a blade.
-enum class Disposition { release, temperAgain, reharden, otherPurpose, hold, scrap };
+enum class Disposition { release, temperAgain, reharden, otherPurpose, hold, scrap, sendBack };
 template<>
-inline constexpr std::array namesOf<Disposition>{"release",       "temper again", "re-harden",
-                                                 "other purpose", "hold",         "scrap"};
-inline constexpr std::size_t dispositions = 6;
+inline constexpr std::array namesOf<Disposition>{"release", "temper again", "re-harden", "other purpose",
+                                                 "hold",    "scrap",        "send back"};
+inline constexpr std::size_t dispositions = 7;
 
 /// A decision about a blade that a person signed, and what it rested on then.
 struct Signature {
@@ -329,9 +329,23 @@ struct SurpriseLook {
     Instant at;
 };
 
+/// What a blade was sold as, is taken for and is asked for, where that is its own and not the batch's: in a pile of
+/// finished knives each has its claim. What is left empty is the batch's.
+struct BladeClaim {
+    std::string claimed; ///< grade that it was sold as
+    std::string grade;   ///< that it is taken for; may be one the library does not know
+    std::string purpose;
+    std::optional<Window> window; ///< after temper, HRC
+    std::optional<double> quench_minimum;
+    std::optional<int> minimum_tempers; ///< 0: finished, no temper of ours
+
+    bool operator==(const BladeClaim&) const = default;
+};
+
 struct Blade {
     std::string id;
     std::string mark;
+    std::optional<BladeClaim> own; ///< none: as the batch
     BladeShape shape;
     int surface = 0;                    ///< times the marks on it were ground off; marks of earlier ones are gone
     int round = 1;                      ///< hardening round it is in
@@ -439,6 +453,29 @@ struct Batch {
     std::vector<TemperObservation> temper_history; ///< of the shop's other batches of this grade
 
     const GatePlan& planOf(Gate gate) const { return plan[indexOf(gate)]; }
+    /// What holds for a blade: its own claim, the batch's where that is silent. The window is always set.
+    BladeClaim claimOf(const Blade& blade) const {
+        BladeClaim claim{claimed, grade, purpose, window, quench_minimum, minimum_tempers};
+        if (!blade.own) return claim;
+        const BladeClaim& own = *blade.own;
+        if (!own.claimed.empty()) claim.claimed = own.claimed;
+        if (!own.grade.empty()) claim.grade = own.grade;
+        if (!own.purpose.empty()) claim.purpose = own.purpose;
+        if (own.window) claim.window = own.window;
+        if (own.quench_minimum) claim.quench_minimum = own.quench_minimum;
+        if (own.minimum_tempers) claim.minimum_tempers = own.minimum_tempers;
+        return claim;
+    }
+    /// Whether any blade has a claim of its own: a pile.
+    bool isPile() const {
+        return std::any_of(blades.begin(), blades.end(), [](const Blade& blade) { return blade.own.has_value(); });
+    }
+    /// Whether the blades are of one bar as far as anybody says; a blade that is taken for a grade of its own is not.
+    bool ofOneBar(const Blade& blade) const {
+        return !blade.own || (blade.own->grade.empty() && blade.own->claimed.empty());
+    }
+    /// A finished knife: no temper or hardening of ours.
+    bool isFinished(const Blade& blade) const { return claimOf(blade).minimum_tempers == 0; }
     /// E18. Why a blade is a changed piece (carburised, decarburised, of another lot); empty where it is none.
     std::string changedBy(const Blade& blade) const {
         std::string why;

@@ -27,9 +27,9 @@ std::map<std::string, std::string> parsed(const std::string& basis) {
 }
 
 // A purpose whose window holds this hardness; the batch's own apart.
-std::string purposeFor(const Batch& batch, double hrc, const Tables& tables) {
+std::string purposeFor(const std::string& own, double hrc, const Tables& tables) {
     for (const PurposeProfile& profile : tables.purposes()) {
-        if (profile.purpose != batch.purpose && atLeast(hrc, profile.window_low) && atMost(hrc, profile.window_high))
+        if (profile.purpose != own && atLeast(hrc, profile.window_low) && atMost(hrc, profile.window_high))
             return profile.purpose;
     }
     return {};
@@ -45,12 +45,15 @@ Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerd
         const std::optional<Verdict>& verdict = verdicts[indexOf(one.gate)];
         const bool heat = one.gate == Gate::quench || one.gate == Gate::temper || one.next.act == Act::hardenFiner;
         if (!heat) return {Disposition::hold, one.gate, {}, 0};
-        if (blade.round - 1 < batch.rehardening_limit) return {Disposition::reharden, one.gate, {}, blade.round + 1};
+        const bool finished = batch.isFinished(blade);
+        if (!finished && blade.round - 1 < batch.rehardening_limit)
+            return {Disposition::reharden, one.gate, {}, blade.round + 1};
         if (verdict->measurement && one.gate == Gate::temper) {
-            const std::string purpose = purposeFor(batch, verdict->measurement->decided_mean, tables);
+            const std::string purpose =
+                purposeFor(batch.claimOf(blade).purpose, verdict->measurement->decided_mean, tables);
             if (!purpose.empty()) return {Disposition::otherPurpose, one.gate, purpose, 0};
         }
-        return {Disposition::scrap, one.gate, {}, 0};
+        return {finished ? Disposition::sendBack : Disposition::scrap, one.gate, {}, 0};
     }
     for (const OpenGate& one : open) {
         if (one.gate == Gate::temper && (one.next.act == Act::temperAgain || one.next.act == Act::logTemper))

@@ -361,11 +361,13 @@ private:
         m_set.convex_u /= slope;
         if (m_set.conversion_u > 0) say(Fact::converted, Tone::note, "M8", {}, {m_set.standing.front()->scale});
 
-        const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
-        if (tester != nullptr && tester->kind == TesterKind::rebound) m_set.tester = TesterModel::reboundTester();
-        if (tester != nullptr && tester->learned && m_set.conversion_u == 0) {
-            m_set.tester.pooled_sd = tester->learned->sd;
-            m_set.tester.pooled_dof = tester->learned->dof;
+        if (const Tester* tester = m_batch.tester(m_set.standing.front()->tester)) {
+            m_set.tester = modelOf(*tester);
+            if (m_set.conversion_u > 0) { // its own scatter is known in HRC
+                const TesterModel usual = m_set.tester.rebound ? TesterModel::reboundTester() : TesterModel::bench();
+                m_set.tester.pooled_sd = usual.pooled_sd;
+                m_set.tester.pooled_dof = usual.pooled_dof;
+            }
         }
         m_set.tester.resolution = 0;
         for (const Reading* r : m_set.standing)
@@ -468,6 +470,26 @@ private:
 
 } // namespace
 
+TesterModel modelOf(const Tester& tester) {
+    TesterModel model = tester.kind == TesterKind::rebound ? TesterModel::reboundTester() : TesterModel::bench();
+    if (tester.learned) {
+        model.pooled_sd = tester.learned->sd;
+        model.pooled_dof = tester.learned->dof;
+    }
+    model.resolution = tester.resolution;
+    return model;
+}
+
+std::vector<double> filesAtHand(const std::vector<Tester>& testers) {
+    std::vector<double> files;
+    for (const Tester& tester : testers) {
+        if (tester.kind == TesterKind::files) files.insert(files.end(), tester.files.begin(), tester.files.end());
+    }
+    std::sort(files.begin(), files.end());
+    files.erase(std::unique(files.begin(), files.end()), files.end());
+    return files;
+}
+
 std::optional<double> inHrc(const Tables& tables, const Reading& reading) {
     if (reading.scale == "HRC") return reading.value;
     const Result<Converted> hrc = convertHardness(tables, reading.scale, reading.value, "HRC");
@@ -530,6 +552,7 @@ ReadingSet besideEachOther(const Batch& batch, const Tables& tables, std::vector
     if (!consensus) return judged;
     reason.numbers.push_back(consensus->mean);
     reason.numbers.push_back(2 * consensus->u);
+    reason.numbers.insert(reason.numbers.end(), consensus->apart.begin(), consensus->apart.end());
     const bool apart = std::any_of(consensus->apart.begin(), consensus->apart.end(), [](double e) { return e > 1; });
     if (apart) {
         reason.fact = Fact::mixedTesters;
@@ -553,7 +576,8 @@ ReadingSet standingReadings(const Batch& batch, const Blade& blade, const std::v
         if (own == byTester.end()) own = byTester.insert(own, {reading->tester, {}});
         own->second.push_back(reading);
     }
-    if (byTester.size() < 2) return run(candidates);
+    if (byTester.empty()) return {};
+    if (byTester.size() == 1) return run(candidates);
     std::vector<ReadingSet> sets;
     for (const auto& [tester, own] : byTester) sets.push_back(run(own));
     return besideEachOther(batch, tables, std::move(sets));

@@ -80,6 +80,12 @@ struct ReadingSet {
     std::string verification; ///< id of the run
 };
 
+/// What is known of a tester before it has read anything here: its kind, its display, its own scatter in HRC.
+TesterModel modelOf(const Tester& tester);
+
+/// The hardness of all files of the shop's sets, softest first.
+std::vector<double> filesAtHand(const std::vector<Tester>& testers);
+
 /// A reading in HRC, converted where it was read on another scale; none outside the conversion table. For drawing; a
 /// verdict also corrects and weighs it.
 std::optional<double> inHrc(const Tables& tables, const Reading& reading);

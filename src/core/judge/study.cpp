@@ -4,14 +4,13 @@
 
 #include "core/judge/edge_judge.h"
 #include "core/judge/gate_case.h"
-#include "core/judge/gates.h"
+#include "core/judge/judged.h"
 
 namespace rollcall {
 
 StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& tables) {
     StudyPiece piece;
-    const ProofBook book(batch, HeatBook(batch, tables), readMeans(batch, judgeBatch(batch, tables, std::nullopt)));
-    piece.facts = book.factsOf(blade);
+    piece.facts = Judged(batch, tables, std::nullopt).facts(blade);
     // E31. As it was when it was tried: a later grinding does not change what was compared.
     const Blade& own = batch.blades[blade];
     const std::vector<EdgeGeometry> edges = edgesOf(own);

@@ -40,6 +40,21 @@ struct FileBracket {
     double biting = 0;
 };
 
+/// The file to try next: of those not tried yet the one inside the bracket that lies nearest its middle, so that either
+/// answer halves it; before any try the middle one. None where no file of the set narrows it, or the trials contradict
+/// each other.
+std::optional<double> nextFile(const std::vector<double>& files, const std::vector<FileTrial>& trials);
+
+/// E37. What a set of files, softest first, can confirm at all; each is known to filesThemselves.
+struct FilesReach {
+    double narrowest = 0; ///< HRC, of a window; infinite with fewer than two files
+    double highest = 0;   ///< HRC, of a minimum alone
+};
+FilesReach filesReach(const std::vector<double>& files);
+/// Whether they can confirm this window: a minimum by one file that skates, a window by two files that fit into it.
+bool filesConfirm(const std::vector<double>& files, const std::optional<double>& low,
+                  const std::optional<double>& high);
+
 /// M12. Skates 55 and 60, bites 65, touches 60 gives 60 to 61.5. The order of the trials does not matter.
 FileBracket fileBracket(const std::vector<FileTrial>& trials);
 

@@ -229,6 +229,34 @@ GradeSheet sheetOf(const Grade& grade) {
     return sheet;
 }
 
+GradeSheet sheetOfShot(const std::vector<ElementReading>& measured, const Grade* nearest, const std::string& name) {
+    GradeSheet sheet;
+    sheet["name"] = name;
+    sheet["confidence"] = "low";
+    sheet["note"] = "composition as shot";
+    if (nearest != nullptr) {
+        sheet["based_on"] = nearest->name;
+        sheet["note"] += ", heat and curve of " + nearest->name + " by guess";
+    }
+    std::string elements;
+    for (const ElementReading& one : measured) {
+        constexpr double tenth = 0.1;
+        constexpr double least = 0.01; // % by weight
+        std::string range;
+        if (one.percent) {
+            const double around = std::max({tenth * *one.percent, 3 * one.sigma.value_or(0), least});
+            range = fmt::format("{:.3g}-{:.3g}", std::max(0.0, *one.percent - around), *one.percent + around);
+        } else if (one.lod) {
+            range = fmt::format("-{:.3g}", *one.lod);
+        } else {
+            continue;
+        }
+        elements += (elements.empty() ? "" : "; ") + one.element + " " + range;
+    }
+    sheet["composition"] = elements;
+    return sheet;
+}
+
 std::vector<const Grade*> searchGrades(const std::vector<Grade>& grades, std::string_view text) {
     const std::string wanted = lowered(trimmed(text));
     std::vector<const Grade*> byName;

@@ -44,6 +44,39 @@ Result<std::string> gradeId(Logbook& logbook, const std::string& designation) {
     return idOr(logbook.database().insert("grade", {{"id", q(id)}, {"designation", q(designation)}}), id);
 }
 
+namespace {
+
+Result<Done> insertClaim(Logbook& logbook, const std::string& blade, const BladeClaim& claim) {
+    const auto textOrNull = [](const std::string& text) { return text.empty() ? QVariant() : QVariant(q(text)); };
+    const Window window = claim.window.value_or(Window{});
+    return logbook.database().insert("blade_claim", stamped({{"id", q(logbook.newId())},
+                                                             {"blade", q(blade)},
+                                                             {"claimed", textOrNull(claim.claimed)},
+                                                             {"grade", textOrNull(claim.grade)},
+                                                             {"purpose", textOrNull(claim.purpose)},
+                                                             {"own_window", claim.window ? 1 : 0},
+                                                             {"window_low", orNull(window.low)},
+                                                             {"window_high", orNull(window.high)},
+                                                             {"quench_minimum", orNull(claim.quench_minimum)},
+                                                             {"minimum_tempers", orNull(claim.minimum_tempers)}},
+                                                            logbook.now(), logbook.person()));
+}
+
+std::optional<Error> wrongClaim(const BladeClaim& claim) {
+    const Window window = claim.window.value_or(Window{});
+    if (window.low && window.high && *window.low > *window.high)
+        return Error{ErrorKind::refused, "window", "the lower limit is above the upper one"};
+    for (const std::optional<double>& hrc : {window.low, window.high, claim.quench_minimum}) {
+        if (hrc && !(*hrc >= 20 && *hrc <= 70))
+            return Error{ErrorKind::refused, "window", "a limit lies between 20 and 70 HRC"};
+    }
+    if (claim.minimum_tempers && *claim.minimum_tempers < 0)
+        return Error{ErrorKind::refused, "tempers", "tempers are 0 or more"};
+    return std::nullopt;
+}
+
+} // namespace
+
 Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::string& id, const BladeDraft& draft,
                          int position) {
     const double thickness = draft.shape.thickness_mm;
@@ -55,6 +88,7 @@ Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::
                                                     {"thickness_mm", thickness > 0 ? QVariant(thickness) : QVariant()},
                                                     {"thickness_text", q(draft.thickness_text)},
                                                     {"reading_line_mm", draft.shape.reading_line_mm}});
+    if (done && draft.own) done = insertClaim(logbook, id, *draft.own);
     if (!done) return done;
     return logbook.database().insert("hardening_round", {{"id", q(logbook.newId())},
                                                          {"blade", q(id)},
@@ -98,6 +132,9 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
         if (trimmed(blade.mark).empty()) return refused("mark", "a blade needs a mark");
         if (!marks.insert(blade.mark).second)
             return refused("mark", fmt::format("two blades are marked {}", blade.mark));
+        if (blade.own) {
+            if (const auto wrong = wrongClaim(*blade.own)) return *wrong;
+        }
     }
     const Window& window = draft.window;
     if (window.low && window.high && *window.low > *window.high)
@@ -274,11 +311,43 @@ Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Wind
     });
 }
 
+Result<Done> changeClaim(Logbook& logbook, const std::string& blade, const BladeClaim& claim) {
+    if (const auto wrong = wrongClaim(claim)) return *wrong;
+    return logbook.transact("claim changed", [&] { return insertClaim(logbook, blade, claim); });
+}
+
+Result<Done> takeFor(Logbook& logbook, const Batch& batch, const Blade& blade, const std::string& grade) {
+    if (trimmed(grade).empty()) return refused("grade", "say which grade it is taken for");
+    BladeClaim own = blade.own.value_or(BladeClaim{});
+    own.claimed = batch.claimOf(blade).claimed;
+    own.grade = grade;
+    return changeClaim(logbook, blade.id, own);
+}
+
+Result<std::string> addBlade(Logbook& logbook, const std::string& batch, const BladeDraft& draft) {
+    if (trimmed(draft.mark).empty()) return refused("mark", "a blade needs a mark");
+    if (draft.own) {
+        if (const auto wrong = wrongClaim(*draft.own)) return *wrong;
+    }
+    const Result<QVariant> taken = logbook.database().single(
+        QStringLiteral("SELECT id FROM blade WHERE mark=? AND batch=? AND id NOT IN taken_back"),
+        {q(draft.mark), q(batch)});
+    if (!taken) return taken.error();
+    if (!taken->isNull()) return refused("mark", fmt::format("another blade of this batch is marked {}", draft.mark));
+    const Result<QVariant> last =
+        logbook.database().single(QStringLiteral("SELECT MAX(position) FROM blade WHERE batch=?"), {q(batch)});
+    if (!last) return last.error();
+    const std::string id = logbook.newId();
+    return idOr(
+        logbook.transact("blade added", [&] { return insertBlade(logbook, batch, id, draft, last->toInt() + 1); }), id);
+}
+
 Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark) {
     if (trimmed(mark).empty()) return refused("mark", "a blade needs a mark");
-    const Result<QVariant> taken = logbook.database().single(
-        QStringLiteral("SELECT id FROM blade WHERE mark=? AND id<>? AND batch=(SELECT batch FROM blade WHERE id=?)"),
-        {q(mark), q(blade), q(blade)});
+    const Result<QVariant> taken =
+        logbook.database().single(QStringLiteral("SELECT id FROM blade WHERE mark=? AND id<>? AND id NOT IN taken_back "
+                                                 "AND batch=(SELECT batch FROM blade WHERE id=?)"),
+                                  {q(mark), q(blade), q(blade)});
     if (!taken) return taken.error();
     if (!taken->isNull()) return refused("mark", fmt::format("another blade of this batch is marked {}", mark));
     return logbook.transact("blade renamed", [&] {
@@ -349,7 +418,23 @@ Result<Done> logSeries(Logbook& logbook, const SeriesDraft& series) {
     });
 }
 
+namespace {
+
+// A mark that stands already is no second one; one that was taken back may be set again.
+Result<Done> notYetMarked(Logbook& logbook, const char* sql, const std::string& id, const char* otherwise) {
+    const Result<QVariant> standing = logbook.database().single(QString::fromLatin1(sql), {q(id)});
+    if (!standing) return standing.error();
+    if (standing->toInt() > 0) return refused("reason", otherwise);
+    return Done{};
+}
+
+constexpr const char* marksOut =
+    "SELECT COUNT(*) FROM reading_mark WHERE reading=? AND kind<>'accepted' AND id NOT IN taken_back";
+
+} // namespace
+
 Result<Done> strikeReading(Logbook& logbook, const std::string& reading, StrikeReason reason, const std::string& note) {
+    if (auto free = notYetMarked(logbook, marksOut, reading, "it is struck out already"); !free) return free;
     return logbook.transact("reading struck out", [&] {
         return logbook.database().insert("reading_mark", stamped({{"id", q(logbook.newId())},
                                                                   {"reading", q(reading)},
@@ -380,6 +465,12 @@ Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>&
 
 Result<Done> acceptReading(Logbook& logbook, const std::string& reading, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    if (auto free = notYetMarked(logbook,
+                                 "SELECT COUNT(*) FROM reading_mark WHERE reading=? AND kind='accepted' AND id NOT IN "
+                                 "taken_back",
+                                 reading, "it is accepted already");
+        !free)
+        return free;
     return logbook.transact("reading accepted", [&] {
         return logbook.database().insert("reading_mark", stamped({{"id", q(logbook.newId())},
                                                                   {"reading", q(reading)},
@@ -407,8 +498,10 @@ Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperD
             QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
         if (!round) return round.error();
         const Result<QVariant> last = logbook.database().single(
-            QStringLiteral("SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
-                           "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark)"),
+            QStringLiteral(
+                "SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
+                "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark WHERE id NOT IN taken_back) AND cycle NOT IN "
+                "taken_back"),
             {q(blade), *round});
         if (!last) return last.error();
         done = logbook.database().insert("cycle_blade", {{"id", q(logbook.newId())},
@@ -427,6 +520,10 @@ Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft) {
 }
 
 Result<Done> strikeTemper(Logbook& logbook, const std::string& temper, const std::string& reason) {
+    if (auto free = notYetMarked(logbook, "SELECT COUNT(*) FROM cycle_mark WHERE cycle=? AND id NOT IN taken_back",
+                                 temper, "it is struck out already");
+        !free)
+        return free;
     return logbook.transact("temper cycle struck out", [&] {
         return logbook.database().insert(
             "cycle_mark", stamped({{"id", q(logbook.newId())}, {"cycle", q(temper)}, {"reason", q(reason)}},
@@ -501,6 +598,10 @@ Result<Done> excuse(Logbook& logbook, const std::string& blade, Gate gate, const
 }
 
 Result<Done> takeOut(Logbook& logbook, const std::string& blade, Fate fate, Gate gate, const std::string& reason) {
+    if (auto free = notYetMarked(logbook, "SELECT COUNT(*) FROM blade_fate WHERE blade=? AND id NOT IN taken_back",
+                                 blade, "it is out already");
+        !free)
+        return free;
     return logbook.transact("blade taken out", [&] {
         return logbook.database().insert("blade_fate", stamped({{"id", q(logbook.newId())},
                                                                 {"blade", q(blade)},

@@ -11,7 +11,8 @@ namespace rollcall {
 struct BladeDraft {
     std::string mark;
     BladeShape shape;
-    std::string thickness_text; ///< as typed
+    std::string thickness_text;         ///< as typed
+    std::optional<BladeClaim> own = {}; ///< where it is not as the batch
 };
 
 struct BatchDraft {
@@ -80,6 +81,13 @@ Result<Done> changeRules(Logbook& logbook, const std::string& batch, const Batch
 Result<BatchRules> shopRules(Logbook& logbook);
 Result<Done> changeLimits(Logbook& logbook, const std::string& batch, const Window& window, const std::string& text,
                           std::optional<double> quench_minimum);
+/// What a blade was sold as, is taken for and is asked for; what is empty in it is the batch's, all empty takes its own
+/// claim back. Errors (refused): swapped limits, a number outside HRC 20 to 70, tempers below 0.
+Result<Done> changeClaim(Logbook& logbook, const std::string& blade, const BladeClaim& claim);
+/// What one blade is taken for; what it was sold as stays.
+Result<Done> takeFor(Logbook& logbook, const Batch& batch, const Blade& blade, const std::string& grade);
+/// A forgotten blade, at the end of its batch. Errors (refused): a mark in use, none, a shape that cannot be.
+Result<std::string> addBlade(Logbook& logbook, const std::string& batch, const BladeDraft& draft);
 Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark);
 /// Logs one reading; it is on disk when this returns.
 Result<std::string> logReading(Logbook& logbook, const ReadingDraft& draft);

@@ -46,7 +46,8 @@ Result<std::vector<FoundNote>> findNotes(Logbook& logbook, const std::string& wo
     const auto rows = logbook.database().select(
         QStringLiteral("SELECT n.id, n.text, COALESCE(n.blade, ''), COALESCE(n.reading, ''), n.on_card, n.person, "
                        "n.at_ms, n.at_offset, n.batch, b.name, COALESCE(e.mark, '') FROM note n JOIN batch b ON "
-                       "b.id=n.batch LEFT JOIN blade e ON e.id=n.blade ORDER BY n.at_ms DESC, n.rowid DESC"));
+                       "b.id=n.batch LEFT JOIN blade e ON e.id=n.blade WHERE n.id NOT IN taken_back AND n.batch NOT IN "
+                       "taken_back ORDER BY n.at_ms DESC, n.rowid DESC"));
     if (!rows) return rows.error();
     std::vector<FoundNote> found;
     for (const Row& row : *rows) {

@@ -59,10 +59,11 @@ Result<std::vector<BatchSummary>> Logbook::batches() {
     std::map<std::string, std::size_t> place;
     const auto rows = m_database->select(QStringLiteral(
         "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
-        "WHERE a.batch=b.id ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM "
-        "blade WHERE batch=b.id), b.created_ms, b.created_offset, COALESCE(l.name, '')"
+        "WHERE a.batch=b.id AND a.id NOT IN taken_back ORDER BY a.at_ms DESC, a.rowid DESC "
+        "LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM blade e WHERE e.batch=b.id AND e.id NOT IN taken_back), "
+        "b.created_ms, b.created_offset, COALESCE(l.name, '')"
         " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
-        "g.id=l.grade ORDER BY b.created_ms, b.rowid"));
+        "g.id=l.grade WHERE b.id NOT IN taken_back ORDER BY b.created_ms, b.rowid"));
     if (!rows) return rows.error();
     for (const Row& row : *rows) {
         place[s(row[0])] = summaries.size();
@@ -124,13 +125,17 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             batch.plan[indexOf(*gate)] = {row[1].toBool(), row[2].toInt(), false};
     }
     const auto means = m_database->select(
-        QStringLiteral("SELECT gate, by_files FROM gate_means WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+        QStringLiteral(
+            "SELECT gate, by_files FROM gate_means WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
+        {q(id)});
     if (!means) return means.error();
     for (const Row& row : *means) {
         if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)].by_files = row[1].toBool();
     }
     const auto parts = m_database->select(
-        QStringLiteral("SELECT grade, place FROM steel_part WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+        QStringLiteral(
+            "SELECT grade, place FROM steel_part WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
+        {q(id)});
     if (!parts) return parts.error();
     for (const Row& row : *parts) {
         // The latest word on a place counts; no grade takes it back.
@@ -138,7 +143,9 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         if (!s(row[0]).empty()) batch.other_steels.push_back({s(row[0]), s(row[1])});
     }
     const auto zones = m_database->select(
-        QStringLiteral("SELECT zone, low, high FROM zone_window WHERE batch=? ORDER BY at_ms, rowid"), {q(id)});
+        QStringLiteral(
+            "SELECT zone, low, high FROM zone_window WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
+        {q(id)});
     if (!zones) return zones.error();
     for (const Row& row : *zones) {
         const ZoneWindow one{storedAs<Zone>(row[0]), {numberOrNone(row[1]), numberOrNone(row[2])}};
@@ -148,7 +155,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     const auto rules =
         m_database->select(QStringLiteral("SELECT rule, allowance, uncorrected, verify_every, rehardening_limit, "
                                           "spacing_mm, edge_mm FROM batch_rules WHERE "
-                                          "batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+                                          "batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
                            {q(id)});
     if (!rules) return rules.error();
     if (!rules->empty()) {
@@ -162,9 +169,10 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
 
     std::map<std::string, std::size_t> index;
-    const auto blades = m_database->select(QStringLiteral("SELECT id, mark, outline, thickness_mm, reading_line_mm "
-                                                          "FROM blade WHERE batch=? ORDER BY position, rowid"),
-                                           {q(id)});
+    const auto blades =
+        m_database->select(QStringLiteral("SELECT id, mark, outline, thickness_mm, reading_line_mm "
+                                          "FROM blade WHERE batch=? AND id NOT IN taken_back ORDER BY position, rowid"),
+                           {q(id)});
     if (!blades) return blades.error();
     for (const Row& row : *blades) {
         Blade blade;
@@ -177,7 +185,9 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     const auto each = [&](const char* sql, const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
         const auto rows = m_database->select(QString::fromLatin1(sql), {q(id)});
         if (!rows) return rows.error();
-        for (const Row& row : *rows) take(batch.blades[index.at(s(row[0]))], row);
+        for (const Row& row : *rows) {
+            if (const auto place = index.find(s(row[0])); place != index.end()) take(batch.blades[place->second], row);
+        }
         return Done{};
     };
     auto done = each("SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b "
@@ -187,14 +197,28 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                          blade.quenched_at = orNone(row, 2);
                      });
     if (done) {
-        done = each("SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, "
-                    "c.at_offset FROM cycle_blade cb"
-                    " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark) "
-                    "ORDER BY cb.round, cb.number",
-                    [](Blade& blade, const Row& row) {
-                        blade.tempers.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
-                                                 numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
-                    });
+        done = each(
+            "SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, "
+            "c.at_offset FROM cycle_blade cb"
+            " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id "
+            "NOT IN taken_back) AND c.id NOT IN taken_back "
+            "ORDER BY cb.round, cb.number",
+            [](Blade& blade, const Row& row) {
+                blade.tempers.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
+                                         numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
+            });
+    }
+    if (done) {
+        done =
+            each("SELECT c.blade, c.claimed, c.grade, c.purpose, c.own_window, c.window_low, c.window_high, "
+                 "c.quench_minimum, c.minimum_tempers FROM blade_claim c JOIN blade b ON b.id=c.blade WHERE b.batch=? "
+                 "AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
+                 [](Blade& blade, const Row& row) {
+                     BladeClaim own{s(row[1]),          s(row[2]), s(row[3]), std::nullopt, numberOrNone(row[7]),
+                                    wholeOrNone(row[8])};
+                     if (row[4].toBool()) own.window = Window{numberOrNone(row[5]), numberOrNone(row[6])};
+                     blade.own = own == BladeClaim{} ? std::nullopt : std::optional(own);
+                 });
     }
     std::map<std::string, std::pair<std::string, std::size_t>> readingIndex; // reading -> blade, place
     if (done) {
@@ -233,7 +257,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         done = each(
             "SELECT r.blade, m.reading, m.kind, m.reason, m.note, m.person, m.at_ms, m.at_offset FROM reading_mark m "
             "JOIN reading r ON r.id=m.reading"
-            " JOIN blade b ON b.id=r.blade WHERE b.batch=?",
+            " JOIN blade b ON b.id=r.blade WHERE b.batch=? AND m.id NOT IN taken_back",
             [&](Blade& blade, const Row& row) {
                 Reading& reading = blade.readings[readingIndex.at(s(row[1])).second];
                 if (row[2].toString() == QLatin1String("accepted"))
@@ -265,16 +289,17 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         }
     }
     if (done) {
-        done = each("SELECT l.blade, l.round, l.after_temper, l.reason, l.person, l.at_ms, l.at_offset FROM "
-                    "surprise_look l JOIN blade b ON b.id=l.blade WHERE b.batch=? ORDER BY l.rowid",
-                    [](Blade& blade, const Row& row) {
-                        blade.looks.push_back(
-                            {row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]), instantOf(row[5], row[6])});
-                    });
+        done = each(
+            "SELECT l.blade, l.round, l.after_temper, l.reason, l.person, l.at_ms, l.at_offset FROM "
+            "surprise_look l JOIN blade b ON b.id=l.blade WHERE b.batch=? AND l.id NOT IN taken_back ORDER BY l.rowid",
+            [](Blade& blade, const Row& row) {
+                blade.looks.push_back(
+                    {row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]), instantOf(row[5], row[6])});
+            });
     }
     if (done) {
         done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
-                    "b.id=e.blade WHERE b.batch=?",
+                    "b.id=e.blade WHERE b.batch=? AND e.id NOT IN taken_back",
                     [](Blade& blade, const Row& row) {
                         blade.excuses.push_back({gateNamed(s(row[1])).value_or(Gate::temper), s(row[2]), s(row[3]),
                                                  instantOf(row[4], row[5])});
@@ -282,7 +307,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
-                    "blade b ON b.id=f.blade WHERE b.batch=?",
+                    "blade b ON b.id=f.blade WHERE b.batch=? AND f.id NOT IN taken_back",
                     [](Blade& blade, const Row& row) {
                         blade.fate = BladeFate{named<Fate>(s(row[1])).value_or(Fate::scrapped),
                                                gateNamed(s(row[2])).value_or(Gate::quench), s(row[3]), s(row[4]),
@@ -307,7 +332,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     if (done) {
         const auto notes = m_database->select(
             QStringLiteral("SELECT id, text, COALESCE(blade, ''), COALESCE(reading, ''), on_card, person, at_ms, "
-                           "at_offset FROM note WHERE batch=? ORDER BY at_ms, rowid"),
+                           "at_offset FROM note WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
             {q(id)});
         if (!notes) return notes.error();
         for (const Row& row : *notes)

@@ -79,9 +79,10 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
             photo.ratings.push_back({one[0].toDouble(), one[1].toDouble(), instantOf(one[2], one[3])});
         batch.blades[index.at(s(row[0]))].fractures.push_back(std::move(photo));
     }
-    const Result<QVariant> least = m_database->single(
-        QStringLiteral("SELECT least FROM grain_ask WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
-        {q(batch.id)});
+    const Result<QVariant> least =
+        m_database->single(QStringLiteral("SELECT least FROM grain_ask WHERE batch=? AND id NOT IN taken_back ORDER BY "
+                                          "at_ms DESC, rowid DESC LIMIT 1"),
+                           {q(batch.id)});
     if (!least) return least.error();
     batch.grain_least = numberOrNone(*least);
     return Done{};

@@ -223,9 +223,10 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         batch.blades[index.at(s(row[0]))].colours.push_back({row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]),
                                                              storedAs<OxideSurface>(row[5]), row[6].toBool(),
                                                              instantOf(row[7], row[8])});
-    const Result<QVariant> chosen = m_database->single(
-        QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
-        {q(batch.id)});
+    const Result<QVariant> chosen =
+        m_database->single(QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? AND id NOT IN taken_back "
+                                          "ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
+                           {q(batch.id)});
     if (!chosen) return chosen.error();
     if (chosen->isNull()) return Done{};
     const Result<std::vector<Recipe>> all = recipes();

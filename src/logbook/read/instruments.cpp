@@ -72,11 +72,11 @@ Result<std::vector<Block>> Logbook::blocks() {
 }
 
 Result<std::vector<Verification>> Logbook::verifications() {
-    const auto rows = m_database->select(
-        QStringLiteral("SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
-                       "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
-                       " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
-                       "reading FROM reading_mark WHERE kind='struck') ORDER BY v.rowid, r.rowid"));
+    const auto rows = m_database->select(QStringLiteral(
+        "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
+        "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
+        " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
+        "reading FROM reading_mark WHERE kind='struck' AND id NOT IN taken_back) ORDER BY v.rowid, r.rowid"));
     if (!rows) return rows.error();
     std::vector<Verification> runs;
     for (const Row& row : *rows) {
@@ -108,7 +108,8 @@ Result<std::vector<PlacedReading>> Logbook::readingsSince(const std::string& tes
         QStringLiteral(
             "SELECT b.name, l.mark, r.gate, r.scale, r.value, r.at_ms, r.at_offset FROM reading r JOIN blade l "
             "ON l.id=r.blade JOIN batch b ON b.id=l.batch WHERE r.tester=? AND r.at_ms>? AND r.id NOT IN "
-            "(SELECT reading FROM reading_mark WHERE kind<>'accepted') ORDER BY r.at_ms, r.rowid"),
+            "(SELECT reading FROM reading_mark WHERE kind<>'accepted' AND id NOT IN taken_back) ORDER BY r.at_ms, "
+            "r.rowid"),
         {q(tester), QVariant::fromValue<qint64>(since.utc_ms)});
     if (!rows) return rows.error();
     std::vector<PlacedReading> readings;

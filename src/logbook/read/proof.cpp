@@ -123,10 +123,11 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                              s(row[6]), instantOf(row[7], row[8])});
                     });
     if (!done) return done;
-    const auto asked = m_database->select(QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM "
-                                                         "edge_ask WHERE batch=? ORDER BY at_ms DESC, rowid "
-                                                         "DESC LIMIT 1"),
-                                          {q(batch.id)});
+    const auto asked =
+        m_database->select(QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM "
+                                          "edge_ask WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid "
+                                          "DESC LIMIT 1"),
+                           {q(batch.id)});
     if (!asked) return asked.error();
     if (!asked->empty()) {
         const Row& row = asked->front();

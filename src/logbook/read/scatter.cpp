@@ -52,7 +52,8 @@ Result<Done> addGroups(Database& database, std::map<std::string, ScatterSum>& su
     // About 60, where hardness lies: sums of squares of small numbers lose nothing.
     QString sql = QStringLiteral(
         "SELECT tester, COUNT(*), SUM(value-60.0), SUM((value-60.0)*(value-60.0)) FROM reading WHERE scale='HRC' AND "
-        "(at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE kind<>'accepted')");
+        "(at_ms IS NULL OR at_ms<?) AND id NOT IN (SELECT reading FROM reading_mark WHERE kind<>'accepted' AND id NOT "
+        "IN taken_back)");
     Row values{before_ms};
     if (afterRow > 0) {
         sql += QStringLiteral(" AND (blade IN (SELECT blade FROM reading WHERE rowid>?) OR verification IN (SELECT "
@@ -134,6 +135,8 @@ Result<Done> Logbook::forgetScatter(const QJsonArray& notes) {
                                                {row[QStringLiteral("reading")].toString()});
             if (!at) return at.error();
             past = at->isNull() || at->toLongLong() < m_scatterBefore_ms;
+        } else if (table == QLatin1String("undone")) {
+            past = true; // a reading may be struck out no more
         } else if (table == QLatin1String("tester") && value[QStringLiteral("id")].isString()) {
             past = true; // it may be of another kind now
         }

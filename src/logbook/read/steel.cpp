@@ -51,10 +51,10 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
         if (!values) return values.error();
         for (const Row& value : *values) batch.certificate.push_back({s(value[0]), value[1].toDouble(), {}, {}});
     }
-    const Result<QVariant> assigned =
-        m_database->single(QStringLiteral("SELECT g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade "
-                                          "WHERE a.batch=? ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1"),
-                           {q(batch.id)});
+    const Result<QVariant> assigned = m_database->single(
+        QStringLiteral("SELECT g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade "
+                       "WHERE a.batch=? AND a.id NOT IN taken_back ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1"),
+        {q(batch.id)});
     if (!assigned) return assigned.error();
     if (!assigned->isNull()) batch.grade = s(*assigned);
     const auto shots =

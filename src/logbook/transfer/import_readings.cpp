@@ -130,15 +130,16 @@ private:
                 }
                 return false;
             }
-            const auto [entry, isNew] = first.try_emplace(line.batch);
+            const auto known = m_known.find(line.batch);
+            // In a batch that this file makes each knife may have its own claim; it must not contradict itself.
+            const std::string who = known != m_known.end() ? line.batch : line.batch + "\x1f" + line.blade;
+            const auto [entry, isNew] = first.try_emplace(who);
             ReadingLine& wishes = entry->second;
-            if (isNew) {
-                if (const auto known = m_known.find(line.batch); known != m_known.end()) {
-                    wishes.window_low = known->second.window.low;
-                    wishes.window_high = known->second.window.high;
-                    wishes.grade = known->second.grade;
-                    wishes.minimum = known->second.minimum;
-                }
+            if (isNew && known != m_known.end()) {
+                wishes.window_low = known->second.window.low;
+                wishes.window_high = known->second.window.high;
+                wishes.grade = known->second.grade;
+                wishes.minimum = known->second.minimum;
             }
             const auto differs = [](const std::optional<double>& said, const std::optional<double>& before) {
                 constexpr double sameQuantity = 1e-6; // 404.6F and 207C are one temperature
@@ -173,6 +174,8 @@ private:
             }
             if (line.minimum) wishes.minimum = line.minimum;
             if (wishes.grade.empty()) wishes.grade = line.grade;
+            if (wishes.purpose.empty()) wishes.purpose = line.purpose;
+            if (line.finished) wishes.finished = line.finished;
             return false;
         });
         m_wishes = std::move(first);
@@ -242,10 +245,27 @@ private:
         return planned;
     }
 
+    const ReadingLine& wishesOf(const ReadingLine& line) const { return m_wishes.at(line.batch + "\x1f" + line.blade); }
+
+    // What a knife's lines say that its batch's do not.
+    static std::optional<BladeClaim> ownClaim(const ReadingLine& wishes, const ReadingLine& batch) {
+        BladeClaim own;
+        if (!sameName(wishes.grade, batch.grade)) own.claimed = own.grade = wishes.grade;
+        if (wishes.purpose != batch.purpose) own.purpose = wishes.purpose;
+        if ((wishes.window_low || wishes.window_high) &&
+            (wishes.window_low != batch.window_low || wishes.window_high != batch.window_high))
+            own.window = Window{wishes.window_low, wishes.window_high};
+        if (wishes.minimum != batch.minimum) own.quench_minimum = wishes.minimum;
+        if (wishes.finished.value_or(false) && !batch.finished.value_or(false)) own.minimum_tempers = 0;
+        return own == BladeClaim{} ? std::nullopt : std::optional(own);
+    }
+
+    // The batch is what its first knife is; the others say where they are not.
     Result<Done> addBatches() {
         for (const ReadingLine& line : m_lines) {
             if (line.block || m_known.count(line.batch)) continue;
-            const ReadingLine& wishes = m_wishes.at(line.batch);
+            const ReadingLine& wishes = wishesOf(line);
+            m_made[line.batch] = wishes;
             KnownBatch known;
             known.id = m_logbook.newId();
             known.window = {wishes.window_low, wishes.window_high};
@@ -261,23 +281,24 @@ private:
             }
             const std::string purpose = m_logbook.newId();
             auto done = database.insert("purpose", {{"id", q(purpose)},
-                                                    {"name", ""},
+                                                    {"name", q(wishes.purpose)},
                                                     {"window_low", orNull(wishes.window_low)},
                                                     {"window_high", orNull(wishes.window_high)},
                                                     {"window_text", q(wishes.window_text)}});
             if (!done) return done;
             const Instant now = m_logbook.now();
-            done = database.insert("batch", {{"id", q(known.id)},
-                                             {"name", q(line.batch)},
-                                             {"lot", lot},
-                                             {"purpose", q(purpose)},
-                                             {"rule", "guarded"},
-                                             {"allowance", QVariant()},
-                                             {"uncorrected", 0},
-                                             {"quench_minimum", orNull(wishes.minimum)},
-                                             {"minimum_tempers", QVariant()},
-                                             {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
-                                             {"created_offset", now.offset_minutes}});
+            done = database.insert("batch",
+                                   {{"id", q(known.id)},
+                                    {"name", q(line.batch)},
+                                    {"lot", lot},
+                                    {"purpose", q(purpose)},
+                                    {"rule", "guarded"},
+                                    {"allowance", QVariant()},
+                                    {"uncorrected", 0},
+                                    {"quench_minimum", orNull(wishes.minimum)},
+                                    {"minimum_tempers", wishes.finished.value_or(false) ? QVariant(0) : QVariant()},
+                                    {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                    {"created_offset", now.offset_minutes}});
             for (const Gate gate : allGates) {
                 const int planned = plannedAt(line.batch, gate);
                 if (!done) return done;
@@ -309,6 +330,8 @@ private:
                 draft.thickness_text = other.thickness_text;
                 break;
             }
+            if (const auto made = m_made.find(line.batch); made != m_made.end())
+                draft.own = ownClaim(wishesOf(line), made->second);
             const std::string id = m_logbook.newId();
             if (auto done = insertBlade(m_logbook, batch.id, id, draft, static_cast<int>(batch.blades.size())); !done)
                 return done;
@@ -448,7 +471,8 @@ private:
     ImportReport m_report;
     Shop m_shop;
     std::map<std::string, KnownBatch> m_known;
-    std::map<std::string, ReadingLine> m_wishes;
+    std::map<std::string, ReadingLine> m_wishes; ///< of a known batch, or of a knife of one that is made
+    std::map<std::string, ReadingLine> m_made;   ///< what a batch that is made is, as its first knife
     std::string m_import;
 };
 

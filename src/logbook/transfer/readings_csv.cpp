@@ -24,9 +24,10 @@ struct BadLine {
 };
 
 constexpr std::array<const char*, 4> requiredColumns{"batch", "blade", "gate", "value"};
-constexpr std::array<const char*, 16> optionalColumns{
-    "scale", "time",       "tester",      "x_mm",    "y_mm",         "cycle",     "temperature_c",     "hours",
-    "grade", "window_low", "window_high", "minimum", "thickness_mm", "certified", "block_uncertainty", "note"};
+constexpr std::array<const char*, 18> optionalColumns{
+    "scale",   "time",       "tester",      "x_mm",    "y_mm",         "cycle",     "temperature_c",     "hours",
+    "grade",   "window_low", "window_high", "minimum", "thickness_mm", "certified", "block_uncertainty", "note",
+    "purpose", "finished"};
 
 class LineReader {
 public:
@@ -76,6 +77,8 @@ public:
             throw BadLine{"window_low is above window_high"};
         line.window_text = text("window_low") + ":" + text("window_high");
         line.minimum = number("minimum");
+        line.purpose = text("purpose");
+        line.finished = yesOrNo("finished");
         line.thickness_text = text("thickness_mm");
         line.thickness_mm = quantity("thickness_mm", Quantity::length);
         if (line.thickness_mm && !(*line.thickness_mm > 0)) throw BadLine{"thickness_mm must be more than zero"};
@@ -105,6 +108,17 @@ private:
         const Result<double> value = parseNumber(field);
         if (!value) throw BadLine{fmt::format("{}: {}", column, value.error().text)};
         return *value;
+    }
+    std::optional<bool> yesOrNo(const char* column) const {
+        const std::string field = lowered(text(column));
+        if (field.empty()) return std::nullopt;
+        for (const char* yes : {"yes", "y", "x", "1", "true", "ja", "oui"}) {
+            if (field == yes) return true;
+        }
+        for (const char* no : {"no", "n", "0", "false", "nein", "non"}) {
+            if (field == no) return false;
+        }
+        throw BadLine{fmt::format("{} '{}' is neither yes nor no", column, field)};
     }
     std::optional<double> quantity(const char* column, Quantity kind) const {
         const std::string field = text(column);

@@ -36,6 +36,8 @@ struct ReadingLine {
     std::optional<double> window_high;
     std::string window_text;
     std::optional<double> minimum;
+    std::string purpose;
+    std::optional<bool> finished; ///< no temper of the shop's
     std::optional<double> thickness_mm;
     std::string thickness_text;
     std::optional<double> certified;

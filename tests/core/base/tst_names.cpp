@@ -37,7 +37,7 @@ private slots:
     void everyWordIsReadBack() {
         roundTrip(Gate::release);
         roundTrip(State::excused);
-        roundTrip(Disposition::scrap);
+        roundTrip(Disposition::sendBack);
         roundTrip(Fate::removed);
         roundTrip(StrikeReason::superseded);
         roundTrip(TesterKind::other);

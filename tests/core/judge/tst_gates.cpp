@@ -263,7 +263,7 @@ private slots:
     void quenchTakesTheGradesMinimum() {
         Batch batch = quenched("115CrV3", {{65.2, 65.3, 65.4}});
         QCOMPARE(at_(batch, Gate::quench).state, State::pass);
-        QCOMPARE(windowOf(batch, Gate::quench, tables()).low.value(), 63.0);
+        QCOMPARE(windowOf(batch, batch.blades.front(), Gate::quench, tables()).low.value(), 63.0);
         batch.quench_minimum = 66;
         QCOMPARE(at_(batch, Gate::quench).state, State::fail);
         batch.quench_minimum.reset();

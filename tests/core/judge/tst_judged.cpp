@@ -80,7 +80,7 @@ private slots:
         // Corrected by the run's error of 0.2 (fixtures::goodRun).
         QVERIFY(std::abs(*judged.means()[0] - 61.8) < 1e-9);
         QVERIFY(judged.ended().empty());
-        QVERIFY(judged.tempers().now() != nullptr);
+        QVERIFY(judged.tempers(0).now() != nullptr);
     }
 
     // Runs on blocks that can bear on a batch: of the day of its first reading on, and every later one; of the testers

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "core/judge/expectation.h"
 #include "core/judge/rules/readings.h"
 
 #include <algorithm>
@@ -11,17 +12,6 @@ namespace rollcall {
 namespace {
 
 constexpr double unbounded = std::numeric_limits<double>::infinity();
-
-// All files of the shop's sets, softest first.
-std::vector<double> filesAtHand(const Batch& batch) {
-    std::vector<double> files;
-    for (const Tester& tester : batch.testers) {
-        if (tester.kind == TesterKind::files) files.insert(files.end(), tester.files.begin(), tester.files.end());
-    }
-    std::sort(files.begin(), files.end());
-    files.erase(std::unique(files.begin(), files.end()), files.end());
-    return files;
-}
 
 // The file that would settle it: one that, skating, puts the blade above the lower limit, or biting, below the upper
 // one.
@@ -41,24 +31,31 @@ std::optional<double> settlingFile(const std::vector<double>& files, const Windo
 
 // What this set of files can confirm at all: how narrow a window, how high a minimum.
 void sayReach(const ReadBlade& b, const std::vector<double>& files, Findings& f) {
-    if (files.empty()) return f.say(Fact::filesCannot, Tone::caution, "E37", {unbounded, 0});
-    double narrowest = unbounded;
-    for (std::size_t i = 1; i < files.size(); ++i)
-        narrowest = std::min(narrowest, files[i] - files[i - 1] + 2 * filesThemselves);
-    const double highest = files.back() - filesThemselves;
-    // A skating and a biting file must fit into it.
-    bool can = !b.window.high && b.window.low && atLeast(highest, *b.window.low);
-    for (std::size_t i = 0; i < files.size() && b.window.high; ++i) {
-        for (std::size_t k = i + 1; k < files.size(); ++k)
-            can = can || ((!b.window.low || atLeast(files[i] - filesThemselves, *b.window.low)) &&
-                          atMost(files[k] + filesThemselves, *b.window.high));
+    const FilesReach reach = filesReach(files);
+    if (!filesConfirm(files, b.window.low, b.window.high))
+        f.say(Fact::filesCannot, Tone::caution, "E37", {reach.narrowest, reach.highest});
+}
+
+// What the rod did parts the bracket, a colour stands for a temperature that was not noted: the next temper follows.
+void sayRodAndColour(const ReadBlade& b, Findings& f) {
+    if (b.c.gate != Gate::temper) return;
+    if (const auto read = readByFiles(b.batch, b.blade(), b.logged)) {
+        const bool failed = read->rod && *read->rod != EdgeOutcome::held;
+        const FileBracket bracket = fileBracket(fileTestAt(b.blade(), b.c.gate)->trials);
+        if (failed && read->low > *bracket.lower - filesThemselves)
+            f.say(Fact::filesHarder, Tone::caution, "E37", {read->low, read->high});
+        else if (failed && read->high < *bracket.upper + filesThemselves)
+            f.say(Fact::filesSofter, Tone::caution, "E37", {read->low, read->high});
     }
-    if (!can) f.say(Fact::filesCannot, Tone::caution, "E37", {narrowest, highest});
+    if (b.grade == nullptr) return;
+    for (const TemperColour& one : temperColours(b.batch, b.blade(), b.logged, *b.grade, b.tables)) {
+        if (!one.seen.empty()) f.say(Fact::temperByColour, Tone::note, "E37", {one.low_c, one.high_c}, {one.seen});
+    }
 }
 
 void filesAlone(const ReadBlade& b, Findings& f) {
     if (!b.byFiles) return;
-    const std::vector<double> files = filesAtHand(b.batch);
+    const std::vector<double> files = filesAtHand(b.batch.testers);
     sayReach(b, files, f);
     const FileTest* test = fileTestAt(b.blade(), b.c.gate);
     if (test == nullptr) return f.say(Fact::filesNotTried, Tone::open, "E37");
@@ -70,6 +67,7 @@ void filesAlone(const ReadBlade& b, Findings& f) {
     const double upper = bracket.upper.value_or(unbounded);
     const std::vector<double> told{lower - filesThemselves, upper + filesThemselves};
     const Window& window = b.window;
+    sayRodAndColour(b, f);
     if (window.low && upper + filesThemselves < *window.low) return f.say(Fact::filesSoft, Tone::bad, "E37", told);
     if (window.high && lower - filesThemselves > *window.high)
         return f.say(Fact::filesHard, Tone::caution, "E37", told);
@@ -87,7 +85,7 @@ Rule<ReadBlade> filesAloneRule() {
     return {{"by files",
              "that the gate is asked by files; no tester's reading",
              {Fact::filesNotTried, Fact::filesPass, Fact::filesSoft, Fact::filesHard, Fact::filesAcross,
-              Fact::filesStay, Fact::filesCannot}},
+              Fact::filesStay, Fact::filesCannot, Fact::filesHarder, Fact::filesSofter, Fact::temperByColour}},
             filesAlone};
 }
 
@@ -97,6 +95,7 @@ std::vector<DecisionRow> filesAloneRows() {
         {{Fact::filesSoft}, State::fail, Act::falseSoftness},
         {{Fact::filesHard}, State::borderline, Act::temperAgain},
         {{Fact::filesAcross}, State::borderline, Act::tryFiles},
+        {{Fact::filesStay, Fact::filesHarder}, State::borderline, Act::temperAgain},
         {{Fact::filesStay}, State::borderline, Act::makerDecides},
         {{Fact::filesPass}, State::pass, Act::done},
     };

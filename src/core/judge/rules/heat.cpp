@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "core/heat/quenchant.h"
 #include "core/judge/heat_book.h"
 #include "core/judge/rules/rules.h"
 
@@ -126,6 +127,8 @@ void steels(const HeatOfBlade& h, Findings& f) {
         if (!grade->austenitise_c.holds(h.answer.run->set_c))
             f.say(Fact::partOutside, Tone::caution, "E39",
                   {h.answer.run->set_c, *grade->austenitise_c.low, *grade->austenitise_c.high}, {grade->name, place});
+        if (quenchesTooSlowly(h.answer.run->medium, *grade))
+            f.say(Fact::partQuench, Tone::caution, "E39", {}, {h.answer.run->medium, grade->name, place});
     }
 }
 
@@ -165,7 +168,7 @@ GateRules<HeatOfBlade> heatRules() {
          {{"quenchant", "both marks", {Fact::quenchantNotNoted, Fact::quenchantOff, Fact::quenchantGood}}, quenchant},
          {{"steels",
            "another steel in the blade; known grades",
-           {Fact::steelsShare, Fact::steelsShareNothing, Fact::partOutside, Fact::gradeUnknown}},
+           {Fact::steelsShare, Fact::steelsShareNothing, Fact::partOutside, Fact::partQuench, Fact::gradeUnknown}},
           steels},
          {{"noted", "what was written down", {Fact::noteAgainstTrace}}, noted}},
         {{{Fact::noHeatLogged}, State::notYet, Act::startHeat},

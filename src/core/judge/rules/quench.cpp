@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "core/heat/quenchant.h"
 #include "core/judge/rules/readings.h"
 #include "core/measure/statistics.h"
 
@@ -72,15 +73,6 @@ void company(const ReadBlade& b, Findings& f) {
     f.say(shortfall > muchLower ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench", {shortfall});
 }
 
-// Plates and moving air take the heat from thin air-hardening steel; an oil grade needs its oil.
-bool isSlow(const std::string& medium, const Grade& grade) {
-    const auto has = [&](const char* word) { return medium.find(word) != std::string::npos; };
-    const bool gas = has("plate") || has("air");
-    if (gas) return !grade.isAirHardening() && grade.quench_class.find("plate") == std::string::npos;
-    return has("medium oil") && (grade.quench_class.find("fast") != std::string::npos ||
-                                 grade.quench_class.find("water") != std::string::npos);
-}
-
 // E26. What the Heat gate knows accounts for the softness, the slowest medium first.
 void heatCauses(const ReadBlade& b, Findings& f) {
     if (!isSoft(b)) return;
@@ -89,7 +81,7 @@ void heatCauses(const ReadBlade& b, Findings& f) {
         if (one.round == b.blade().round) heat = &one;
     }
     for (const HeatRun& run : b.batch.heat_runs) {
-        if (heat != nullptr && run.id == heat->run && b.grade != nullptr && isSlow(run.medium, *b.grade))
+        if (heat != nullptr && run.id == heat->run && b.grade != nullptr && quenchesTooSlowly(run.medium, *b.grade))
             f.say(Fact::heatExplains, Tone::caution, "E26", {}, {"medium", run.medium});
     }
     if (b.heat == nullptr) return;

@@ -43,8 +43,9 @@ ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, cons
                      std::optional<bool> steelAnswers, std::optional<bool> soakKept, const Verdict* heatVerdict,
                      const VerificationBook& book, const std::optional<Instant>& at)
     : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), heat(heatVerdict),
-      runs(book), now(at), grade(t.grade(b.grade)), window(windowOf(b, readCase.gate, t)),
+      runs(book), now(at), grade(t.grade(b.grade)), window(windowOf(b, *readCase.blade, readCase.gate, t)),
       planned(b.planOf(readCase.gate).planned_readings), taken(static_cast<int>(readCase.set.standing.size())) {
+    finished = batch.isFinished(blade());
     if (c.set.rebound) planned = std::max(planned, fewestReboundStrikes);
     byFiles = batch.planOf(c.gate).by_files && taken == 0;
     if (byFiles) planned = 0;
@@ -56,7 +57,7 @@ ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, cons
 }
 
 bool ReadBlade::outOfReach() const {
-    if (!at(Side::hard) || measured()->outcome != Outcome::fail || !outlook.advice) return false;
+    if (finished || !at(Side::hard) || measured()->outcome != Outcome::fail || !outlook.advice) return false;
     const TemperAdvice& advice = *outlook.advice;
     return !advice.best || std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::staysHard) > 0;
 }
@@ -167,9 +168,9 @@ void canPass(const ReadBlade& b, Findings& f) {
     if (b.byFiles || b.taken > 0 || b.batch.rule != DecisionRule::guarded || (!b.window.low && !b.window.high)) return;
     if (b.c.gate == Gate::temper && b.logged < b.needed) return;
     const auto band = [&](int onBlock) {
-        const double u = expectedUncertainty(b.c.set.tester, std::max(2, b.planned), BlockBias{0, onBlock});
+        const Window means = meansThatPass(b.c.set.tester, b.window, b.planned, onBlock);
         constexpr double open = std::numeric_limits<double>::infinity();
-        return std::pair(b.window.low ? *b.window.low + u : -open, b.window.high ? *b.window.high - u : open);
+        return std::pair(means.low.value_or(-open), means.high.value_or(open));
     };
     constexpr int fewest = 2;
     const auto [low, high] = band(fewest);
@@ -229,16 +230,20 @@ void secondTester(const ReadBlade& b, Findings& f) {
 // E6. Another part of the blade is shown beside the edge, never averaged with it, and answers no gate.
 void zones(const ReadBlade& b, Findings& f) {
     for (const Zone zone : allZones) {
-        const auto candidates =
-            candidatesAt(b.blade(), b.c.gate, b.c.gate == Gate::temper ? lastTemper(b.blade()) : 0, zone);
-        if (zone == Zone::edge || candidates.empty()) continue;
-        const ReadingSet set = standingReadings(b.batch, b.blade(), candidates, b.runs, b.tables,
-                                                b.grade != nullptr ? b.grade->alloy_percent : 0.0);
-        if (set.hrc.empty()) continue;
-        const auto budget =
-            uncertaintyBudget(set.tester, static_cast<int>(set.hrc.size()), sampleSd(set.hrc), set.bias);
-        if (!budget) continue;
-        const double mean = meanOf(set.hrc) - (set.bias ? set.bias->error : 0.0);
+        if (zone == Zone::edge) continue;
+        const auto measured =
+            caseAfter(b.batch, b.blade(), b.c.gate, b.c.gate == Gate::temper ? b.logged : 0, b.runs, b.tables, zone)
+                .measurement;
+        if (!measured) continue;
+        const double mean = measured->decided_mean;
+        for (const SteelPart& part : b.batch.other_steels) { // E39: each steel by its own numbers
+            const Grade* other = b.tables.grade(part.grade);
+            if (other == nullptr || b.c.gate != Gate::quench || !sameName(part.place, nameOf(zone))) continue;
+            const bool fits = atLeast(mean + measured->decided_uncertainty, other->as_quenched_min) &&
+                              atMost(mean - measured->decided_uncertainty, other->as_quenched_max);
+            f.say(Fact::partReading, fits ? Tone::good : Tone::caution, "E39",
+                  {mean, other->as_quenched_min, other->as_quenched_max}, {other->name, part.place});
+        }
         constexpr double endless = std::numeric_limits<double>::infinity();
         Window window;
         for (const ZoneWindow& own : b.batch.zone_windows) {
@@ -251,7 +256,7 @@ void zones(const ReadBlade& b, Findings& f) {
               : outside ? Tone::caution
                         : Tone::good,
               "E6",
-              {mean, expanded(*budget).expanded_uncertainty, double(set.hrc.size()), window.low.value_or(-endless),
+              {mean, measured->decided_uncertainty, double(measured->n), window.low.value_or(-endless),
                window.high.value_or(endless)},
               {nameOf(zone)});
     }
@@ -288,7 +293,7 @@ void window(const ReadBlade& b, Findings& f) {
         f.say(Fact::soft, b.c.set.verified ? Tone::bad : Tone::caution, "M15",
               {*b.window.low - m.decided_mean, m.decided_mean, m.decided_uncertainty});
     else if (m.outcome == Outcome::fail) // at Temper not yet done: tempering still lowers it
-        f.say(Fact::hard, b.c.gate == Gate::temper && !b.outOfReach() ? Tone::caution : Tone::bad, "M15",
+        f.say(Fact::hard, b.c.gate == Gate::temper && !b.finished && !b.outOfReach() ? Tone::caution : Tone::bad, "M15",
               {m.decided_mean - *b.window.high, m.decided_mean, m.decided_uncertainty});
     else if (crossesLow && crossesHigh)
         f.say(Fact::mayBeEither, Tone::caution, "M15", told);
@@ -347,7 +352,7 @@ ReadRules evidenceRules() {
            Fact::surpriseShared, Fact::surpriseAlone}},
          expectation},
         {{"second tester", "a set that was superseded", {Fact::notLookedAt, Fact::secondOpinion}}, secondTester},
-        {{"zones", "readings of another zone", {Fact::zoneBeside}}, zones},
+        {{"zones", "readings of another zone", {Fact::zoneBeside, Fact::partReading}}, zones},
         {{"steel", "the Steel gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts}},
          steelOf},
         {{"soak", "the Heat gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::soakOffPlan}}, soakOf},

@@ -33,7 +33,7 @@ struct ReadBlade {
     /// Harder than the window by the readings, and no temper of this branch reaches it.
     bool outOfReach() const;
     /// Harder than the window, which another temper can mend.
-    bool wantsTemper() const { return decidable() && at(Side::hard) && !passes() && !outOfReach(); }
+    bool wantsTemper() const { return !finished && decidable() && at(Side::hard) && !passes() && !outOfReach(); }
     bool passes() const { return c.measurement && c.measurement->outcome == Outcome::pass; }
     NextStep::With with(Act act, const Findings& findings) const;
 
@@ -49,7 +49,8 @@ struct ReadBlade {
     const std::optional<Instant>& now;
     const Grade* grade;
     Window window;
-    bool byFiles = false; ///< E37: asked by files, and no tester has read it
+    bool finished = false; ///< no temper or hardening of ours
+    bool byFiles = false;  ///< E37: asked by files, and no tester has read it
     int planned = 0;
     int taken = 0;
     int logged = 0; ///< tempers; 0 at Quench

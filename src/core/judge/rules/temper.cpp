@@ -86,6 +86,7 @@ void tempers(const ReadBlade& b, Findings& f) {
 void nextTemper(const ReadBlade& b, Findings& f) {
     if (b.decidable() && b.outOfReach()) return f.say(Fact::noTemperReaches, Tone::bad, "M21");
     if (b.wantsTemper()) f.say(Fact::notYetDone, Tone::note, "temper");
+    if (b.finished) return;
     const bool sound = b.c.set.verified && !(b.measured() != nullptr && b.measured()->agreement.uneven);
     // Asked by files there is advice only where their bracket lies above the window.
     if (!b.outlook.advice || !(b.logged < b.needed || (b.wantsTemper() && sound) || b.byFiles)) return;
@@ -134,6 +135,11 @@ void shifted(const ReadBlade& b, Findings& f) {
     if (all) f.say(Fact::siblingsShiftedToo, Tone::caution, "temper", {*b.siblings.median});
 }
 
+// A finished knife can be taken as it is, put to another use or sent back; nothing is done to its steel.
+void finishedKnife(const ReadBlade& b, Findings& f) {
+    if (b.finished) f.say(Fact::finishedKnife, Tone::note, "record");
+}
+
 GateRules<ReadBlade> temperRules() {
     GateRules<ReadBlade> gate{Gate::temper, evidenceRules(), {}};
     gate.rules.insert(gate.rules.end(),
@@ -142,6 +148,7 @@ GateRules<ReadBlade> temperRules() {
                        {{"untied", "tempers", {Fact::readingsNotTiedToTemper}}, untied},
                        {{"colours", "a colour, its temper, a known grade", {Fact::colourAgainstOven}}, colours},
                        windowRule(),
+                       {{"finished", "that it came finished", {Fact::finishedKnife}}, finishedKnife},
                        {{"tempers",
                          "recipe or grade",
                          {Fact::temperEmbrittles, Fact::partEmbrittles, Fact::tempersMissing, Fact::gradeUnknown,
@@ -163,6 +170,9 @@ GateRules<ReadBlade> temperRules() {
         {{Fact::crackSeen}, State::fail, Act::clearCrack},
         {{Fact::noWindowSet}, State::notYet, Act::setWindow},
         {{Fact::tempersMissing}, State::notYet, Act::logTemper},
+        {{Fact::finishedKnife, Fact::filesSoft}, State::fail, Act::acceptOrReturn},
+        {{Fact::finishedKnife, Fact::filesHard}, State::fail, Act::acceptOrReturn},
+        {{Fact::finishedKnife, Fact::filesStay}, State::borderline, Act::acceptOrReturn},
     };
     for (DecisionRow& row : filesAloneRows()) gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : std::vector<DecisionRow>{
@@ -172,6 +182,8 @@ GateRules<ReadBlade> temperRules() {
         gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
     for (DecisionRow& row : std::vector<DecisionRow>{
+             {{Fact::finishedKnife, Fact::hard}, State::fail, Act::acceptOrReturn},
+             {{Fact::finishedKnife, Fact::soft}, State::fail, Act::acceptOrReturn},
              {{Fact::noTemperReaches}, State::fail, Act::makerDecides},
              {{Fact::notYetDone, uneven()}, State::borderline, Act::mapReadings},
              {{Fact::notYetDone}, State::borderline, Act::temperAgain},
