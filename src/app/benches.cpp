@@ -24,7 +24,7 @@ std::vector<Bench*> makeBenches(const Workshop& shop) {
             new EdgeBench(shop.document, shop.links.force, shop.seams, shop.look),
             new ProofBench(shop.document, shop.seams, shop.look),
             new GrainBench(shop.document, shop.links.fractures, shop.seams, shop.look),
-            new ReleaseBench(shop.document, shop.seams, shop.look),
+            new ReleaseBench(shop.document, shop.actions, shop.seams, shop.look),
             new PileBench(shop.document, shop.actions, shop.seams, shop.look),
             new TestersBench(shop.document, shop.links.tester, shop.actions, shop.seams, shop.look)};
 }

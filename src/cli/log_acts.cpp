@@ -219,6 +219,16 @@ const std::vector<LogAct>& logActs() {
          "a temper",
          {inBatch, ofBlades, oneBlade, {"temperature", false, "°C; null: not noted"}, {"hours", false, "h"}},
          temperBlades},
+        {"cold",
+         "blades held cold",
+         {inBatch, ofBlades, oneBlade, {"temperature", true, "°C, -200 to 0"}, {"hours", true, "h"}},
+         [](const LogLine& l) {
+             const Batch batch = l.batch();
+             std::vector<std::string> ids;
+             for (const Blade* blade : l.blades(batch)) ids.push_back(blade->id);
+             return logCold(l.logbook(), batch, ids, l.number("temperature", Quantity::temperature, -200, -0.1),
+                            l.number("hours", Quantity::duration, 0.01, 72), l.logbook().now());
+         }},
         {"colour",
          "a temper colour",
          {inBatch,
@@ -383,15 +393,6 @@ const std::vector<LogAct>& logActs() {
              const Batch batch = l.batch();
              return takeOut(l.logbook(), l.blade(batch).id, Fate::removed, Gate::steel, l.text("reason"));
          }},
-        {"undo",
-         "the last act that only wrote",
-         {},
-         [](const LogLine& l) -> Result<Done> {
-             const auto last = lastAct(l.logbook());
-             if (!last) return last.error();
-             if (!*last) return Error{ErrorKind::refused, "undo", "nothing was done yet"};
-             return undo(l.logbook(), (*last)->entry);
-         }},
         {"edge",
          "the rod that a batch's edges are asked for",
          {inBatch, {"force", true, "N"}, {"raise", true, "degrees"}, {"purpose", false, ""}},
@@ -466,13 +467,17 @@ const std::vector<LogAct>& logActs() {
           {"reason", false, ""}},
          signFor},
         {"undo",
-         "the last import is taken back",
+         "the last act where it only wrote, or the last import",
          {},
          [](const LogLine& l) -> Result<Done> {
-             const auto last = lastImport(l.logbook());
+             const auto last = lastAct(l.logbook());
              if (!last) return last.error();
-             if (!*last) return Error{ErrorKind::refused, "", "there is no import to take back"};
-             return takeBackImport(l.logbook(), (*last)->id);
+             if (!*last) return Error{ErrorKind::refused, "undo", "nothing was done yet"};
+             if ((*last)->kind == LastAct::Kind::written) return undo(l.logbook(), (*last)->entry);
+             const auto import = lastImport(l.logbook());
+             if (!import) return import.error();
+             if (!*import) return Error{ErrorKind::refused, "", "there is no import to take back"};
+             return takeBackImport(l.logbook(), (*import)->id);
          }},
     };
     return acts;

@@ -362,6 +362,17 @@ const std::vector<Kind>& kinds() {
           "NOT NULL, after_temper INTEGER NOT NULL, reason TEXT NOT NULL CHECK (length(reason) > 0), person TEXT NOT "
           "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX surprise_look_by_blade ON surprise_look(blade)"}},
+        {"cold",
+         11,
+         true,
+         Reach::batch,
+         "blade",
+         true,
+         {{"person", Are::numbered, "P"}},
+         {"CREATE TABLE cold (id TEXT PRIMARY KEY, blade TEXT NOT NULL REFERENCES blade(id), round INTEGER NOT NULL, "
+          "after_cycle INTEGER NOT NULL, temperature_c REAL NOT NULL, hours REAL NOT NULL, person TEXT NOT NULL, at_ms "
+          "INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX cold_by_blade ON cold(blade)"}},
         // A row that was taken back: it stays, and no reader counts it while it is hidden.
         {"undone",
          11,

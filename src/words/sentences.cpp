@@ -157,6 +157,14 @@ QString sentence(const Reason& r) {
         return tr("By the files %1: across a limit; the file of %2 would settle it").arg(bracketText(r), h(2));
     case Fact::filesStay:
         return tr("By the files %1: across a limit, and no file of the set would settle it").arg(bracketText(r));
+    case Fact::coldTreated:
+        return tr("Cold treated at %1 for %2").arg(degrees(number(r, 0)), hours(number(r, 1)));
+    case Fact::coldLate:
+        return number(r, 1) > 1
+                   ? tr("Cold treated at %1 after %2 tempers: little is left to turn, and what turns is untempered")
+                         .arg(degrees(number(r, 0)), whole(number(r, 1)))
+                   : tr("Cold treated at %1 after a temper: little is left to turn, and what turns is untempered")
+                         .arg(degrees(number(r, 0)));
     case Fact::finishedKnife:
         return tr("A finished knife: nothing is done to its steel");
     case Fact::filesHarder:

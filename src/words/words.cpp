@@ -52,6 +52,10 @@ QString entryName(const std::string& action) {
         {"batch added", QT_TRANSLATE_NOOP("rollcall", "the new batch")},
         {"blade added", QT_TRANSLATE_NOOP("rollcall", "the blade added")},
         {"blade renamed", QT_TRANSLATE_NOOP("rollcall", "the other mark")},
+        {"batch renamed", QT_TRANSLATE_NOOP("rollcall", "the batch's other name")},
+        {"blade measured anew", QT_TRANSLATE_NOOP("rollcall", "the blade's other measures")},
+        {"cold treatment logged", QT_TRANSLATE_NOOP("rollcall", "the cold treatment")},
+        {"reading moved", QT_TRANSLATE_NOOP("rollcall", "Moving the reading")},
         {"blade excused", QT_TRANSLATE_NOOP("rollcall", "the excuse")},
         {"blade taken out", QT_TRANSLATE_NOOP("rollcall", "taking the blade out")},
         {"claim changed", QT_TRANSLATE_NOOP("rollcall", "what the knife is asked for")},
@@ -504,6 +508,9 @@ QString cautionText(Caution caution) {
                   "in line.");
     case Caution::nail:
         return tr("Nail: edge and nail fly in pieces. Face shield, gloves, nobody in line.");
+    case Caution::dust:
+        return tr("Grinding: dust of steel, of laminates and of some woods harms the lungs. Respirator and extraction, "
+                  "eyes shielded, no sparks into wood dust.");
     case Caution::overhang:
         return tr("Long blade: support the overhang, it tilts on the anvil.");
     }

@@ -179,7 +179,8 @@ private slots:
         d.type("f");
         d.press(Qt::Key_Return); // with nothing tapped nothing is logged
         QVERIFY(d.document().blade()->file_tests.empty());
-        d.type("s2b"); // 50 skates, 55 bites: the blade would be 50 to 55
+        // The middle file first, then the one that halves what is left: 60 bites, 55 bites, 50 skates.
+        d.type("bbs");
         QVERIFY(d.dialog()->accessibleName().contains("The files say 50.0 to 55.0"));
         d.press(Qt::Key_Return);
         QCOMPARE(d.word(), QStringLiteral("Borderline"));

@@ -160,13 +160,18 @@ private slots:
         QCOMPARE(d.document().verdict(0, Gate::temper)->state, State::pass);
         const Verdict& hard = *d.document().verdict(4, Gate::temper);
         QVERIFY(hard.state != State::pass);
-        // Each is signed for with what became of it.
+        // Those that pass are signed for in one act; Enter leads on to each of the others, then to the batch.
+        d.document().selectBlade(0);
         d.press(Qt::Key_F8);
-        for (int i = 0; i < 6; ++i) {
-            d.document().selectBlade(i);
-            d.settle();
+        QCOMPARE(d.act(), QStringLiteral("Sign for 4 blades"));
+        d.press(Qt::Key_Return);
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        for (const auto& [mark, key] : {std::pair("H-5", "5"), std::pair("H-6", "6")}) { // hold, scrap
+            QCOMPARE(d.act(), QStringLiteral("On to ") + mark);
             d.press(Qt::Key_Return);
-            d.type(i < 4 ? "1" : i == 4 ? "5" : "6"); // release, hold, scrap
+            QCOMPARE(d.document().blade()->mark, std::string(mark));
+            d.press(Qt::Key_Return);
+            d.type(key);
             d.fill("reason", "by files");
             d.press(Qt::Key_Return, Qt::ControlModifier);
         }
@@ -177,6 +182,9 @@ private slots:
                                                            : i == 4 ? Disposition::hold
                                                                     : Disposition::scrap);
         }
+        QCOMPARE(d.act(), QStringLiteral("To the batch"));
+        d.press(Qt::Key_Return);
+        QVERIFY(d.window().overviewOpen());
     }
 };
 

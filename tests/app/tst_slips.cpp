@@ -143,6 +143,69 @@ private slots:
         QCOMPARE(blade(d, 0).readings.size(), std::size_t(3));
     }
 
+    // A reading that was made on another blade, a thickness mistyped, a batch misnamed, a temper entered the day after.
+    void whatWasEnteredWronglyIsMended() {
+        WindowDriver d;
+        d.makeBatch();
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n");
+        const Reading moved = blade(d, 0).readings.back();
+        d.run("move-reading");
+        QVERIFY2(d.dialogText().contains("Which blade was 65.3 made on?"), qPrintable(d.dialogText()));
+        d.type("2"); // GK-3
+        QVERIFY(blade(d, 0).readings.back().struck.has_value());
+        QCOMPARE(blade(d, 0).readings.back().struck->note, std::string("made on GK-3"));
+        QCOMPARE(blade(d, 2).readings.size(), std::size_t(1));
+        QCOMPARE(blade(d, 2).readings.front().value, 65.3);
+        QCOMPARE(blade(d, 2).readings.front().time->utc_ms, moved.time->utc_ms);
+        QCOMPARE(blade(d, 2).readings.front().tester, moved.tester);
+        QVERIFY(!blade(d, 2).readings.front().spot); // nobody knows where
+
+        d.run("rename");
+        d.fill("thickness", "3/32in");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(std::abs(blade(d, 0).shape.thickness_mm - 2.38125) < 1e-6);
+        QCOMPARE(blade(d, 0).mark, std::string("GK-1"));
+        undo(d);
+        QCOMPARE(blade(d, 0).shape.thickness_mm, 2.4);
+
+        d.run("rename-batch");
+        d.fill("name", "Orchard 14");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Orchard 14"));
+        undo(d);
+        QCOMPARE(QString::fromStdString(d.document().batch().name), QStringLiteral("Orchard 13"));
+
+        d.run("temper");
+        d.fill("temperature", "205");
+        d.fill("hours", "2");
+        d.fill("when", "tomorrow");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.formMessage().contains("14:30"), qPrintable(d.formMessage()));
+        d.fill("when", "2199-01-01 10:00");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.formMessage().contains("cannot have happened yet"), qPrintable(d.formMessage()));
+        d.fill("when", "2026-01-05 18:00");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        const Instant at = blade(d, 0).tempers.front().time.value();
+        const QDateTime when = QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60);
+        QCOMPARE(when.toString("yyyy-MM-dd HH:mm"), QStringLiteral("2026-01-05 18:00"));
+
+        d.run("cold");
+        QVERIFY2(d.dialogText().contains("burn skin"), qPrintable(d.dialogText()));
+        d.fill("temperature", "20");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(d.formMessage().contains("-200 to 0"));
+        d.fill("temperature", "-75");
+        d.fill("blades", "GK-1");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(blade(d, 0).colds.size(), std::size_t(1));
+        QCOMPARE(blade(d, 0).colds.front().after_temper, 1);
+        undo(d);
+        QVERIFY(blade(d, 0).colds.empty());
+    }
+
     // What happened on metal is not undone by a key.
     void whatHappenedIsNotUndone() {
         WindowDriver d;

@@ -118,7 +118,8 @@ private slots:
         QVERIFY2(d.formMessage().contains("rising"), qPrintable(d.formMessage()));
         d.fill("as_quenched", "64 65.5 67");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        QCOMPARE(windowOf(d.document().batch(), *d.document().blade(), Gate::quench, d.document().tables()).low.value(), 64.0);
+        QCOMPARE(windowOf(d.document().batch(), *d.document().blade(), Gate::quench, d.document().tables()).low.value(),
+                 64.0);
         int shipped = 0;
         for (const Grade& grade : d.document().tables().grades())
             shipped += grade.name == "115CrV3" && !grade.own ? 1 : 0;
@@ -140,7 +141,10 @@ private slots:
             other.run("steel.library");
             other.press(Qt::Key_Return, Qt::ControlModifier);
             other.type("i");
-            QCOMPARE(windowOf(other.document().batch(), *other.document().blade(), Gate::quench, other.document().tables()).low.value(), 64.0);
+            QCOMPARE(
+                windowOf(other.document().batch(), *other.document().blade(), Gate::quench, other.document().tables())
+                    .low.value(),
+                64.0);
         }
     }
     // Each shot that the analyser drops into its folder is taken in once, when it is whole.

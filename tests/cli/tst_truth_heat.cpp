@@ -235,6 +235,42 @@ private slots:
         QVERIFY2(text.contains("1095, 75Ni8 are soaked together"), qPrintable(text));
     }
 
+    // E39. A quenchant is held against each steel, and what is read in a zone against the steel that lies there.
+    void eachSteelByItsOwnNumbers() {
+        batch("B", "D2", "58:62", 1, "'heat', 'quench', 'temper'");
+        line("{'do': 'other_steel', 'batch': 'B', 'grade': '1095', 'place': 'core'}");
+        line("{'do': 'heat', 'batch': 'B', 'as': 'h', 'oven': 'Oven 1', 'set': 1010, 'medium': 'still air'}");
+        line("{'do': 'in_heat', 'heat': 'h', 'blades': ['M-1'], 'in': 0, 'out': 1500, 'quenched': 1503}");
+        const QString heat = said(blade("B", 0), "heat");
+        QVERIFY2(heat.contains("still air quenches 1095 (core) too slowly") && !heat.contains("quenches D2"),
+                 qPrintable(heat));
+        for (const char* value : {"40.1", "40.0", "39.9"})
+            line(
+                QStringLiteral("{'do': 'reading', 'batch': 'B', 'blade': 'M-1', 'gate': 'quench', 'tester': 'Bench 1', "
+                               "'zone': 'core', 'value': %1}")
+                    .arg(QLatin1String(value)));
+        const QString quench = said(blade("B", 0), "quench");
+        QVERIFY2(quench.contains("40.0 in the core: 1095 comes to"), qPrintable(quench));
+    }
+
+    // A cold treatment is said; after a temper it does little and leaves what it turned untempered.
+    void coldTreatment() {
+        batch("B", "D2", "58:62", 2, "'quench', 'temper'");
+        line("{'do': 'cold', 'batch': 'B', 'blades': 'all', 'temperature': -75, 'hours': 1}");
+        QVERIFY2(said(blade("B", 0), "quench").contains("Cold treated at -75"),
+                 qPrintable(said(blade("B", 0), "quench")));
+        temper("B", "'all'", 200);
+        line("{'do': 'cold', 'batch': 'B', 'blade': 'M-2', 'temperature': '-110F', 'hours': '30min'}");
+        QVERIFY(!facts(blade("B", 0), "temper").contains("cold_late"));
+        QVERIFY2(facts(blade("B", 1), "temper").contains("cold_late"), qPrintable(said(blade("B", 1), "temper")));
+        for (const char* wrong : {"'temperature': 20, 'hours': 1", "'temperature': -75, 'hours': 100"})
+            QVERIFY(
+                !m_shop
+                     .refused(
+                         QStringLiteral("{'do': 'cold', 'batch': 'B', 'blades': 'all', %1}").arg(QLatin1String(wrong)))
+                     .isEmpty());
+    }
+
     // E25. One sample of 1372 °C made 180,747 equivalent minutes.
     void aProbeFaultIsLeftOut() {
         batch("B", "1084", "58:62", 1, "'heat', 'quench'");

@@ -299,7 +299,7 @@ private slots:
         const double afterStraw = straw["next"].toObject()["temperature_c"].toDouble();
         QVERIFY2(afterStraw > 200 && afterStraw < 400, qPrintable(QString::number(afterStraw)));
         // As hard as that after a hotter temper: it needs a hotter one still.
-        const double afterBlue = nextAfter("blue")["next"].toObject()["temperature_c"].toDouble();
+        const double afterBlue = nextAfter("bronze")["next"].toObject()["temperature_c"].toDouble();
         QVERIFY2(afterBlue > afterStraw, qPrintable(QString::number(afterBlue)));
     }
 

@@ -6,6 +6,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/picture.h"
 #include "app/shared/typed_reading.h"
+#include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/heat/next_temper.h"
 #include "core/judge/second_opinion.h"
@@ -67,6 +68,14 @@ void ShopActions::excuse() {
               });
 }
 
+FormFault ShopActions::timeFault(const FormValues& v, const Instant& now) {
+    const auto when = typedTime(v["when"], now);
+    if (when) return {};
+    return {QStringLiteral("when"), when.error().kind == ErrorKind::range
+                                        ? tr("It cannot have happened yet.")
+                                        : tr("Type a time like 14:30 or 2026-11-24 18:00, or leave it blank.")};
+}
+
 void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     if (!m_document.hasBatch()) return;
     const Batch& batch = m_document.batch();
@@ -113,21 +122,12 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                                              : marks.join(QStringLiteral(", ")),
                          {},
                          false},
+                        {"when", tr("When"), tr("blank: now; 14:30, or 2026-11-24 18:00"), {}, {}, false},
                         {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false}},
                        m_look, m_window);
-    const auto chosen = [this](const QString& text, QString* unknown) {
-        std::vector<std::string> ids;
-        for (const QString& mark : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-            const int index = m_document.indexOfMark(mark.trimmed().toStdString());
-            if (index < 0)
-                *unknown = mark.trimmed();
-            else
-                ids.push_back(m_document.batch().blades[static_cast<std::size_t>(index)].id);
-        }
-        return ids;
-    };
+    const auto chosen = [this](const QString& text, QString* unknown) { return bladesTyped(text, unknown); };
     form->ask(
-        [chosen, grade](const FormValues& v) -> FormFault {
+        [chosen, grade, now = m_document.now()](const FormValues& v) -> FormFault {
             const auto t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
             if (!t) return {QStringLiteral("temperature"), tr("Type the temperature, such as 205 or 401F.")};
             if (*t < 80 || *t > 750)
@@ -140,6 +140,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             if (chosen(v["blades"], &unknown).empty() && unknown.isEmpty())
                 return {QStringLiteral("blades"), tr("Type at least one mark.")};
             if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
+            if (const FormFault fault = timeFault(v, now); !fault.sentence.isEmpty()) return fault;
             if (grade != nullptr && embrittles(*grade, *t).value_or(false) && v["reason"].isEmpty())
                 return {QStringLiteral("reason"),
                         tr("%1 to %2 makes %3 brittle: give the reason.")
@@ -157,9 +158,9 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             temper.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"] +
                                  (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
                                     .toStdString();
+            temper.time = typedTime(v["when"], m_document.now()).value();
             m_document.perform(
-                [temper](Logbook& logbook) mutable -> Result<Done> {
-                    temper.time = logbook.now();
+                [temper](Logbook& logbook) -> Result<Done> {
                     const auto id = rollcall::logTemper(logbook, temper);
                     if (!id) return id.error();
                     return Done{};
@@ -269,27 +270,6 @@ void ShopActions::takeOut() {
                     return rollcall::takeOut(logbook, id, static_cast<Fate>(i), gate, reason);
                 },
                 [this](const Result<Done>& done) { afterWork(tr("taken out"), done); });
-        });
-}
-
-void ShopActions::renameBlade() {
-    const Blade* blade = nullptr;
-    if (!needsBlade(blade)) return;
-    auto* form =
-        new FormDialog(tr("Rename %1").arg(QString::fromStdString(blade->mark)), tr("Rename"),
-                       {{"mark", tr("Mark"), {}, QString::fromStdString(blade->mark), {}, false}}, m_look, m_window);
-    form->ask(
-        [this](const FormValues& v) -> FormFault {
-            if (v["mark"].isEmpty()) return {QStringLiteral("mark"), tr("A blade needs a mark.")};
-            const int other = m_document.indexOfMark(v["mark"].toStdString());
-            return other >= 0 && other != m_document.bladeIndex()
-                       ? FormFault{QStringLiteral("mark"), tr("Another blade has that mark.")}
-                       : FormFault{};
-        },
-        [this, id = blade->id](const FormValues& v) {
-            m_document.perform([id, mark = v["mark"].toStdString()](Logbook& logbook) {
-                return rollcall::renameBlade(logbook, id, mark);
-            });
         });
 }
 

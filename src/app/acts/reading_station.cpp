@@ -498,6 +498,11 @@ StationAct ReadingStation::act() const {
         return StationAct::chooseSet;
     case Act::tryFiles:
         return StationAct::tryFiles;
+    case Act::makerDecides:
+    case Act::acceptOrReturn: // asked here, unless it was answered
+        return m_document.judged().release(static_cast<std::size_t>(m_document.bladeIndex())).decided()
+                   ? StationAct::callNext
+                   : StationAct::decide;
     default:
         return StationAct::callNext;
     }

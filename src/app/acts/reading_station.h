@@ -23,6 +23,7 @@ enum class StationAct {
     temperAgain,
     oneMore,
     callNext,
+    decide,
     overview,
     setLimits,
     reharden,

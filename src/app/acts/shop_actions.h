@@ -44,8 +44,15 @@ public:
     void takeOut();
     void renameBlade();
     void changeLimits();
+    /// What becomes of the blade in hand: asked, with a reason, and signed.
+    void decide();
+    /// Signs for blades by their places in the batch, with what their record says at that moment.
+    void signFor(std::vector<std::size_t> blades, Disposition disposition, const QString& reason);
     void changeClaim();
     void addForgotten();
+    void renameBatch();
+    void moveReading();
+    void logCold();
     /// Takes back what was done last where it was only written; asks before a reading is struck out; what was imported
     /// is taken back by the caller.
     void undo(const std::function<void()>& takeBackImport);
@@ -76,6 +83,10 @@ signals:
     void gateWanted(rollcall::Gate gate);
 
 private:
+    static FormFault timeFault(const FormValues& v, const Instant& now);
+    /// Ids of the blades whose marks are typed, separated by commas; unknown: one that no blade has.
+    std::vector<std::string> bladesTyped(const QString& marks, QString* unknown) const;
+    void askWhy(std::size_t blade, Disposition disposition);
     void setUp(std::function<void()> then);
     void setUpFiles(bool one, std::function<void()> then);
     void keepKit(const QString& initials, std::optional<Tester> tester, std::function<void()> then);

@@ -265,7 +265,16 @@ Commands ShopActions::commands() {
                [this] { reharden(); });
     everywhere("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"),
                [this] { takeOut(); });
-    everywhere("rename", Verb::amend, tr("Rename the blade"), tr("its mark"), [this] { renameBlade(); });
+    everywhere("rename", Verb::amend, tr("The blade itself"), tr("its mark, its thickness"), [this] { renameBlade(); });
+    all.push_back({QStringLiteral("rename-batch"), tr("Rename the batch"), tr("its name in the list"), Verb::none,
+                   [this] { renameBatch(); },
+                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
+    all.push_back({QStringLiteral("move-reading"), tr("Move a reading"),
+                   tr("typed for another blade than it was made on"), Verb::none, [this] { moveReading(); },
+                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
+    all.push_back({QStringLiteral("cold"), tr("Cold treatment"), tr("temperature, time, blades"), Verb::none,
+                   [this] { logCold(); },
+                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
     everywhere("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [this] { acceptLeftOut(); });
     everywhere("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
                [this] { strikeTemper(); });

@@ -197,6 +197,8 @@ void CallBench::act() {
         return m_actions.chooseSet();
     case StationAct::tryFiles:
         return m_actions.tryFiles(m_rule->bladeData());
+    case StationAct::decide:
+        return m_actions.decide();
     case StationAct::callNext:
         return callNext();
     case StationAct::overview:
@@ -214,14 +216,32 @@ void CallBench::rightAct() {
     m_actions.strikeLast();
 }
 
+namespace {
+
+// The id of the last temper of a blade's round; empty before any.
+std::string lastTemperOf(const Blade& blade) {
+    const auto last = std::find_if(blade.tempers.rbegin(), blade.tempers.rend(),
+                                   [&](const Temper& temper) { return temper.round == blade.round; });
+    return last == blade.tempers.rend() ? std::string() : last->id;
+}
+
+} // namespace
+
+// At Temper those that were tempered with the blade in hand come first: they lie on the bench beside it.
 std::optional<std::size_t> CallBench::nextToRead() const {
+    std::optional<std::size_t> first;
+    const std::string together =
+        m_document.gate() == Gate::temper && m_document.blade() != nullptr ? lastTemperOf(*m_document.blade()) : "";
     for (const Task& task : m_document.tasks()) {
         const bool readable = task.next.act == Act::takeReadings || task.next.act == Act::readAgain ||
-                              task.next.act == Act::verifyTester || task.next.act == Act::mapReadings;
-        if (task.gate == m_document.gate() && readable && static_cast<int>(task.blade) != m_document.bladeIndex())
-            return task.blade;
+                              task.next.act == Act::verifyTester || task.next.act == Act::mapReadings ||
+                              task.next.act == Act::tryFiles;
+        if (task.gate != m_document.gate() || !readable || static_cast<int>(task.blade) == m_document.bladeIndex())
+            continue;
+        if (together.empty() || lastTemperOf(m_document.batch().blades[task.blade]) == together) return task.blade;
+        if (!first) first = task.blade;
     }
-    return std::nullopt;
+    return first;
 }
 
 void CallBench::callNext() {
@@ -327,12 +347,13 @@ ColumnContent CallBench::bladeContent() const {
         content.numbers.push_back({corrected ? tr("Mean, read %1").arg(words::hardness(m.mean)) : tr("Mean"),
                                    words::hardness(m.decided_mean),
                                    QStringLiteral("± ") + words::uncertainty(m.decided_uncertainty), true});
-        content.numbers.push_back({windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables()).high
-                                       ? tr("In window")
-                                       : tr("Above minimum"),
-                                   words::percent(m.probability_inside),
-                                   {},
-                                   false});
+        content.numbers.push_back(
+            {windowOf(m_document.batch(), *m_document.blade(), m_document.gate(), m_document.tables()).high
+                 ? tr("In window")
+                 : tr("Above minimum"),
+             words::percent(m.probability_inside),
+             {},
+             false});
     }
     content.lines = reasonLines(*verdict);
     for (const Caution caution : verdict->cautions)
@@ -375,8 +396,7 @@ void CallBench::nameAct(ColumnContent& content) const {
             break;
         }
         content.act = tr("To the batch");
-        content.detail = verdict.next.act == Act::makerDecides ? tr("you decide: %1").arg(next.detail)
-                                                               : tr("all called at this gate");
+        content.detail = tr("all called at this gate");
         break;
     case StationAct::overview:
         content.act = tr("To the batch");

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/release/release_bench.h"
 
+#include "app/acts/shop_actions.h"
 #include "core/judge/heat_book.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -21,8 +22,9 @@ constexpr std::array<Gate, 6> shownGates{Gate::steel, Gate::heat, Gate::quench, 
 
 } // namespace
 
-ReleaseBench::ReleaseBench(Document& document, Seams seams, const Look& look, QWidget* parent)
-    : Bench(document, look, parent), m_seams(std::move(seams)), m_rows(new RowList(rowHeight, look, this)) {
+ReleaseBench::ReleaseBench(Document& document, ShopActions& actions, Seams seams, const Look& look, QWidget* parent)
+    : Bench(document, look, parent), m_actions(actions), m_seams(std::move(seams)),
+      m_rows(new RowList(rowHeight, look, this)) {
     setObjectName(QStringLiteral("release-bench"));
     setFocusPolicy(Qt::StrongFocus);
     m_rows->setObjectName(QStringLiteral("dispositions"));
@@ -66,6 +68,20 @@ std::vector<std::size_t> ReleaseBench::mayGo() const {
         if (m_answers[i].maySign()) blades.push_back(i);
     }
     return blades;
+}
+
+std::optional<std::size_t> ReleaseBench::nextOpen() const {
+    const std::size_t count = m_answers.size();
+    const auto from = static_cast<std::size_t>(std::max(0, m_document.bladeIndex()));
+    for (std::size_t i = 1; i <= count; ++i) {
+        if (!m_answers[(from + i) % count].decided()) return (from + i) % count;
+    }
+    return std::nullopt;
+}
+
+bool ReleaseBench::inHandDecided() const {
+    const auto index = static_cast<std::size_t>(m_document.bladeIndex());
+    return index < m_answers.size() && m_answers[index].decided();
 }
 
 QString ReleaseBench::reasonOf(const ReleaseAnswer& answer) const {
@@ -221,6 +237,12 @@ ColumnContent ReleaseBench::content() const {
                           ? tr("Sign for %1").arg(QString::fromStdString(m_document.batch().blades[going.front()].mark))
                           : tr("Sign for %1 blades").arg(going.size());
         content.detail = tr("all whose gates are answered");
+    } else if (const auto next = nextOpen(); inHandDecided() && next) {
+        content.act = tr("On to %1").arg(QString::fromStdString(m_document.batch().blades[*next].mark));
+        content.detail = tr("the next that is not decided");
+    } else if (inHandDecided()) {
+        content.act = tr("To the batch");
+        content.detail = tr("every blade is decided");
     } else {
         content.act = tr("Decide on %1").arg(mark);
         content.detail = tr("release over a gate, hold, scrap ...");
@@ -242,14 +264,22 @@ ColumnContent ReleaseBench::content() const {
     return content;
 }
 
+void ReleaseBench::leftAct() {
+    m_actions.decide();
+}
+
 void ReleaseBench::act() {
     if (!m_document.hasBatch() || m_document.blade() == nullptr) return;
-    mayGo().empty() ? decide() : signAll();
+    if (!mayGo().empty()) return signAll();
+    if (!inHandDecided()) return m_actions.decide();
+    // Never back to what is signed: on to the next that somebody must decide, or to the batch.
+    if (const auto next = nextOpen()) return m_document.selectBlade(static_cast<int>(*next));
+    emit commandWanted(QStringLiteral("overview"));
 }
 
 Commands ReleaseBench::commands() {
     return {{QStringLiteral("release.decide"), tr("Decide"), tr("hold, re-harden, other purpose, scrap"), Verb::other,
-             [this] { decide(); }},
+             [this] { m_actions.decide(); }},
             {QStringLiteral("release.certificate"), tr("Certificate"), tr("of the blades that are released"),
              Verb::none, [this] { certificate(); }},
             {QStringLiteral("release.papers"), tr("Cards and table"), tr("on paper"), Verb::none,

@@ -12,19 +12,21 @@
 
 namespace rollcall {
 
+class ShopActions;
+
 /// The Release gate: for each blade what is suggested and decided with its gates, what is missing, signatures, the
 /// chance of blades that were not read; and what leaves the shop.
 class ReleaseBench : public Bench {
     Q_OBJECT
 
 public:
-    ReleaseBench(Document& document, Seams seams, const Look& look, QWidget* parent = nullptr);
+    ReleaseBench(Document& document, ShopActions& actions, Seams seams, const Look& look, QWidget* parent = nullptr);
 
     QString title() const override { return tr("Release"); }
     void refresh() override;
     ColumnContent content() const override;
     void act() override;
-    void leftAct() override { decide(); }
+    void leftAct() override;
     void rightAct() override { certificate(); }
     std::optional<Gate> gate() const override { return Gate::release; }
     Commands commands() override;
@@ -37,14 +39,14 @@ protected:
 private:
     QString reasonOf(const ReleaseAnswer& answer) const;
     std::vector<std::size_t> mayGo() const;
+    /// The next blade after the one in hand that nobody has decided on; none when all are decided.
+    std::optional<std::size_t> nextOpen() const;
+    bool inHandDecided() const;
     void drawRow(QPainter& painter, const QRect& at, int blade) const;
     QString rowText(int blade) const;
     void drawSample(QPainter& painter, const QRect& area) const;
 
     void signAll();
-    void decide();
-    void sign(std::vector<std::size_t> blades, Disposition disposition, const QString& reason);
-    void askReason(std::size_t blade, Disposition disposition);
     void askSample();
     void certificate();
     /// Blank card, one-page table, small cards.
@@ -55,6 +57,7 @@ private:
     void write(const QString& title, bool letter, const DrawPages& pages);
     QString whatIsLeft() const;
 
+    ShopActions& m_actions;
     Seams m_seams;
     RowList* m_rows;
     std::vector<ReleaseAnswer> m_answers;

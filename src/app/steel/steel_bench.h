@@ -13,6 +13,8 @@
 
 namespace rollcall {
 
+struct ShotTable;
+
 /// The Steel gate: is the bar what it was sold as? One ruler for each element, worst first; look-alikes; what would
 /// tell them apart.
 class SteelBench : public Bench {
@@ -49,6 +51,8 @@ private:
     void askShotFile();
     void typeShot();
     void keepShot(ShotDraft draft, const QString& what);
+    void keepShots(std::vector<ShotDraft> drafts, const QString& what);
+    void takeShots(const QString& name, const QByteArray& bytes, const ShotTable& table);
     void strikeShot();
     void reassign();
     void assign(const std::string& grade);
@@ -68,7 +72,7 @@ private:
     WatchedFolder& m_folder;
     Seams m_seams;
     RowList* m_elements;
-    int m_element = 0;       ///< in hand
+    int m_element = 0; ///< in hand
     /// Whether the next shot is of the blade in hand, not of the bar; none: as its claim says.
     bool forBlade() const;
     std::optional<bool> m_forBlade;

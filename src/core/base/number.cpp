@@ -123,9 +123,21 @@ constexpr std::array<Unit, 4> temperatureUnits{{{"c", 1, 0},
                                                 {"\xC2\xB0"
                                                  "f",
                                                  5.0 / 9.0, -160.0 / 9.0}}};
-constexpr std::array<Unit, 6> lengthUnits{
-    {{"mm", 1, 0}, {"cm", 10, 0}, {"m", 1000, 0}, {"in", 25.4, 0}, {"\"", 25.4, 0}, {"thou", 0.0254, 0}}};
-constexpr std::array<Unit, 3> forceUnits{{{"n", 1, 0}, {"kgf", 9.80665, 0}, {"lbf", 4.4482216152605, 0}}};
+constexpr std::array<Unit, 8> lengthUnits{{{"mm", 1, 0},
+                                           {"cm", 10, 0},
+                                           {"m", 1000, 0},
+                                           {"in", 25.4, 0},
+                                           {"inch", 25.4, 0},
+                                           {"\"", 25.4, 0},
+                                           {"thou", 0.0254, 0},
+                                           {"mil", 0.0254, 0}}};
+// A scale for kitchens or fish says kg or lb and means the force.
+constexpr std::array<Unit, 6> forceUnits{{{"n", 1, 0},
+                                          {"kgf", 9.80665, 0},
+                                          {"kg", 9.80665, 0},
+                                          {"lbf", 4.4482216152605, 0},
+                                          {"lb", 4.4482216152605, 0},
+                                          {"lbs", 4.4482216152605, 0}}};
 constexpr std::array<Unit, 4> durationUnits{
     {{"h", 1, 0}, {"min", 1.0 / 60.0, 0}, {"s", 1.0 / 3600.0, 0}, {"m", 1.0 / 60.0, 0}}};
 
@@ -158,8 +170,39 @@ int decimalsOf(std::string_view text) {
     return decimals;
 }
 
+namespace {
+
+// "3/16in", "1 3/16 in": as a rule is read. None where the text is no fraction.
+std::optional<Prefix> fractionPrefix(std::string_view text) {
+    const std::string_view body = trimmed(text);
+    std::array<int, 3> parts{};
+    std::size_t at = 0;
+    std::size_t count = 0;
+    std::size_t slash = 0; // parts before it
+    while (count < parts.size() && at < body.size() && std::isdigit(static_cast<unsigned char>(body[at])) != 0) {
+        const auto [end, failure] = std::from_chars(body.data() + at, body.data() + body.size(), parts[count]);
+        if (failure != std::errc()) return std::nullopt;
+        at = static_cast<std::size_t>(end - body.data());
+        ++count;
+        if (at < body.size() && body[at] == '/') {
+            slash = count;
+            ++at;
+        } else if (slash == 0) {
+            while (at < body.size() && body[at] == ' ') ++at;
+        } else {
+            break;
+        }
+    }
+    if (slash == 0 || count != slash + 1 || parts[count - 1] == 0) return std::nullopt;
+    const double whole = slash == 2 ? parts[0] : 0;
+    return Prefix{whole + double(parts[slash - 1]) / parts[slash], trimmed(body.substr(at))};
+}
+
+} // namespace
+
 Result<double> parseQuantity(std::string_view text, Quantity quantity) {
-    const Result<Prefix> prefix = numberPrefix(text);
+    const auto fraction = quantity == Quantity::length ? fractionPrefix(text) : std::nullopt;
+    const Result<Prefix> prefix = fraction ? Result<Prefix>(*fraction) : numberPrefix(text);
     if (!prefix) return prefix.error();
     const Unit bare{"", 1, 0};
     const std::string name = lowered(prefix->rest);

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/agenda.h"
 
+#include "core/judge/release_judge.h"
+
 #include <algorithm>
 #include <optional>
 
@@ -59,6 +61,16 @@ int urgency(const NextStep& next) {
     return 5;
 }
 
+// Somebody has signed for what is so now, and nothing is to be done to the blade.
+bool isSettled(const Blade& blade, const BladeVerdicts& verdicts) {
+    const auto last = std::find_if(blade.signatures.rbegin(), blade.signatures.rend(),
+                                   [&](const Signature& one) { return one.round == blade.round; });
+    if (last == blade.signatures.rend() || last->disposition == Disposition::temperAgain ||
+        last->disposition == Disposition::reharden)
+        return false;
+    return changedSince(last->basis, releaseBasis(verdicts)).empty();
+}
+
 } // namespace
 
 std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
@@ -77,7 +89,8 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
                 current == nullptr || current->state == State::pass || (early && current->state != State::notYet);
             if (begun || open) current = &*verdict;
         }
-        if (current == nullptr || current->state == State::pass) continue;
+        if (current == nullptr || current->state == State::pass || isSettled(batch.blades[i], verdicts.blades[i]))
+            continue;
         tasks.push_back({i, current->gate, current->next, current->state});
     }
     std::stable_sort(tasks.begin(), tasks.end(),

@@ -197,10 +197,15 @@ TemperAim temperAim(const Batch& batch, const Blade& blade) {
 TemperBook::TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases)
     : m_batch(batch), m_tables(tables), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables, cases)) {
     if (!batch.heat_runs.empty()) m_hardening.soak_c = batch.heat_runs.back().set_c;
+    const bool noted = std::any_of(batch.blades.begin(), batch.blades.end(), [](const Blade& blade) {
+        return std::any_of(blade.colds.begin(), blade.colds.end(),
+                           [&](const ColdTreatment& one) { return one.round == blade.round && one.after_temper == 0; });
+    });
+    if (noted) m_hardening.cold_treated = true;
     if (batch.recipe) {
         const RecipeStage* soak = batch.recipe->stage(StageKind::austenitise);
         if (!m_hardening.soak_c && soak != nullptr) m_hardening.soak_c = soak->temperature_c;
-        m_hardening.cold_treated = batch.recipe->stage(StageKind::cold) != nullptr;
+        m_hardening.cold_treated = noted || batch.recipe->stage(StageKind::cold) != nullptr;
     }
 }
 

@@ -61,6 +61,8 @@ enum class Fact {
     filesHard,           ///< likewise
     filesAcross,         ///< numbers: lower, upper, the file that would settle it
     filesStay,           ///< likewise across a limit, and no file of the set would settle it
+    coldTreated,         ///< numbers: temperature, hours
+    coldLate,            ///< after a temper, where little is left to turn; numbers: temperature, tempers before it
     finishedKnife,       ///< no temper or hardening of ours can mend it
     filesHarder,         ///< the rod chipped the edge: the harder half; numbers: lower, upper
     filesSofter,         ///< the edge rolled on the rod: the softer half; numbers: lower, upper
@@ -299,6 +301,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "files_hard",
                                           "files_across",
                                           "files_stay",
+                                          "cold_treated",
+                                          "cold_late",
                                           "finished_knife",
                                           "files_harder",
                                           "files_softer",

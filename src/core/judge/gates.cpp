@@ -19,7 +19,8 @@ Verdict judgeRead(const ReadBlade& read) {
     Verdict verdict =
         excused ? std::move(*excused) : (c.gate == Gate::quench ? quenchGate() : temperGate()).judge(*c.blade, read);
     if (!excused) {
-        verdict.cautions.push_back(c.gate == Gate::quench ? Caution::glassHard : Caution::hotWork);
+        // Beside a finished knife there is no oven.
+        if (!read.finished) verdict.cautions.push_back(c.gate == Gate::quench ? Caution::glassHard : Caution::hotWork);
         constexpr double overhangs_mm = 200;
         if (c.blade->shape.length() > overhangs_mm) verdict.cautions.push_back(Caution::overhang);
     }
@@ -68,9 +69,9 @@ std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, con
     verdicts.reserve(cases.size());
     for (std::size_t i = 0; i < cases.size(); ++i) {
         const Siblings siblings = family.siblingsOf(cases[i]);
-        verdicts.push_back(judgeRead(
-            ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i), heats.soakInLimits(i),
-                      heat.contains(i) ? &heat.at(i) : nullptr, runs, now)));
+        verdicts.push_back(
+            judgeRead(ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i),
+                                heats.soakInLimits(i), heat.contains(i) ? &heat.at(i) : nullptr, runs, now)));
     }
     return verdicts;
 }

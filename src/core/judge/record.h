@@ -256,6 +256,15 @@ struct WarpReading {
     Instant at;
 };
 
+/// A blade held far below the room's temperature, to turn what the quench left soft.
+struct ColdTreatment {
+    int round = 1;
+    int after_temper = 0; ///< 0 between quench and first temper, where it does most
+    double temperature_c = 0;
+    double hours = 0;
+    Instant at;
+};
+
 /// A temper colour seen on a part of a blade.
 struct ColourNote {
     int round = 1;
@@ -357,6 +366,7 @@ struct Blade {
     std::vector<BladeHeat> heats;     ///< in the order of the runs
     std::vector<WarpReading> warps;   ///< in order
     std::vector<ColourNote> colours;  ///< in order
+    std::vector<ColdTreatment> colds; ///< in order
     std::vector<EdgeGeometry> edges;  ///< as measured, in order; the last is the present one
     std::vector<EdgeRung> rungs;      ///< in order
     std::vector<GrindingNote> grinding;

@@ -46,6 +46,8 @@ struct ReleaseAnswer {
 
     /// Every asked gate is answered and nobody has signed for what is so now.
     bool maySign() const { return !out && !cracked && open.empty() && (signature == nullptr || !changed.empty()); }
+    /// Out, or signed for as it is: nobody has anything left to say.
+    bool decided() const { return out || (signature != nullptr && changed.empty()); }
     /// Released, and nothing has changed since.
     bool released() const {
         return signature != nullptr && changed.empty() && signature->disposition == Disposition::release;

@@ -178,7 +178,8 @@ enum class Caution {
     chop,
     bend,
     impact,
-    nail
+    nail,
+    dust
 };
 
 struct DecisionRow;

@@ -3,6 +3,7 @@
 #include "logbook/actions/blades.h"
 
 #include "core/base/number.h"
+#include "core/judge/gates.h"
 #include "logbook/actions/rows.h"
 #include "logbook/database.h"
 #include "logbook/rows.h"
@@ -342,6 +343,30 @@ Result<std::string> addBlade(Logbook& logbook, const std::string& batch, const B
         logbook.transact("blade added", [&] { return insertBlade(logbook, batch, id, draft, last->toInt() + 1); }), id);
 }
 
+Result<Done> changeShape(Logbook& logbook, const std::string& blade, const BladeShape& shape,
+                         const std::string& thickness_text) {
+    const double thickness = shape.thickness_mm;
+    if (thickness < 0 || thickness > 50) return refused("thickness", "a thickness lies between 0 and 50 mm");
+    return logbook.transact("blade measured anew", [&] {
+        return logbook.database().update("blade", q(blade),
+                                         {{"outline", outlineText(shape)},
+                                          {"thickness_mm", thickness > 0 ? QVariant(thickness) : QVariant()},
+                                          {"thickness_text", q(thickness_text)},
+                                          {"reading_line_mm", shape.reading_line_mm}});
+    });
+}
+
+Result<Done> renameBatch(Logbook& logbook, const std::string& batch, const std::string& name) {
+    if (trimmed(name).empty()) return refused("name", "a batch needs a name");
+    const Result<QVariant> taken =
+        logbook.database().single(QStringLiteral("SELECT id FROM batch WHERE name=? AND id<>?"), {q(name), q(batch)});
+    if (!taken) return taken.error();
+    if (!taken->isNull()) return refused("name", fmt::format("there is a batch {} already", name));
+    return logbook.transact("batch renamed", [&] {
+        return logbook.database().update("batch", q(batch), {{"name", q(name)}});
+    });
+}
+
 Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark) {
     if (trimmed(mark).empty()) return refused("mark", "a blade needs a mark");
     const Result<QVariant> taken =
@@ -446,6 +471,38 @@ Result<Done> strikeReading(Logbook& logbook, const std::string& reading, StrikeR
     });
 }
 
+Result<Done> moveReading(Logbook& logbook, const Batch& batch, const std::string& reading, const std::string& to) {
+    const Blade* target = nullptr;
+    const Reading* moved = nullptr;
+    for (const Blade& blade : batch.blades) {
+        if (blade.id == to) target = &blade;
+        for (const Reading& one : blade.readings) {
+            if (one.id == reading) moved = &one;
+        }
+    }
+    if (target == nullptr) return refused("blade", "there is no such blade in this batch");
+    if (moved == nullptr || moved->struck) return refused("reading", "only a reading that stands can be moved");
+    const Result<Tester> tester = testerById(logbook, moved->tester);
+    if (!tester) return tester.error();
+    ReadingDraft draft;
+    draft.blade = to;
+    draft.gate = moved->gate;
+    draft.round = target->round;
+    draft.after_temper = moved->gate == Gate::quench ? 0 : lastTemper(*target);
+    draft.scale = moved->scale;
+    draft.value = moved->value;
+    draft.as_entered = fmt::format("{:g}", moved->value);
+    draft.resolution = moved->resolution;
+    draft.zone = moved->zone;
+    draft.convex_radius_mm = moved->convex_radius_mm;
+    draft.tester = moved->tester;
+    draft.note = moved->note;
+    return logbook.transact("reading moved", [&]() -> Result<Done> {
+        auto done = strikeReading(logbook, reading, StrikeReason::typingSlip, "made on " + target->mark);
+        return done ? insertReading(logbook, logbook.newId(), draft, *tester, moved->time, {}, {}, {}) : done;
+    });
+}
+
 Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>& readings, const std::string& reason) {
     if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
     return logbook.transact("readings superseded", [&]() -> Result<Done> {
@@ -517,6 +574,27 @@ Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft) {
     if (draft.blades.empty()) return refused("blades", "no blade went through this temper");
     const std::string id = logbook.newId();
     return idOr(logbook.transact("temper cycle logged", [&] { return insertTemper(logbook, id, draft); }), id);
+}
+
+Result<Done> logCold(Logbook& logbook, const Batch& batch, const std::vector<std::string>& blades, double temperature_c,
+                     double hours, const Instant& at) {
+    if (blades.empty()) return refused("blades", "say which blades");
+    if (!(temperature_c >= -200 && temperature_c < 0)) return refused("temperature", "cold lies between -200 and 0 °C");
+    if (!(hours > 0 && hours <= 72)) return refused("hours", "the time lies within 72 hours");
+    return logbook.transact("cold treatment logged", [&]() -> Result<Done> {
+        for (const Blade& blade : batch.blades) {
+            if (std::find(blades.begin(), blades.end(), blade.id) == blades.end()) continue;
+            auto done = logbook.database().insert("cold", stamped({{"id", q(logbook.newId())},
+                                                                   {"blade", q(blade.id)},
+                                                                   {"round", blade.round},
+                                                                   {"after_cycle", lastTemper(blade)},
+                                                                   {"temperature_c", temperature_c},
+                                                                   {"hours", hours}},
+                                                                  at, logbook.person()));
+            if (!done) return done;
+        }
+        return Done{};
+    });
 }
 
 Result<Done> strikeTemper(Logbook& logbook, const std::string& temper, const std::string& reason) {

@@ -88,9 +88,17 @@ Result<Done> changeClaim(Logbook& logbook, const std::string& blade, const Blade
 Result<Done> takeFor(Logbook& logbook, const Batch& batch, const Blade& blade, const std::string& grade);
 /// A forgotten blade, at the end of its batch. Errors (refused): a mark in use, none, a shape that cannot be.
 Result<std::string> addBlade(Logbook& logbook, const std::string& batch, const BladeDraft& draft);
+/// Measured anew, or mistyped: the blade's shape and thickness; what they were stands in the change log.
+Result<Done> changeShape(Logbook& logbook, const std::string& blade, const BladeShape& shape,
+                         const std::string& thickness_text);
+/// Errors (refused): no name, one in use.
+Result<Done> renameBatch(Logbook& logbook, const std::string& batch, const std::string& name);
 Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::string& mark);
 /// Logs one reading; it is on disk when this returns.
 Result<std::string> logReading(Logbook& logbook, const ReadingDraft& draft);
+/// A reading that was typed for another blade than it was made on: it is struck out there and stands here, at its own
+/// time and by its own tester, without a place, which is not known. Errors (refused): it is struck out, or on a block.
+Result<Done> moveReading(Logbook& logbook, const Batch& batch, const std::string& reading, const std::string& to);
 /// Logs a series of strikes as one action. Errors (refused): no strikes.
 Result<Done> logSeries(Logbook& logbook, const SeriesDraft& series);
 Result<Done> strikeReading(Logbook& logbook, const std::string& reading, StrikeReason reason, const std::string& note);
@@ -99,6 +107,10 @@ Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>&
 /// Lets a reading that breaks a rule count, with the reason.
 Result<Done> acceptReading(Logbook& logbook, const std::string& reading, const std::string& reason);
 Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft);
+/// Blades held cold, each in its present round and after its tempers so far. Errors (refused): no blades, not between
+/// -200 and 0 °C, not up to 72 hours.
+Result<Done> logCold(Logbook& logbook, const Batch& batch, const std::vector<std::string>& blades, double temperature_c,
+                     double hours, const Instant& at);
 Result<Done> strikeTemper(Logbook& logbook, const std::string& temper, const std::string& reason);
 /// A new hardening round: the blade is quenched again and starts anew at the Quench gate.
 Result<std::string> reharden(Logbook& logbook, const std::string& blade, const std::string& reason,

@@ -17,31 +17,20 @@ namespace rollcall {
 namespace {
 
 // Entries that changed nothing but the record.
-constexpr std::array written{"batch added",
-                             "blade added",
-                             "blade renamed",
-                             "blade excused",
-                             "blade taken out",
-                             "claim changed",
-                             "limits changed",
-                             "zone window changed",
-                             "plan changed",
-                             "means changed",
-                             "rules changed",
-                             "note kept",
-                             "signed",
-                             "temper cycle logged",
-                             "temper cycle struck out",
-                             "grade re-assigned",
-                             "edge asked for",
-                             "grain asked for",
-                             "sample asked for",
-                             "steel named",
-                             "surprise looked into",
-                             "recipe chosen",
-                             "reading struck out",
-                             "readings superseded",
-                             "reading accepted"};
+constexpr std::array written{"batch added",         "blade added",
+                             "blade renamed",       "batch renamed",
+                             "blade measured anew", "cold treatment logged",
+                             "blade excused",       "blade taken out",
+                             "claim changed",       "limits changed",
+                             "zone window changed", "plan changed",
+                             "means changed",       "rules changed",
+                             "note kept",           "signed",
+                             "temper cycle logged", "temper cycle struck out",
+                             "grade re-assigned",   "edge asked for",
+                             "grain asked for",     "sample asked for",
+                             "steel named",         "surprise looked into",
+                             "recipe chosen",       "reading struck out",
+                             "readings superseded", "reading accepted"};
 
 LastAct::Kind kindOf(const std::string& action) {
     if (std::find(written.begin(), written.end(), action) != written.end()) return LastAct::Kind::written;

@@ -99,6 +99,23 @@ private slots:
     }
 
     void refusesQuantitiesThatCannotBe() {
+        // As a rule is read, and as scales for kitchens say it.
+        const struct {
+            const char* text;
+            Quantity quantity;
+            double is;
+        } typed[] = {{"3/16in", Quantity::length, 4.7625},      {"3/16 in", Quantity::length, 4.7625},
+                     {"1 1/4 in", Quantity::length, 31.75},     {"1/2\"", Quantity::length, 12.7},
+                     {"7/64 inch", Quantity::length, 2.778125}, {"95 thou", Quantity::length, 2.413},
+                     {"95mil", Quantity::length, 2.413},        {"30lb", Quantity::force, 133.446648},
+                     {"30 lbs", Quantity::force, 133.446648},   {"4 kg", Quantity::force, 39.2266}};
+        for (const auto& one : typed) {
+            const auto read = parseQuantity(one.text, one.quantity);
+            QVERIFY2(read.ok() && std::abs(*read - one.is) < 1e-6, one.text);
+        }
+        for (const char* none : {"3/0in", "/16in", "3/in", "1 2 3/4in", "3/16 lb"})
+            QVERIFY2(!parseQuantity(none, Quantity::length).ok(), none);
+        QVERIFY(!parseQuantity("3/16", Quantity::temperature).ok()); // only lengths are read off a rule
         QVERIFY(!parseQuantity("-300", Quantity::temperature).ok());
         QVERIFY(!parseQuantity("2 parsec", Quantity::length).ok());
         QVERIFY(!parseQuantity("207 mm", Quantity::temperature).ok());

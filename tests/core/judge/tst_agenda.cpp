@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/agenda.h"
 #include "core/judge/gate_case.h"
+#include "core/judge/release_judge.h"
 #include "tests/support/fixtures.h"
 
 #include <QtTest>
@@ -35,6 +36,35 @@ private slots:
         for (const Task& task : tasks) order << QString::fromStdString(batch.blades[task.blade].mark);
         QCOMPARE(order, (QStringList{"unread", "border", "hard", "soft"})); // good asks for nothing
         QCOMPARE(tasks[2].next.act, Act::temperAgain);
+    }
+
+    // Who was signed for asks for nothing, until something changes under the signature; to temper or harden it again is
+    // no end.
+    void aSignatureSettles_data() {
+        QTest::addColumn<int>("disposition");
+        QTest::addColumn<bool>("settled");
+        QTest::newRow("released over it") << int(Disposition::release) << true;
+        QTest::newRow("another purpose") << int(Disposition::otherPurpose) << true;
+        QTest::newRow("held") << int(Disposition::hold) << true;
+        QTest::newRow("sent back") << int(Disposition::sendBack) << true;
+        QTest::newRow("temper again") << int(Disposition::temperAgain) << false;
+        QTest::newRow("re-harden") << int(Disposition::reharden) << false;
+    }
+    void aSignatureSettles() {
+        QFETCH(int, disposition);
+        QFETCH(bool, settled);
+        Batch batch = tempered({"A"});
+        fixtures::read(batch.blades[0], Gate::temper, {58.0, 58.1, 58.2});
+        QCOMPARE(tasksOf(batch).size(), std::size_t(1));
+        const BatchVerdicts verdicts = judgeBatch(batch, fixtures::tables(), std::nullopt);
+        Signature signature;
+        signature.disposition = static_cast<Disposition>(disposition);
+        signature.basis = releaseBasis(verdicts.blades[0]);
+        batch.blades[0].signatures.push_back(signature);
+        QCOMPARE(tasksOf(batch).empty(), settled);
+        batch.window = {56, 60}; // judged otherwise now: what was signed for is no more
+        fixtures::read(batch.blades[0], Gate::temper, {61.0});
+        QCOMPARE(tasksOf(batch).size(), std::size_t(1));
     }
 
     void anUnverifiedTesterComesFirst() {

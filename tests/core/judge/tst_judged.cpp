@@ -21,7 +21,64 @@ class tst_Judged : public QObject {
         return batch;
     }
 
+    // A pile: A and B of the batch's own claim, C a knife of its own grade, D of the bar with a softer window.
+    static Batch pile() {
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "C", "B", "D"});
+        batch.shots.push_back({"bar", "", AnalysisMethod::xrf, "", typedShot("Cr 0.6; V 0.09").value(), false, {}});
+        batch.shots.push_back(
+            {"own", batch.blades[1].id, AnalysisMethod::xrf, "", typedShot("Cr 13.1; Mo 0.05").value(), false, {}});
+        batch.blades[1].own = BladeClaim{"X46Cr13", "X46Cr13", "", Window{54, 56}, {}, 0};
+        batch.blades[3].own = BladeClaim{"", "", "", Window{57, 59}, {}, {}};
+        for (Blade& blade : batch.blades) fixtures::read(blade, Gate::temper, {62.0, 62.1, 61.9});
+        return batch;
+    }
+
 private slots:
+    void claimsAreJudgedApart() {
+        const Batch batch = pile();
+        const auto groups = groupsOf(batch, tables());
+        QCOMPARE(groups.size(), std::size_t(3));
+        QCOMPARE(groups[0].blades, (std::vector<std::size_t>{0, 2}));
+        QCOMPARE(groups[1].blades, std::vector<std::size_t>{1});
+        QCOMPARE(groups[1].own->grade, std::string("X46Cr13"));
+        QCOMPARE(groups[1].own->shots.size(), std::size_t(1)); // its own, not the bar's
+        QCOMPARE(groups[2].own->shots.size(), std::size_t(2)); // of the same bar
+        const Judged judged(batch, tables(), std::nullopt);
+        QCOMPARE(judged.verdicts().blades.size(), batch.blades.size());
+        for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+            QCOMPARE(judged.verdicts().at(i, Gate::temper)->blade, batch.blades[i].id);
+            QCOMPARE(judged.verdict(i, Gate::steel).blade, batch.blades[i].id);
+            QVERIFY(std::abs(*judged.means()[i] - 61.8) < 1e-9);
+        }
+        QCOMPARE(judged.verdicts().at(0, Gate::temper)->state, State::pass);
+        QCOMPARE(judged.verdicts().at(2, Gate::temper)->state, State::pass);
+        QCOMPARE(judged.verdicts().at(1, Gate::temper)->state, State::fail);
+        QCOMPARE(judged.verdicts().at(1, Gate::temper)->next.act, Act::acceptOrReturn);
+        QCOMPARE(judged.verdicts().at(3, Gate::temper)->next.act, Act::temperAgain);
+        QCOMPARE(judged.batchOf(1).blades.size(), std::size_t(1));
+        // Its pieces are compared together, each of its own steel.
+        QCOMPARE(judged.facts(1).grade, std::string("X46Cr13"));
+        QCOMPARE(judged.facts(3).grade, std::string("115CrV3"));
+        QVERIFY(judged.facts(1).lot != judged.facts(0).lot);
+        QCOMPARE(judged.facts(3).lot, judged.facts(0).lot);
+        // A sample speaks for its own group, in the places of the batch.
+        const SampleState sample = judged.sample(2);
+        QCOMPARE(sample.read, (std::vector<std::size_t>{0, 2}));
+    }
+    // What a claim leaves empty is the batch's, whatever changes there later.
+    void anEmptyClaimIsTheBatchs() {
+        Batch batch = pile();
+        batch.blades[3].own->window.reset();
+        QCOMPARE(batch.claimOf(batch.blades[3]).window->low.value(), 61.0);
+        batch.window = {58, 60};
+        batch.purpose = "chopper";
+        QCOMPARE(batch.claimOf(batch.blades[3]).window->low.value(), 58.0);
+        QCOMPARE(batch.claimOf(batch.blades[1]).purpose, std::string("chopper"));
+        QCOMPARE(batch.claimOf(batch.blades[1]).window->low.value(), 54.0);
+        QVERIFY(batch.isFinished(batch.blades[1]) && !batch.isFinished(batch.blades[0]));
+        QVERIFY(batch.ofOneBar(batch.blades[3]) && !batch.ofOneBar(batch.blades[1]));
+    }
+
     void everyGateIsJudgedAndOnlyTheAskedAreVerdictsOfTheBatch() {
         const Batch batch = readBatch(); // asks Quench and Temper
         const Judged judged(batch, tables(), std::nullopt);

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/measure/files.h"
 
+#include <cmath>
 #include <QtTest>
 
 using namespace rollcall;
@@ -55,6 +56,48 @@ private slots:
         const FileBracket bracket = fileBracket(trials(files));
         QTEST(int(bracket.conflict), "conflict");
         QVERIFY(!bracket.lower && !bracket.upper); // what contradicts itself brackets nothing
+    }
+
+    // Whatever the blade is, the files are tried in the order that leaves the least: six files say all in three tries.
+    void theNextFileHalvesTheBracket() {
+        const std::vector<double> set{40, 45, 50, 55, 60, 65};
+        for (double blade = 37; blade < 70; blade += 1) {
+            std::vector<FileTrial> done;
+            while (const auto next = nextFile(set, done)) {
+                done.push_back({*next, blade > *next ? FileTouch::skates : FileTouch::bites});
+                QVERIFY2(done.size() <= 3, qPrintable(QString::number(blade)));
+            }
+            const FileBracket bracket = fileBracket(done);
+            QVERIFY(bracket.conflict == FileConflict::none);
+            QVERIFY(!bracket.lower || *bracket.lower < blade);
+            QVERIFY(!bracket.upper || *bracket.upper >= blade);
+            // No file of the set could tell more.
+            for (const double file : set)
+                QVERIFY(!(file > bracket.lower.value_or(0) && file < bracket.upper.value_or(100)));
+        }
+    }
+    void theNextFile() {
+        QVERIFY(!nextFile({}, {}));
+        QCOMPARE(nextFile({62}, {}).value(), 62.0);
+        QVERIFY(!nextFile({62}, trials("s62")));
+        QCOMPARE(nextFile({50, 55, 60, 65}, trials("b60")).value(), 55.0);
+        QVERIFY(!nextFile({50, 55, 60, 65}, trials("s60 b55"))); // contradict each other: repeat first
+    }
+
+    // E37, by hand: a file is known to 1.5, so two files 5 apart need 8 of width; 65 confirms 63.5 at most.
+    void whatASetCanConfirm() {
+        const std::vector<double> set{40, 45, 50, 55, 60, 65};
+        QCOMPARE(filesReach(set).narrowest, 8.0);
+        QCOMPARE(filesReach(set).highest, 63.5);
+        QVERIFY(std::isinf(filesReach({62}).narrowest));
+        QCOMPARE(filesReach({62}).highest, 60.5);
+        QVERIFY(filesConfirm(set, 53.5, 61.5));  // 55 skates, 60 bites
+        QVERIFY(!filesConfirm(set, 54.0, 61.5)); // half a point too narrow below
+        QVERIFY(!filesConfirm(set, 58.0, 60.0)); // no file lies that well
+        QVERIFY(filesConfirm(set, 63.5, {}) && !filesConfirm(set, 64.0, {}));
+        QVERIFY(filesConfirm(set, {}, 50.0));     // only an upper limit
+        QVERIFY(!filesConfirm({62}, 58.0, 66.0)); // one file never brackets
+        QVERIFY(!filesConfirm({}, 50.0, {}));
     }
 };
 

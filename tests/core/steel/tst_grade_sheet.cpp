@@ -111,6 +111,30 @@ private slots:
         QCOMPARE(names("O1").first(), QStringLiteral("O1"));
         QVERIFY(names("").size() == int(tables().grades().size()));
     }
+
+    // A grade made of a shot: the ranges hold what was read, three errors wide where that is more than a tenth; with a
+    // nearest grade it is a grade at once, without one it says what is missing.
+    void aSheetOfAShot() {
+        const auto shot = typedShot("Cr 13.2 0.1; Mo 0.55; V <0.05; C 0.9 0.1").value();
+        const Grade* nearest = tables().grade("440C");
+        const GradeSheet sheet = sheetOfShot(shot.elements, nearest, "Box 7");
+        QCOMPARE(sheet.at("name"), std::string("Box 7"));
+        QCOMPARE(sheet.at("confidence"), std::string("low"));
+        QVERIFY2(sheet.at("composition").find("Cr 11.9-14.5") != std::string::npos, sheet.at("composition").c_str());
+        QVERIFY2(sheet.at("composition").find("C 0.6-1.2") != std::string::npos, sheet.at("composition").c_str());
+        QVERIFY2(sheet.at("composition").find("V -0.05") != std::string::npos, sheet.at("composition").c_str());
+        QVERIFY(sheet.at("note").find("440C by guess") != std::string::npos);
+        const auto grade = gradeFromSheet(sheet, tables());
+        QVERIFY2(grade.ok(), grade.ok() ? "" : grade.error().text.c_str());
+        QCOMPARE(grade->confidence, Confidence::low);
+        QCOMPARE(grade->austenitise_c.low, nearest->austenitise_c.low);
+        // The piece it was shot at answers to it.
+        const Tables with = tables().withOwnGrades({*grade});
+        const auto match = matchGrade({{shot.elements, AnalysisMethod::xrf}}, *with.grade("Box 7"), with);
+        QVERIFY(match.ok() && match->claim != Claim::notConsistent);
+        const auto bare = gradeFromSheet(sheetOfShot(shot.elements, nullptr, "Box 8"), tables());
+        QVERIFY(!bare.ok() && !bare.error().place.empty());
+    }
 };
 
 QTEST_APPLESS_MAIN(tst_GradeSheet)

@@ -221,7 +221,7 @@ Verdict judgeEdge(const Batch& batch, std::size_t index, std::optional<double> h
     if (auto excused = excusedVerdict(blade, Gate::edge)) return *excused;
     const EdgeOfBlade edge(batch, blade, hrc, tables);
     Verdict verdict = edgeGate().judge(blade, edge);
-    verdict.cautions = {Caution::sharpEdge};
+    verdict.cautions = {Caution::sharpEdge, Caution::dust};
     verdict.taken = static_cast<int>(edge.ladder.rungs.size());
     return verdict;
 }

@@ -262,6 +262,15 @@ void zones(const ReadBlade& b, Findings& f) {
     }
 }
 
+void cold(const ReadBlade& b, Findings& f) {
+    for (const ColdTreatment& one : b.blade().colds) {
+        if (one.round != b.blade().round) continue;
+        if (one.after_temper > 0 && b.c.gate == Gate::temper)
+            f.say(Fact::coldLate, Tone::caution, "heat", {one.temperature_c, double(one.after_temper)});
+        if (one.after_temper == 0) f.say(Fact::coldTreated, Tone::note, "heat", {one.temperature_c, one.hours});
+    }
+}
+
 void steelOf(const ReadBlade& b, Findings& f) {
     if (!b.steel) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
     f.say(*b.steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *b.steel ? Tone::good : Tone::caution, "M26", {},
@@ -352,6 +361,7 @@ ReadRules evidenceRules() {
            Fact::surpriseShared, Fact::surpriseAlone}},
          expectation},
         {{"second tester", "a set that was superseded", {Fact::notLookedAt, Fact::secondOpinion}}, secondTester},
+        {{"cold", "a cold treatment", {Fact::coldTreated, Fact::coldLate}}, cold},
         {{"zones", "readings of another zone", {Fact::zoneBeside, Fact::partReading}}, zones},
         {{"steel", "the Steel gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts}},
          steelOf},

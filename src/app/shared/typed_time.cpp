@@ -1,0 +1,31 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shared/typed_time.h"
+
+#include <QDateTime>
+
+namespace rollcall {
+
+Result<Instant> typedTime(const QString& text, const Instant& now) {
+    const QString plain = text.simplified();
+    if (plain.isEmpty()) return now;
+    const int offset = now.offset_minutes * 60;
+    const QDateTime here = QDateTime::fromMSecsSinceEpoch(now.utc_ms, Qt::OffsetFromUTC, offset);
+    QDateTime when;
+    const QTime time = QTime::fromString(plain, QStringLiteral("H:mm"));
+    if (time.isValid()) {
+        when = QDateTime(here.date(), time, Qt::OffsetFromUTC, offset);
+        if (when > here) when = when.addDays(-1);
+    } else {
+        for (const char* form : {"yyyy-MM-dd H:mm", "yyyy-MM-ddTH:mm", "d.M.yyyy H:mm"}) {
+            const QDateTime read = QDateTime::fromString(plain, QString::fromLatin1(form));
+            if (read.isValid()) when = QDateTime(read.date(), read.time(), Qt::OffsetFromUTC, offset);
+        }
+    }
+    if (!when.isValid())
+        return Error{ErrorKind::argument, plain.toStdString(), "a time is typed like 14:30 or 2026-11-24 18:00"};
+    if (when > here) return Error{ErrorKind::range, plain.toStdString(), "it lies ahead"};
+    return Instant{when.toMSecsSinceEpoch(), now.offset_minutes};
+}
+
+} // namespace rollcall
