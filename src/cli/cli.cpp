@@ -51,7 +51,7 @@ constexpr std::array<Command, 31> commands{{
     {"export", exportTo, 2, "without-names"},
     {"merge", merge, 2, "trial"},
     {"import-package", importPackageInto, 2, ""},
-    {"report", report, 2, "pdf= csv= xlsx= svg= card= pile= pieces= letter shop="},
+    {"report", report, 2, "pdf= csv= xlsx= svg= card= pile= pieces= letter shop= released-only"},
     {"rules", rules, 0, ""},
     {"demo", demo, 1, "seed= today= scale="},
 }};

@@ -112,6 +112,7 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
         CertificateOptions made;
         made.shop = file("shop");
         made.letter = options.has("letter");
+        made.released_only = options.has("released-only");
         made.now = now;
         if (auto done = writeCertificate(file("pdf"), *batch, verdicts, tables, made); !done) return done.error();
         wrote("pdf");

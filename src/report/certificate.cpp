@@ -243,6 +243,49 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     }
 }
 
+// "GK-1, GK-2" and how many more.
+QString marksText(const QStringList& marks) {
+    constexpr qsizetype shown = 12;
+    if (marks.size() <= shown) return marks.join(QStringLiteral(", "));
+    return tr("%1 and %2 more").arg(marks.mid(0, shown).join(QStringLiteral(", "))).arg(marks.size() - shown);
+}
+
+// What was done to them by heat, those treated alike together; and what was read elsewhere than at the edge.
+void drawTreatment(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
+    std::vector<std::pair<QString, QStringList>> alike;
+    for (const Blade& blade : batch.blades) {
+        QStringList parts;
+        if (blade.round > 1) parts << tr("hardened %1 times").arg(blade.round);
+        for (const ColdTreatment& cold : blade.colds) {
+            if (cold.round == blade.round)
+                parts << tr("cold %1 for %2").arg(words::degrees(cold.temperature_c), words::hours(cold.hours));
+        }
+        for (const Temper& temper : blade.tempers) {
+            if (temper.round != blade.round) continue;
+            parts << tr("tempered at %1 for %2")
+                         .arg(temper.temperature_c ? words::degrees(*temper.temperature_c)
+                                                   : tr("a temperature not noted"),
+                              temper.hours ? words::hours(*temper.hours) : tr("a time not noted"));
+        }
+        if (parts.isEmpty()) continue;
+        const QString text = parts.join(QStringLiteral(", "));
+        const auto same = std::find_if(alike.begin(), alike.end(), [&](const auto& one) { return one.first == text; });
+        (same != alike.end() ? *same : alike.emplace_back(text, QStringList())).second
+            << QString::fromStdString(blade.mark);
+    }
+    for (const auto& [text, marks] : alike) page.paragraph(QStringLiteral("%1: %2.").arg(marksText(marks), text), 10);
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Verdict* temper = at(verdicts.blades[i], Gate::temper);
+        if (temper == nullptr) continue;
+        for (const Reason& reason : temper->reasons) {
+            if (reason.fact == Fact::zoneBeside || reason.fact == Fact::withAllowance)
+                page.paragraph(QStringLiteral("%1: %2.").arg(QString::fromStdString(batch.blades[i].mark),
+                                                             words::sentence(reason)),
+                               10);
+        }
+    }
+}
+
 void drawTests(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
     bool begun = false;
     const auto begin = [&] {
@@ -307,13 +350,27 @@ RuleData meansRule(const Batch& batch, const BatchVerdicts& verdicts) {
     return rule;
 }
 
-int drawCertificate(Paper& paper, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables,
+int drawCertificate(Paper& paper, const Batch& whole, const BatchVerdicts& all, const Tables& tables,
                     const CertificateOptions& options) {
+    Batch released;
+    BatchVerdicts theirs;
+    if (options.released_only) {
+        released = whole;
+        released.blades.clear();
+        for (std::size_t i = 0; i < whole.blades.size(); ++i) {
+            if (!releaseAnswer(whole, i, all.blades[i], tables).released()) continue;
+            released.blades.push_back(whole.blades[i]);
+            theirs.blades.push_back(all.blades[i]);
+        }
+    }
+    const Batch& batch = options.released_only ? released : whole;
+    const BatchVerdicts& verdicts = options.released_only ? theirs : all;
     Page page(paper, tr("%1, written by Rollcall on %2").arg(QString::fromStdString(batch.name), timeOf(options.now)));
     drawHead(page, batch, options);
     drawMeans(page, batch, verdicts);
     drawTable(page, batch, verdicts, tables);
     drawMethod(page, batch, verdicts);
+    drawTreatment(page, batch, verdicts);
     drawTests(page, batch, verdicts, tables);
     drawIndents(page, batch, verdicts);
     drawLimits(page);

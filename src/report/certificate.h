@@ -17,6 +17,7 @@ struct CertificateOptions {
     QImage mark;         ///< of the shop; null: none
     bool letter = false; ///< US Letter instead of A4
     Instant now;
+    bool released_only = false; ///< pieces that are not released are left out, and so is what was found out about them
 };
 
 /// All means after temper on one rule with their window; the needles carry the ends of the marks.

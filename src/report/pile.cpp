@@ -87,6 +87,7 @@ std::vector<PileRow> pileRows(const Batch& batch, const BatchVerdicts& verdicts)
         PileRow row;
         row.mark = QString::fromStdString(blade.mark);
         row.sold_as = QString::fromStdString(claim.claimed.empty() ? claim.grade : claim.claimed);
+        row.purpose = QString::fromStdString(claim.purpose);
         row.window = *claim.window;
         const std::optional<Verdict>& steel = verdicts.at(i, Gate::steel);
         row.steel = steelOf(steel ? &*steel : nullptr);

@@ -24,6 +24,7 @@ QString steelName(PileSteel steel);
 struct PileRow {
     QString mark;
     QString sold_as;
+    QString purpose;
     PileSteel steel = PileSteel::notLooked;
     QString decided_by; ///< the element that decides, with what it read; empty where none does
     std::optional<double> hrc;

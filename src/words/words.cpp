@@ -207,7 +207,7 @@ QString headline(const Verdict& v) {
     for (const Reason& r : v.reasons) {
         if (r.fact == Fact::filesPass || r.fact == Fact::filesSoft || r.fact == Fact::filesHard ||
             r.fact == Fact::filesAcross || r.fact == Fact::filesStay)
-            return sentence(r);
+            return tr("%1 by the files.").arg(bracketText(number(r, 0), number(r, 1)));
     }
     if (!v.measurement) return {};
     const Measurement& m = *v.measurement;
@@ -270,7 +270,7 @@ NextWords nextStep(const Verdict& v) {
             return {tr("Temper again at %1").arg(degrees(temper->advised->temperature_c)), temperDetail(*temper)};
         return {tr("Temper again"), tr("a little hotter, then read")};
     case Act::takeShot:
-        return {tr("Shoot the bar"), tr("on bare, clean metal; three shots")};
+        return {tr("Take a shot"), tr("on bare, clean metal; three are better")};
     case Act::reassign:
         if (const auto* to = v.next.as<GradeStep>())
             return {tr("Take it for %1").arg(QString::fromStdString(to->grade)),
@@ -289,7 +289,7 @@ NextWords nextStep(const Verdict& v) {
     case Act::makerDecides:
         return {tr("You decide"), tr("this tester cannot settle it")};
     case Act::acceptOrReturn:
-        return {tr("Take it or send it back"), tr("as it is, for another use, back, or ask the seller")};
+        return {tr("Keep or send back"), tr("another use, ask the seller")};
     case Act::verifyOnHarderBlock:
         return {tr("Verify the tester"), tr("on a block near this hardness")};
     case Act::backToSteel:
@@ -471,7 +471,7 @@ QString taskText(const QString& mark, const NextStep& next) {
     case Act::makerDecides:
         return tr("%1: you decide").arg(mark);
     case Act::acceptOrReturn:
-        return tr("%1: take it or send it back").arg(mark);
+        return tr("%1: keep it or send it back").arg(mark);
     case Act::nothing:
     case Act::done:
     case Act::out:

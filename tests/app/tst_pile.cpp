@@ -110,6 +110,7 @@ private slots:
     // something to click, and in no more acts than a hand takes in a few minutes.
     void fromTwoFilesToThePage() {
         WindowDriver d;
+        QSettings().remove(QStringLiteral("xrf/sigmas")); // as on a new computer
         takeIn(d); // verified, the first file dropped and taken
         int acts = 0;
         const auto did = [&](const char* id) {

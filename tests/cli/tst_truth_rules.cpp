@@ -298,9 +298,11 @@ private slots:
         QCOMPARE(next(straw), QStringLiteral("temper"));
         const double afterStraw = straw["next"].toObject()["temperature_c"].toDouble();
         QVERIFY2(afterStraw > 200 && afterStraw < 400, qPrintable(QString::number(afterStraw)));
-        // As hard as that after a hotter temper: it needs a hotter one still.
-        const double afterBlue = nextAfter("bronze")["next"].toObject()["temperature_c"].toDouble();
-        QVERIFY2(afterBlue > afterStraw, qPrintable(QString::number(afterBlue)));
+        // The next one is hotter than what the colour stands for, whichever it is.
+        const QJsonObject bronze = nextAfter("bronze");
+        QVERIFY2(said(bronze, "temper").contains("by its colour, bronze"), qPrintable(said(bronze, "temper")));
+        const double afterBronze = bronze["next"].toObject()["temperature_c"].toDouble();
+        QVERIFY2(afterBronze > 235 && afterBronze < 400, qPrintable(QString::number(afterBronze)));
     }
 
     // E31. A chip on a thin edge that its geometry explains stays so after the edge is ground stouter; what the thin

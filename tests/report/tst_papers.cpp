@@ -42,7 +42,7 @@ class tst_Papers : public QObject {
     static QString certificateOf(const Batch& batch) {
         return wordsOf([&](Paper& paper) {
             return drawCertificate(paper, batch, judgeBatch(batch, tables(), fixtures::at(12)), tables(),
-                                   {QStringLiteral("Orchard tools"), {}, false, fixtures::at(15)});
+                                   {QStringLiteral("Orchard tools"), {}, false, fixtures::at(15), false});
         });
     }
 
@@ -59,6 +59,45 @@ private slots:
         const QString paper = certificateOf(batch);
         QVERIFY2(paper.contains("outside by at most 0.5 HRC passes"), qPrintable(paper));
         QVERIFY2(paper.contains("verified every month"), qPrintable(paper));
+    }
+    // What was done by heat, those treated alike in one line; and what lies beside the edge.
+    void whatWasDoneByHeat() {
+        Batch batch = read(3);
+        for (Blade& blade : batch.blades)
+            blade.tempers = {{"t1", 1, 1, 205, 2, "", {}}, {"t2", 1, 2, 207, 1.5, "", {}}};
+        batch.blades[2].tempers.pop_back();
+        batch.blades[2].colds.push_back({1, 0, -75, 1, {}});
+        batch.blades[1].round = 2;
+        for (Temper& temper : batch.blades[1].tempers) temper.round = 2;
+        const auto plain = [](QString text) { return text.replace(QChar(0x202F), ' ').replace(QChar::Nbsp, ' '); };
+        const QString paper = plain(certificateOf(batch));
+        QVERIFY2(paper.contains("GK-1: tempered at 205 °C for 2 h, tempered at 207 °C for 1.5 h."), qPrintable(paper));
+        QVERIFY2(paper.contains("GK-2: hardened 2 times, tempered at 205"), qPrintable(paper));
+        QVERIFY2(paper.contains("GK-3: cold −75 °C for 1 h, tempered at 205 °C for 2 h.") ||
+                     paper.contains("GK-3: cold -75 °C for 1 h, tempered at 205 °C for 2 h."),
+                 qPrintable(paper));
+        batch.blades[2] = batch.blades[0];
+        batch.blades[2].mark = "GK-3";
+        QVERIFY2(plain(certificateOf(batch)).contains("GK-1, GK-3: tempered at"), qPrintable(certificateOf(batch)));
+    }
+    // Only what goes out: the others, and what became of them, are not on it.
+    void onlyReleasedPieces() {
+        Batch batch = read(3);
+        const BatchVerdicts then = judgeBatch(batch, tables(), fixtures::at(12));
+        batch.blades[1].signatures = {
+            {Disposition::release, 1, releaseBasis(then.blades[1]), "", "HB", fixtures::at(11)}};
+        batch.blades[2].signatures = {
+            {Disposition::scrap, 1, releaseBasis(then.blades[2]), "cracked in grinding", "HB", fixtures::at(11)}};
+        const auto paper = [&](bool only) {
+            return wordsOf([&](Paper& page) {
+                return drawCertificate(page, batch, judgeBatch(batch, tables(), fixtures::at(12)), tables(),
+                                       {{}, {}, false, fixtures::at(15), only});
+            });
+        };
+        QVERIFY(paper(false).contains("GK-1") && paper(false).contains("cracked in grinding"));
+        const QString own = paper(true);
+        QVERIFY2(own.contains("GK-2") && own.contains("one piece"), qPrintable(own));
+        QVERIFY2(!own.contains("GK-1") && !own.contains("GK-3") && !own.contains("cracked"), qPrintable(own));
     }
     // Readings superseded after the signature: it is stale, and the certificate says both.
     void aSignatureGoesStaleByASupersede() {

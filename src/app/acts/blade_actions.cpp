@@ -81,6 +81,9 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     const Batch& batch = m_document.batch();
     // Offered: all blades that have had as many tempers as the one in hand, and are still in the batch.
     const Blade* current = m_document.blade();
+    if (current != nullptr && batch.isFinished(*current))
+        return emit said(tr("%1 came finished: it gets no temper of ours.").arg(QString::fromStdString(current->mark)),
+                         true);
     QStringList marks;
     for (const Blade& blade : batch.blades) {
         if (current != nullptr && !isOutBefore(blade, Gate::temper) && lastTemper(blade) == lastTemper(*current))

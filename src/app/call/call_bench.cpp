@@ -113,7 +113,7 @@ void CallBench::paintHead(QPainter& painter) const {
         context = blade->round > 1 ? tr("as quenched, hardening %1").arg(blade->round) : tr("as quenched");
     } else {
         const int last = lastTemper(*blade);
-        context = tr("no temper logged");
+        context = m_document.batch().isFinished(*blade) ? tr("a finished knife") : tr("no temper logged");
         for (const Temper& temper : blade->tempers) {
             if (temper.round != blade->round || temper.number != last) continue;
             QStringList parts;

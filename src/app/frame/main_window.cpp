@@ -178,7 +178,7 @@ void MainWindow::refresh() {
     m_column->show(m_current->content());
     const bool all = m_current->wantsAll();
     m_track->setVisible(!all);
-    m_left->setVisible(!all);
+    m_left->setVisible(!all && !m_current->isRoll());
     m_column->setVisible(!all);
     // What has a button in the column already needs none in the row.
     const ColumnContent& column = m_column->content();

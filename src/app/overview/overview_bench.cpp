@@ -215,8 +215,9 @@ ColumnContent OverviewBench::content() const {
     }
     content.left = tr("Menu");
     content.left_key = QStringLiteral("F10");
-    content.right = tr("Log temper");
-    content.right_key = QStringLiteral("T");
+    const bool pile = batch.isPile();
+    content.right = pile ? tr("The pile") : tr("Log temper");
+    if (!pile) content.right_key = QStringLiteral("T");
     return content;
 }
 
@@ -236,7 +237,9 @@ void OverviewBench::leftAct() {
 }
 
 void OverviewBench::rightAct() {
-    if (m_document.hasBatch()) m_actions.logTemper({});
+    if (!m_document.hasBatch()) return;
+    if (m_document.batch().isPile()) return emit commandWanted(QStringLiteral("pile"));
+    m_actions.logTemper({});
 }
 
 QStringList OverviewBench::offers() const {
@@ -286,7 +289,8 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     painter.fillRect(0, top, width(), 1, p.line);
     const Gate gate = m_document.batch().planOf(Gate::temper).required ? Gate::temper : Gate::quench;
     RuleData rule;
-    rule.window = windowOf(m_document.batch(), *m_document.blade(), gate, m_document.tables());
+    if (!m_document.batch().isPile()) // there each has its own
+        rule.window = windowOf(m_document.batch(), *m_document.blade(), gate, m_document.tables());
     rule.caption = gate == Gate::temper ? tr("After temper, by blade") : tr("As quenched, by blade");
     rule.compact = true;
     std::vector<double> values;

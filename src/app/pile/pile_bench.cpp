@@ -21,9 +21,27 @@ namespace rollcall {
 namespace {
 
 constexpr int headHeight = 60;
-constexpr int rowHeight = 56;
+constexpr int rowHeight = 62;
 
-// A zone with its sign; all else as words, two lines where one is too narrow.
+// What stands under a cell in small letters: what decides, how many readings, what is asked, what was noted.
+QString below(const PileRow& row, int column) {
+    switch (column) {
+    case PileModel::soldAs:
+        return row.purpose;
+    case PileModel::steel:
+        return row.decided_by;
+    case PileModel::hardness:
+        return !row.hrc            ? QString()
+               : row.readings == 1 ? PileBench::tr("one reading")
+                                   : PileBench::tr("%1 readings").arg(row.readings);
+    case PileModel::zone:
+        return row.window.low || row.window.high ? PileBench::tr("asked %1").arg(words::windowText(row.window))
+                                                 : QString();
+    default:
+        return {};
+    }
+}
+
 class PileDelegate : public QStyledItemDelegate {
 public:
     PileDelegate(const PileModel& model, const QSortFilterProxyModel& order, const Look& look, QObject* parent)
@@ -37,21 +55,25 @@ public:
         painter->fillRect(r, current ? p.paper : p.panel);
         painter->fillRect(r.left(), r.bottom(), r.width(), 1, p.hair);
         if (current && index.column() == 0) painter->fillRect(r.left(), r.top(), px(4), r.height(), p.primary);
-        QRect room = r.adjusted(px(8), px(4), -px(4), -px(4));
+        int left = r.left() + px(10);
         const bool strong = index.column() == PileModel::piece || index.column() == PileModel::hardness;
-        QColor ink = p.ink;
+        if (index.column() == PileModel::note) { // in two lines
+            painter->setFont(m_look.font(14));
+            painter->setPen(p.muted);
+            painter->drawText(r.adjusted(px(10), px(8), -px(4), -px(6)), Qt::AlignVCenter | Qt::TextWordWrap, row.note);
+            return;
+        }
+        const QFont font = m_look.font(strong ? 20 : 18, strong);
+        QColor ink = index.column() == PileModel::steel && row.steel == PileSteel::no ? p.fail : p.ink;
         if (index.column() == PileModel::zone && row.hrc) {
-            drawVerdictGlyph(*painter, room.left(), r.center().y() - px(9), px(18), row.state, m_look, p.panel);
-            room.setLeft(room.left() + px(26));
+            drawVerdictGlyph(*painter, left, r.top() + px(12), px(20), row.state, m_look, p.panel);
+            left += px(28);
             ink = p.number(row.state);
         }
-        if (index.column() == PileModel::note || index.column() == PileModel::decidedBy) ink = p.muted;
-        painter->setPen(ink);
-        const int size = strong                                                                        ? 18
-                         : index.column() == PileModel::note || index.column() == PileModel::decidedBy ? 14
-                                                                                                       : 16;
-        painter->setFont(m_look.font(size, strong));
-        painter->drawText(room, Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, index.data().toString());
+        const int room = r.right() - left - px(4);
+        drawText(*painter, left, r.top() + px(29), elided(index.data().toString(), font, room), font, ink);
+        drawText(*painter, r.left() + px(10), r.top() + px(50),
+                 elided(below(row, index.column()), m_look.font(14), r.width() - px(14)), m_look.font(14), p.muted);
     }
 
 private:
@@ -158,12 +180,13 @@ PileBench::PileBench(Document& document, ShopActions& actions, const Seams& seam
     head->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     head->setHighlightSections(false);
     head->setSectionResizeMode(QHeaderView::Stretch);
-    for (const auto& [column, width] : {std::pair<int, int>{PileModel::piece, 92},
-                                        {PileModel::steel, 92},
-                                        {PileModel::hardness, 112},
-                                        {PileModel::readings, 40},
-                                        {PileModel::asked, 84},
-                                        {PileModel::zone, 92}}) {
+    for (const int said : {PileModel::decidedBy, PileModel::readings, PileModel::asked})
+        m_table->setColumnHidden(said, true); // under the others, and in the table that leaves
+    for (const auto& [column, width] : {std::pair<int, int>{PileModel::piece, 104},
+                                        {PileModel::soldAs, 148},
+                                        {PileModel::steel, 210},
+                                        {PileModel::hardness, 124},
+                                        {PileModel::zone, 150}}) {
         head->setSectionResizeMode(column, QHeaderView::Fixed);
         head->resizeSection(column, look.px(width));
     }
@@ -263,7 +286,7 @@ ColumnContent PileBench::content() const {
     const int passed = count([](const PileRow& r) { return r.state == State::pass; });
     content.caption = tr("%1, the whole pile").arg(QString::fromStdString(m_document.batch().name));
     content.state = off + wrong > 0 ? State::fail : read < static_cast<int>(rows.size()) ? State::notYet : State::pass;
-    content.word = off + wrong > 0                           ? tr("Some are not as sold")
+    content.word = off + wrong > 0                           ? tr("Not as sold")
                    : content.state == State::notYet          ? tr("Not all read")
                    : passed == static_cast<int>(rows.size()) ? tr("As sold")
                                                              : tr("Read");

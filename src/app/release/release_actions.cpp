@@ -60,12 +60,25 @@ void ReleaseBench::askSample() {
 
 void ReleaseBench::certificate() {
     if (!m_document.hasBatch()) return;
-    onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
-            [this](Paper& paper, const FormValues& v) {
+    const auto on = [this](bool releasedOnly) {
+        onPaper(
+            tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
+            [this, releasedOnly](Paper& paper, const FormValues& v) {
                 const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
-                                                 v["paper"] == QLatin1String("Letter"), m_document.now()};
+                                                 v["paper"] == QLatin1String("Letter"), m_document.now(), releasedOnly};
                 return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(), options);
             });
+    };
+    const auto released = std::count_if(m_answers.begin(), m_answers.end(),
+                                        [](const ReleaseAnswer& answer) { return answer.released(); });
+    if (released == 0 || released == static_cast<std::ptrdiff_t>(m_answers.size())) return on(false);
+    (new ChoiceDialog(
+         tr("Which pieces?"), {},
+         {{QStringLiteral("1"), tr("All %1").arg(m_answers.size()), tr("each with what became of it")},
+          {QStringLiteral("2"), released == 1 ? tr("The released one") : tr("The %1 released").arg(released),
+           tr("the others are not mentioned")}},
+         m_look, window()))
+        ->ask([on](int i) { on(i == 1); });
 }
 
 void ReleaseBench::otherPapers() {

@@ -32,6 +32,8 @@ public:
     /// Why it cannot be opened for a gate now; empty when it can.
     virtual QString whyNotAt(Gate) const { return {}; }
     virtual bool needsBlade() const { return true; }
+    /// Whether it shows the blades itself and takes the roll's room.
+    virtual bool isRoll() const { return false; }
     /// What stands in the place of the roll; null for the roll itself.
     virtual QWidget* side() { return nullptr; }
     /// Whether what was begun here and is done elsewhere leads back here.

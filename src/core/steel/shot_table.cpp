@@ -99,6 +99,7 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
         std::string piece;
         std::string text = "element;percent;error\n";
         int line = 0;
+        std::vector<int> at = {}; ///< line of the table that each of its own came from
     };
     std::vector<Lines> shots;
     for (const CsvRow& row : csv->rows) {
@@ -110,6 +111,7 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
             if (shots.empty() || shots.back().piece != who) shots.push_back({who, "element;percent;error\n", row.line});
             shots.back().text +=
                 field(element) + ';' + valueIn(field(percent)) + ';' + (error != none ? field(error) : "") + '\n';
+            shots.back().at.push_back(row.line);
             continue;
         }
         Lines shot{who, "element;percent;error\n", row.line};
@@ -121,6 +123,7 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
                     stated = field(k);
             }
             shot.text += columns[i].element + ';' + valueIn(field(i)) + ';' + stated + '\n';
+            shot.at.push_back(row.line);
         }
         shots.push_back(std::move(shot));
     }
@@ -138,7 +141,8 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
             table.skipped.push_back({lines.line, "no element was found in this row"});
             continue;
         }
-        for (const CompositionShot::Skipped& one : shot->skipped) table.skipped.push_back({lines.line, one.reason});
+        for (const CompositionShot::Skipped& one : shot->skipped) // behind the header of its own lines
+            table.skipped.push_back({lines.at[static_cast<std::size_t>(one.line - 2)], one.reason});
         table.rows.push_back({lines.piece, std::move(shot).value(), lines.line});
     }
     if (table.rows.empty()) return Error{ErrorKind::input, "", "no row holds a composition"};

@@ -16,6 +16,8 @@ Result<Done> insertReading(Logbook& logbook, const std::string& id, const Readin
                            const std::string& import, const std::string& identity);
 /// Logs a temper without a transaction of its own; numbers it for each blade.
 Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft);
+/// Refuses a mark that stands already, by a statement that counts those of this id.
+Result<Done> notYetMarked(Logbook& logbook, const char* sql, const std::string& id, const char* otherwise);
 Result<Tester> testerById(Logbook& logbook, const std::string& id);
 Result<Done> keepBytes(Logbook& logbook, const QString& sha, const QByteArray& bytes);
 /// Keeps a file and gives the id of its attachment.

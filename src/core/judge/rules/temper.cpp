@@ -123,6 +123,7 @@ void nextTemper(const ReadBlade& b, Findings& f) {
 
 void softened(const ReadBlade& b, Findings& f) {
     if (!b.decidable() || !b.at(Side::soft)) return;
+    if (b.finished) return f.say(Fact::ruleOutFalseSoftness, Tone::note, "temper");
     f.say(Fact::temperingCannotRaise, Tone::caution, "temper");
     f.say(Fact::ruleOutFalseSoftness, Tone::note, "temper");
     sayBeforeHardening(b, f);
