@@ -156,6 +156,10 @@ QString windowText(const Window& window) {
     return tr("no window");
 }
 
+QString touchName(FileTouch touch) {
+    return touch == FileTouch::skates ? tr("skates") : touch == FileTouch::bites ? tr("bites") : tr("barely catches");
+}
+
 QString bracketText(double lower, double upper) {
     if (std::isinf(lower) && std::isinf(upper)) return tr("nothing");
     if (std::isinf(upper)) return tr("%1 or harder").arg(hardness(lower));
@@ -287,7 +291,8 @@ NextWords nextStep(const Verdict& v) {
     case Act::falseSoftness:
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
-        return {tr("You decide"), tr("this tester cannot settle it")};
+        return {tr("You decide"), v.has(Fact::filesStay) ? tr("these files cannot settle it")
+                                                         : tr("this tester cannot settle it")};
     case Act::acceptOrReturn:
         return {tr("Keep or send back"), tr("another use, ask the seller")};
     case Act::verifyOnHarderBlock:

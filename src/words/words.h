@@ -19,6 +19,8 @@ QString stateName(State state);
 /// "Temper again"
 QString dispositionName(Disposition disposition);
 QString strikeName(StrikeReason reason);
+/// What a file did: "skates".
+QString touchName(FileTouch touch);
 /// What an entry of the change log is called by who undoes it: "the excuse".
 QString entryName(const std::string& action);
 QString ruleName(DecisionRule rule);

@@ -142,6 +142,19 @@ private slots:
             tryFiles(i == 5 ? "bbb" : "ssb"); // 55, then 45 or 60, and so on
         }
         QCOMPARE(d.document().verdict(0, Gate::quench)->state, State::pass);
+        // Where files answer, what each did stands where readings would; a file is known to 1.5.
+        d.document().selectBlade(0);
+        d.settle();
+        auto* files = d.window().findChild<QAbstractButton*>("left");
+        QVERIFY(files != nullptr);
+        QTest::mouseClick(files, Qt::LeftButton);
+        QVERIFY(d.window().findChild<QWidget*>("files") != nullptr);
+        d.press(Qt::Key_Escape);
+        d.settle();
+        const auto* row = d.window().findChild<QWidget*>("reading-row");
+        QVERIFY(row != nullptr);
+        QCOMPARE(row->accessibleName().section(". ", 0, 0),
+                 QStringLiteral("By the files: 55 skates, 60 skates, 65 bites, 58.5 to 66.5"));
         QCOMPARE(d.document().verdict(5, Gate::quench)->state, State::fail);
         d.document().selectBlade(0);
         d.settle();

@@ -51,14 +51,13 @@ FilesDialog::FilesDialog(const QString& title, const std::vector<double>& files,
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("files"));
     setWindowTitle(title);
-    const QStringList names{tr("skates"), tr("barely catches"), tr("bites")};
     const QStringList keys{QStringLiteral("S"), QStringLiteral("C"), QStringLiteral("B")};
     for (std::size_t row = 0; row < m_files.size(); ++row) {
         std::array<TouchButton*, 3> buttons{};
         for (std::size_t i = 0; i < touches.size(); ++i) {
-            auto* button = new TouchButton(names[static_cast<int>(i)], keys[static_cast<int>(i)], look, this);
+            auto* button = new TouchButton(words::touchName(touches[i]), keys[static_cast<int>(i)], look, this);
             button->setObjectName(QStringLiteral("file%1-%2").arg(m_files[row]).arg(keys[static_cast<int>(i)]));
-            button->setAccessibleName(tr("file of %1 %2").arg(m_files[row]).arg(names[static_cast<int>(i)]));
+            button->setAccessibleName(tr("file of %1 %2").arg(m_files[row]).arg(words::touchName(touches[i])));
             button->setGeometry(look.px(180) + static_cast<int>(i) * look.px(180), top(row) + look.px(5), look.px(172),
                                 look.px(42));
             connect(button, &QAbstractButton::clicked, this, [this, row, i] {

@@ -209,7 +209,13 @@ void CallBench::act() {
 
 void CallBench::leftAct() {
     if (m_station.mode() == ReadingStation::Mode::block) return m_station.leaveVerification();
+    if (onlyFilesAnswer()) return m_actions.tryFiles(m_rule->bladeData());
     m_station.askOneMore();
+}
+
+bool CallBench::onlyFilesAnswer() const {
+    const Verdict* verdict = m_document.verdict();
+    return verdict != nullptr && verdict->planned == 0 && verdict->taken == 0;
 }
 
 void CallBench::rightAct() {
@@ -358,8 +364,8 @@ ColumnContent CallBench::bladeContent() const {
     content.lines = reasonLines(*verdict);
     for (const Caution caution : verdict->cautions)
         content.below.push_back({Tone::note, words::cautionText(caution), {}, true});
-    content.left = tr("One more");
-    content.left_key = QStringLiteral("*");
+    content.left = onlyFilesAnswer() ? tr("Files") : tr("One more");
+    content.left_key = onlyFilesAnswer() ? QStringLiteral("F") : QStringLiteral("*");
     content.right = tr("Strike out");
     content.right_key = QStringLiteral("/");
     nameAct(content);

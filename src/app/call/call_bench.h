@@ -53,6 +53,7 @@ private:
     void chooseZone();
     /// The next blade to be read at this gate; none when all are.
     std::optional<std::size_t> nextToRead() const;
+    bool onlyFilesAnswer() const; ///< the gate is asked by files, and no number was read
     void callNext();
     void followStation();
 

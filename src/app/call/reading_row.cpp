@@ -4,6 +4,8 @@
 
 #include "words/words.h"
 
+#include <algorithm>
+#include <array>
 #include <QApplication>
 #include <QSettings>
 
@@ -11,6 +13,13 @@
 #include <QStyleHints>
 
 namespace rollcall {
+
+namespace {
+
+// Every way in which a verdict says where the files put a blade.
+constexpr std::array answers{Fact::filesPass, Fact::filesSoft, Fact::filesHard, Fact::filesAcross, Fact::filesStay};
+
+} // namespace
 
 ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
@@ -64,6 +73,7 @@ void ReadingRow::paintDwell(QPainter& painter, const QRect& field) const {
 
 void ReadingRow::refresh() {
     m_taken.clear();
+    m_files.clear();
     m_number = 1;
     if (m_station.mode() == ReadingStation::Mode::block) {
         if (const Verification* run = m_station.run()) {
@@ -88,10 +98,33 @@ void ReadingRow::refresh() {
             else
                 m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
         }
+        if (verdict != nullptr && verdict->planned == 0 && m_taken.empty()) listFiles(*blade, *verdict);
+    }
+    if (!m_files.isEmpty()) {
+        QStringList said;
+        for (const Taken& file : m_taken) said << file.value + QLatin1Char(' ') + file.label;
+        said << m_files;
+        setAccessibleName(tr("By the files: %1. %2").arg(said.join(QStringLiteral(", ")), m_station.message()));
+        return update();
     }
     const QString state = m_station.typed().isEmpty() ? tr("nothing typed") : m_station.typed();
     setAccessibleName(tr("Reading %1: %2. %3").arg(m_number).arg(state, m_station.message()));
     update();
+}
+
+// E37. Where files answer, each that was tried stands in the place of a reading, and what the verdict makes of them all
+// in the place of the digits.
+void ReadingRow::listFiles(const Blade& blade, const Verdict& verdict) {
+    m_files = tr("not tried");
+    const FileTest* test = fileTestAt(blade, m_document.gate());
+    if (test == nullptr) return;
+    for (const FileTrial& trial : test->trials)
+        m_taken.push_back({words::touchName(trial.touch), QString::number(trial.file_hrc), {}});
+    m_files = tr("no answer");
+    for (const Reason& reason : verdict.reasons) {
+        if (std::ranges::find(answers, reason.fact) != answers.end())
+            m_files = words::bracketText(reason.numbers.at(0), reason.numbers.at(1));
+    }
 }
 
 void ReadingRow::paintEvent(QPaintEvent*) {
@@ -122,18 +155,34 @@ void ReadingRow::paintEvent(QPaintEvent*) {
         if (!counts) painter.fillRect(x, px(86), m_look.width(taken.value, 52), px(3), p.fail);
     }
     if (first > 0) drawText(painter, 0, px(136), tr("and %1 before").arg(first), m_look.font(14), p.muted);
-    if (m_taken.empty()) drawText(painter, 0, px(80), tr("No readings yet"), m_look.font(18), p.muted);
+    if (m_taken.empty())
+        drawText(painter, 0, px(80), m_files.isEmpty() ? tr("No readings yet") : tr("No file tried yet"),
+                 m_look.font(18), p.muted);
+}
+
+// A number may still be typed where files answer; until then the place of the digits says what they told.
+void ReadingRow::paintFiles(QPainter& painter, const QRect& field) const {
+    const Palette& p = m_look.palette;
+    const auto px = [&](int v) { return m_look.px(v); };
+    drawText(painter, field.left() + px(16), field.top() + px(28), tr("By the files"), m_look.font(16, true), p.muted);
+    drawText(painter, field.right() - px(16), field.top() + px(28), QStringLiteral("HRC"), m_look.font(16), p.muted,
+             Qt::AlignRight);
+    int size = 44;
+    while (size > 18 && m_look.width(m_files, size) > field.width() - px(32)) size -= 2;
+    drawText(painter, field.left() + px(16), field.top() + px(98), m_files, m_look.font(size), p.ink);
 }
 
 void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
     const Palette& p = m_look.palette;
     const auto px = [&](int v) { return m_look.px(v); };
-    const bool open = m_station.expectsReading();
+    const bool byFiles = !m_files.isEmpty() && m_station.typed().isEmpty() && !m_dwell.isValid();
+    const bool open = !byFiles && m_station.expectsReading();
     const QColor frame = m_station.refused() ? p.fail : open ? p.primary : p.line;
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.fillRect(field, frame);
     const int border = open ? 3 : 1;
     painter.fillRect(field.adjusted(border, border, -border, -border), p.panel);
+    if (byFiles) return paintFiles(painter, field);
     const QString label = m_station.mode() == ReadingStation::Mode::block ? tr("Block reading %1").arg(m_number)
                           : m_station.zone() != Zone::edge                ? words::zoneName(nameOf(m_station.zone()))
                                                                           : tr("Reading %1").arg(m_number);

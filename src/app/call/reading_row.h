@@ -36,12 +36,15 @@ private:
         QString struck; ///< why it does not count; empty when it does
     };
     void paintField(QPainter& painter, const QRect& field) const;
+    void listFiles(const Blade& blade, const Verdict& verdict);
+    void paintFiles(QPainter& painter, const QRect& field) const;
 
     const Document& m_document;
     const ReadingStation& m_station;
     const Look& m_look;
     std::vector<Taken> m_taken;
     int m_number = 1; ///< of the next reading
+    QString m_files;  ///< what the files say, at a gate that they answer and where no number was read; else empty
 };
 
 } // namespace rollcall
