@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/command_bar.h"
 #include "app/pile/pile_bench.h"
 #include "tests/support/window_driver.h"
 
@@ -39,7 +40,7 @@ class tst_Pile : public QObject {
 
     // The shop with a verified tester and the pile taken in.
     static void takeIn(WindowDriver& d) {
-        d.makeBatch();
+        if (!d.document().hasBatch()) d.makeBatch();
         d.verifyTester();
         d.drop(d.writeFile("knives.csv", knives()));
         for (int i = 0; i < 3 && d.dialog() != nullptr; ++i) d.press(Qt::Key_Return);
@@ -49,6 +50,8 @@ class tst_Pile : public QObject {
 private slots:
     void eachKnifeKeepsItsOwnClaim() {
         WindowDriver d;
+        d.makeBatch();
+        const std::string first = d.document().batch().id;
         takeIn(d);
         const Batch& batch = d.document().batch();
         QCOMPARE(QString::fromStdString(batch.name), QStringLiteral("Pile"));
@@ -62,6 +65,15 @@ private slots:
         // Soft for what it was sold as: no temper, no hardening is offered.
         d.press(Qt::Key_F5);
         QVERIFY2(!d.reasons().contains("emper again") && !d.act().contains("emper again"), qPrintable(d.act()));
+        const auto offersTemper = [&d] {
+            const auto* button = d.window().findChild<CommandBar*>()->findChild<QAbstractButton*>("do-temper");
+            return button != nullptr && !button->isHidden();
+        };
+        QVERIFY(!offersTemper());
+        d.document().selectBatch(first);
+        d.settle();
+        d.press(Qt::Key_F5);
+        QVERIFY(!d.document().batch().isFinished(*d.document().blade()) && offersTemper());
     }
 
     void theOnePage() {

@@ -291,8 +291,12 @@ void CallBench::chooseZone() {
 }
 
 QStringList CallBench::offers() const {
-    return {QStringLiteral("why"),    QStringLiteral("verify"), QStringLiteral("temper"),
-            QStringLiteral("excuse"), QStringLiteral("second"), QStringLiteral("scale")};
+    QStringList offered{QStringLiteral("why"),    QStringLiteral("verify"), QStringLiteral("temper"),
+                        QStringLiteral("excuse"), QStringLiteral("second"), QStringLiteral("scale")};
+    const Blade* blade = m_document.blade();
+    if (blade != nullptr && m_document.batch().isFinished(*blade)) // nothing is done to its steel
+        offered.removeAll(QStringLiteral("temper"));
+    return offered;
 }
 
 QStringList CallBench::movements() const {

@@ -3,6 +3,7 @@
 #include "app/exchange/import_wizard.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/drop_down.h"
 #include "logbook/transfer/column_map.h"
 #include "logbook/transfer/import.h"
 #include "words/words.h"
@@ -173,14 +174,14 @@ void ImportWizard::buildTable() {
     for (int i = 0; i < rows; ++i) lines << QString::number(m_csv.rows[static_cast<std::size_t>(i)].line);
     m_table->setVerticalHeaderLabels(lines);
     for (int column = 0; column < columns; ++column) {
-        auto* is = new QComboBox;
+        auto* is = new DropDown;
         is->setObjectName(QStringLiteral("is-%1").arg(column));
         is->setAccessibleName(tr("What the column %1 is").arg(heads[column]));
         is->addItem(tr("a note"), QString());
         for (const ReadingsColumn& one : readingsColumns())
             is->addItem(wordFor(one.name), QString::fromLatin1(one.name));
         is->addItem(tr("left out"), QString::fromLatin1(leaveOut));
-        auto* unit = new QComboBox;
+        auto* unit = new DropDown;
         unit->setObjectName(QStringLiteral("unit-%1").arg(column));
         unit->setAccessibleName(tr("Unit of the column %1").arg(heads[column]));
         m_table->setCellWidget(0, column, is);
@@ -236,7 +237,7 @@ QLayout* ImportWizard::buildFixed() {
             connect(qobject_cast<QComboBox*>(editor), &QComboBox::currentTextChanged, this, &ImportWizard::changed);
     };
     const auto box = [&](const QStringList& choices) {
-        auto* made = new QComboBox;
+        auto* made = new DropDown;
         made->setEditable(true);
         made->addItems(choices);
         return made;
@@ -246,7 +247,7 @@ QLayout* ImportWizard::buildFixed() {
     QStringList testers{QString()};
     for (const Tester& tester : m_document.state().shop().testers) testers << QString::fromStdString(tester.name);
     add("batch", box(batches), tr("Batch"), 200);
-    auto* gate = new QComboBox;
+    auto* gate = new DropDown;
     gate->addItems({QString(), QStringLiteral("quench"), QStringLiteral("temper"), QStringLiteral("block")});
     add("gate", gate, tr("Gate"), 110);
     add("cycle", new QLineEdit, tr("After temper"), 50);

@@ -3,6 +3,7 @@
 #include "app/shared/form_dialog.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/drop_down.h"
 
 #include <QApplication>
 #include <QComboBox>
@@ -56,7 +57,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
             line->selectAll();
             editor = line;
         } else {
-            auto* box = new QComboBox;
+            auto* box = new DropDown;
             box->setEditable(field.free_text);
             box->setInsertPolicy(QComboBox::NoInsert); // else Enter makes a choice of what was typed, without its key
             int chosen = field.free_text ? -1 : 0;
