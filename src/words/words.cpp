@@ -291,8 +291,8 @@ NextWords nextStep(const Verdict& v) {
     case Act::falseSoftness:
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
-        return {tr("You decide"), v.has(Fact::filesStay) ? tr("these files cannot settle it")
-                                                         : tr("this tester cannot settle it")};
+        return {tr("You decide"),
+                v.has(Fact::filesStay) ? tr("these files cannot settle it") : tr("this tester cannot settle it")};
     case Act::acceptOrReturn:
         return {tr("Keep or send back"), tr("another use, ask the seller")};
     case Act::verifyOnHarderBlock:

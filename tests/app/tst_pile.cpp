@@ -123,7 +123,7 @@ private slots:
     void fromTwoFilesToThePage() {
         WindowDriver d;
         QSettings().remove(QStringLiteral("xrf/sigmas")); // as on a new computer
-        takeIn(d); // verified, the first file dropped and taken
+        takeIn(d);                                        // verified, the first file dropped and taken
         int acts = 0;
         const auto did = [&](const char* id) {
             ++acts;

@@ -96,7 +96,8 @@ private slots:
         log.close();
         const QString path = log.path();
         QCOMPARE(TempLogbook::meddle(
-                     path, "DROP TABLE cold;;DROP TABLE blade_claim;;DROP VIEW taken_back;;DROP TABLE undone;;DROP TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
+                     path, "DROP TABLE cold;;DROP TABLE blade_claim;;DROP VIEW taken_back;;DROP TABLE undone;;DROP "
+                           "TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
                            "gate_means;;DROP TABLE steel_part;;DROP "
                            "TABLE batch_rules;;DROP TABLE zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
                  QString());

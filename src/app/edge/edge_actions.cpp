@@ -372,7 +372,8 @@ void EdgeBench::lookAtHeat() {
     const auto index = static_cast<std::size_t>(m_document.bladeIndex());
     QStringList lines;
     const auto mean = hrc();
-    lines << (mean ? tr("Hardness: %1 HRC, window %2").arg(words::hardness(*mean), words::windowText(*m_document.claim().window))
+    lines << (mean ? tr("Hardness: %1 HRC, window %2")
+                         .arg(words::hardness(*mean), words::windowText(*m_document.claim().window))
                    : tr("Hardness: not read. Read it on the flat first (F5)."));
     for (const Gate gate : {Gate::heat, Gate::quench, Gate::temper}) {
         const Verdict* verdict = m_document.verdict(static_cast<int>(index), gate);

@@ -170,10 +170,10 @@ void ExchangeActions::tellImport(const ImportReport& report) {
     if (report.batches > 0 && !m_document.state().batches().empty())
         m_document.selectBatch(m_document.state().batches().back().id);
     if (report.id.empty()) return notice(tr("Nothing imported"), lines);
-    (new ChoiceDialog(tr("Readings imported"), lines,
-                      {{QStringLiteral("1"), tr("Good"), {}},
-                       {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same")}},
-                      m_look, m_window))
+    (new ChoiceDialog(
+         tr("Readings imported"), lines,
+         {{QStringLiteral("1"), tr("Good"), {}}, {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same")}},
+         m_look, m_window))
         ->ask([this](int i) {
             if (i == 1) takeBack();
         });

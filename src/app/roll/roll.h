@@ -18,7 +18,7 @@ struct RollRow {
     State state = State::notYet;
     QString word;
     Strip strip;
-    Window window; ///< that this blade is asked for
+    Window window;        ///< that this blade is asked for
     bool complete = true; ///< the planned readings are there
 };
 

@@ -9,8 +9,8 @@
 
 namespace rollcall {
 
-/// When something happened, as a maker types it: "14:30" is today by the clock of now, or yesterday where that still lies
-/// ahead; "2026-11-24 18:00" or "24.11.2026 18:00" is that day. Blank is now. Errors (argument): neither of these;
+/// When something happened, as a maker types it: "14:30" is today by the clock of now, or yesterday where that still
+/// lies ahead; "2026-11-24 18:00" or "24.11.2026 18:00" is that day. Blank is now. Errors (argument): neither of these;
 /// (range) it lies ahead.
 Result<Instant> typedTime(const QString& text, const Instant& now);
 

@@ -64,8 +64,8 @@ class SteelBook;
 /// All blades of a batch at a gate, in their order.
 std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook& book, const Tables& tables);
 
-/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case, and what the Heat gate says
-/// of the blades where it is asked, by their places.
+/// The verdicts of all blades at Quench or Temper, in their order; an outlook for each case, and what the Heat gate
+/// says of the blades where it is asked, by their places.
 std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, const std::vector<Case>& cases,
                                    const std::vector<Outlook>& outlooks, const SteelBook& steel, const HeatBook& heats,
                                    const VerificationBook& runs, const std::map<std::size_t, Verdict>& heat,

@@ -54,7 +54,7 @@ private:
     SteelBook m_steel;            ///< from hardness too
     std::vector<Case> m_tempered; ///< the blades at Temper
     mutable TemperBook m_tempers; ///< fits its curves when they are asked for
-    BatchVerdicts m_verdicts; ///< whoever shows the batch takes them
+    BatchVerdicts m_verdicts;     ///< whoever shows the batch takes them
     std::map<std::size_t, Verdict> m_heatSays;
 };
 

@@ -50,8 +50,8 @@ constexpr std::optional<Gate> gateNamed(std::string_view word) {
 /// Why a reading no longer stands.
 enum class StrikeReason { sameSpot, edge, scale, seating, overshoot, typingSlip, other, superseded };
 template<>
-inline constexpr std::array namesOf<StrikeReason>{"same spot",   "edge",  "scale",     "seating", "overshoot",
-                                                  "typing slip", "other", "superseded"};
+inline constexpr std::array namesOf<StrikeReason>{"same spot", "edge",        "scale", "seating",
+                                                  "overshoot", "typing slip", "other", "superseded"};
 
 struct Strike {
     StrikeReason reason = StrikeReason::other;

@@ -32,9 +32,10 @@ Tables withSheets(const Tables& shipped, const std::vector<GradeSheet>& sheets);
 /// A grade written down, to begin an own one with or to leave with.
 GradeSheet sheetOf(const Grade& grade);
 
-/// A sheet of what was shot: each element from a tenth below to a tenth above what it read, or three of its errors where
-/// that is more; what was not seen, up to its detection limit. Heat and curve are those of the nearest grade, which a
-/// sheet with low confidence says; without one they are left to be typed. An estimate to begin with, not a standard.
+/// A sheet of what was shot: each element from a tenth below to a tenth above what it read, or three of its errors
+/// where that is more; what was not seen, up to its detection limit. Heat and curve are those of the nearest grade,
+/// which a sheet with low confidence says; without one they are left to be typed. An estimate to begin with, not a
+/// standard.
 GradeSheet sheetOfShot(const std::vector<ElementReading>& measured, const Grade* nearest, const std::string& name);
 
 /// Grades whose name or alias holds this text, names first; all for an empty text.

@@ -12,7 +12,8 @@
 #include <fmt/format.h>
 #include <set>
 
-// Batches, blades, their tempers and what becomes of them. Each act checks its facts first, then writes rows in one transaction.
+// Batches, blades, their tempers and what becomes of them. Each act checks its facts first, then writes rows in one
+// transaction.
 namespace rollcall {
 
 Result<std::string> addPerson(Logbook& logbook, const std::string& initials, const std::string& name) {

@@ -221,12 +221,13 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                  });
     }
     if (done) {
-        done = each("SELECT c.blade, c.round, c.after_cycle, c.temperature_c, c.hours, c.at_ms, c.at_offset FROM cold c "
-                    "JOIN blade b ON b.id=c.blade WHERE b.batch=? AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
-                    [](Blade& blade, const Row& row) {
-                        blade.colds.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(), row[4].toDouble(),
-                                               instantOf(row[5], row[6])});
-                    });
+        done =
+            each("SELECT c.blade, c.round, c.after_cycle, c.temperature_c, c.hours, c.at_ms, c.at_offset FROM cold c "
+                 "JOIN blade b ON b.id=c.blade WHERE b.batch=? AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
+                 [](Blade& blade, const Row& row) {
+                     blade.colds.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(), row[4].toDouble(),
+                                            instantOf(row[5], row[6])});
+                 });
     }
     std::map<std::string, std::pair<std::string, std::size_t>> readingIndex; // reading -> blade, place
     if (done) {

@@ -142,9 +142,10 @@ private:
                 values.push_back(field(table, row, column));
             }
             values.push_back(field(table, row, QStringLiteral("id")));
-            const auto found = m_ours.single(QStringLiteral("SELECT id FROM %1 WHERE %2 AND id<>? AND id NOT IN taken_back")
-                                                 .arg(table.name, conditions.join(QStringLiteral(" AND "))),
-                                             values);
+            const auto found =
+                m_ours.single(QStringLiteral("SELECT id FROM %1 WHERE %2 AND id<>? AND id NOT IN taken_back")
+                                  .arg(table.name, conditions.join(QStringLiteral(" AND "))),
+                              values);
             if (!found) return found.error();
             if (found->isValid()) return std::pair(found->toString(), set);
         }
@@ -258,7 +259,8 @@ private:
         if (m_report.added.find("cycle_blade") == m_report.added.end()) return Done{};
         const auto rows = m_ours.select(QStringLiteral(
             "SELECT b.mark, cb.number FROM cycle_blade cb JOIN blade b ON b.id=cb.blade WHERE cb.cycle NOT IN (SELECT "
-            "cycle FROM cycle_mark WHERE id NOT IN taken_back) AND cb.cycle NOT IN taken_back GROUP BY cb.blade, cb.round, cb.number HAVING COUNT(*)>1"));
+            "cycle FROM cycle_mark WHERE id NOT IN taken_back) AND cb.cycle NOT IN taken_back GROUP BY cb.blade, "
+            "cb.round, cb.number HAVING COUNT(*)>1"));
         if (!rows) return rows.error();
         for (const Row& row : *rows)
             m_report.conflicts.push_back(fmt::format(
