@@ -9,6 +9,7 @@
 #include "tests/support/window_driver.h"
 #include "words/words.h"
 
+#include <QListView>
 #include <QTableView>
 #include <set>
 
@@ -166,6 +167,34 @@ private slots:
         d.settle();
         QCOMPARE(d.document().batch().blades[0].fate->reason, std::string("used as a coupon"));
         QCOMPARE(d.document().batch().blades[0].fate->fate, Fate::coupon);
+    }
+
+    // What decides is never half a line: reasons and the Now line show whole rows and parts, and count the rest.
+    void nothingIsSeenByHalf() {
+        WindowDriver d(demo());
+        d.window().show();
+        auto* reasons = d.window().findChild<QListView*>("reasons");
+        auto* now = d.window().findChild<Footer*>();
+        QVERIFY(reasons != nullptr && now != nullptr);
+        int more = 0;
+        for (const QSize& size : {QSize(1280, 720), QSize(1280, 800), QSize(1920, 1080)}) {
+            d.window().resize(size);
+            for (const auto& [place, commands] : d.window().everyCommand()) {
+                if (place.isEmpty()) continue;
+                d.window().open(place);
+                d.settle();
+                const int end = reasons->viewport()->height();
+                for (int row = 1; row < reasons->model()->rowCount(); ++row) {
+                    const QRect at = reasons->visualRect(reasons->model()->index(row, 0));
+                    QVERIFY2(at.top() >= end || at.bottom() < end, qPrintable(place + ": " + QString::number(row)));
+                    if (at.top() >= end) ++more;
+                }
+                const QString said = now->inSight(now->width() - 460);
+                QVERIFY2(!said.contains(QChar(0x2026)), qPrintable(said));
+                QVERIFY2(now->text().startsWith(said.section("   ·   and ", 0, 0)), qPrintable(said));
+            }
+        }
+        QVERIFY(more > 0); // else nothing was tried
     }
 
     // Many blades: the rows keep their height and scroll.

@@ -21,11 +21,11 @@ Footer::Footer(const Document& document, const DayClock& day, const Look& look, 
     m_clock.start();
 }
 
-QString Footer::nowText() const {
-    if (!m_document.isOpen()) return tr("No logbook is open. F10, O: open one");
-    if (!m_document.trouble().isEmpty()) return tr("What is shown is old: %1").arg(m_document.trouble());
-    if (!m_document.readOnlyReason().isEmpty()) return tr("For reading only: %1").arg(m_document.readOnlyReason());
-    if (!m_document.hasBatch()) return tr("Now: press N for the first batch");
+QStringList Footer::nowParts() const {
+    if (!m_document.isOpen()) return {tr("No logbook is open. F10, O: open one")};
+    if (!m_document.trouble().isEmpty()) return {tr("What is shown is old: %1").arg(m_document.trouble())};
+    if (!m_document.readOnlyReason().isEmpty()) return {tr("For reading only: %1").arg(m_document.readOnlyReason())};
+    if (!m_document.hasBatch()) return {tr("Now: press N for the first batch")};
     QStringList parts;
     const Batch& batch = m_document.batch();
     const std::vector<Task> tasks = m_document.tasks();
@@ -44,12 +44,25 @@ QString Footer::nowText() const {
     for (const Elsewhere& other : m_document.state().elsewhere())
         parts << tr("%1: %2").arg(QString::fromStdString(other.batch),
                                   words::taskText(QString::fromStdString(other.mark), other.task.next));
-    return parts.join(QStringLiteral("   ·   "));
+    return parts;
+}
+
+QString Footer::inSight(int width) const {
+    const QFont font = m_look.font(20, true);
+    const QFontMetrics metrics(font);
+    if (!m_message.isEmpty() || metrics.horizontalAdvance(text()) <= width) return elided(text(), font, width);
+    for (qsizetype shown = m_now.size() - 1; shown > 0; --shown) {
+        const QString some =
+            m_now.first(shown).join(between()) + between() + tr("and %1 more").arg(m_now.size() - shown);
+        if (metrics.horizontalAdvance(some) <= width) return some;
+    }
+    return elided(text(), font, width);
 }
 
 void Footer::refresh() {
-    m_now = nowText();
+    m_now = nowParts();
     setAccessibleName(text());
+    setToolTip(m_now.join(QLatin1Char('\n')));
     update();
 }
 
@@ -93,7 +106,7 @@ void Footer::paintEvent(QPaintEvent*) {
     right(m_document.person().isEmpty() ? tr("who?") : m_document.person(), QStringLiteral("F11"));
     const bool trouble = !m_message.isEmpty() && m_trouble;
     const QFont font = m_look.font(20, true);
-    drawText(painter, px(16), centre + px(7), elided(text(), font, x - px(32)), font, trouble ? p.fail : p.ink);
+    drawText(painter, px(16), centre + px(7), inSight(x - px(32)), font, trouble ? p.fail : p.ink);
 }
 
 } // namespace rollcall

@@ -22,18 +22,22 @@ public:
     /// A message instead of the Now line until the next key: what went wrong, or what was just done.
     void say(const QString& message, bool trouble);
     void hush();
-    const QString& text() const { return m_message.isEmpty() ? m_now : m_message; }
+    /// All of it, also what the window has no room for.
+    QString text() const { return m_message.isEmpty() ? m_now.join(between()) : m_message; }
+    /// What is in sight: whole parts only, and how many more there are.
+    QString inSight(int width) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    QString nowText() const;
+    static QString between() { return QStringLiteral("   ·   "); }
+    QStringList nowParts() const;
 
     const Document& m_document;
     const DayClock& m_day;
     const Look& m_look;
-    QString m_now;
+    QStringList m_now;
     QString m_message;
     bool m_trouble = false;
     QTimer m_clock;

@@ -6,6 +6,7 @@
 #include "plot/glyphs.h"
 #include "words/words.h"
 
+#include <limits>
 #include <QApplication>
 #include <QMouseEvent>
 #include <QScrollBar>
@@ -64,7 +65,7 @@ ReasonList::ReasonList(const Look& look, QWidget* parent)
     setFrameShape(QFrame::NoFrame);
     setSelectionMode(QAbstractItemView::NoSelection);
     setEditTriggers(QAbstractItemView::NoEditTriggers);
-    setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    setVerticalScrollMode(QAbstractItemView::ScrollPerItem);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setResizeMode(QListView::Adjust);
     setFocusPolicy(Qt::TabFocus);
@@ -87,14 +88,29 @@ void ReasonList::resizeEvent(QResizeEvent* event) {
     doItemsLayout(); // heights depend on the width
 }
 
-int ReasonList::heightFor(int width) const {
+int ReasonList::rows() const {
+    return m_model->rowCount();
+}
+
+int ReasonList::rowHeight(int row, int width) const {
     const ReasonDelegate delegate(m_look, nullptr);
-    int height = 0;
-    for (int i = 0; i < m_model->rowCount(); ++i) {
-        height += std::max(m_look.px(26),
-                           delegate.textRect(width - m_look.px(10), m_model->item(i)->text()).height() + m_look.px(7));
+    return std::max(m_look.px(26),
+                    delegate.textRect(width - m_look.px(10), m_model->item(row)->text()).height() + m_look.px(7));
+}
+
+int ReasonList::heightFor(int width) const {
+    return wholeRows(width, std::numeric_limits<int>::max()).height;
+}
+
+ReasonList::Whole ReasonList::wholeRows(int width, int height) const {
+    Whole whole;
+    while (whole.rows < rows()) {
+        const int next = rowHeight(whole.rows, width);
+        if (next > height - whole.height) break;
+        whole.height += next;
+        ++whole.rows;
     }
-    return height;
+    return whole;
 }
 
 VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
@@ -114,6 +130,7 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);
     connect(m_right, &QAbstractButton::clicked, this, &VerdictColumn::rightClicked);
     connect(m_reasons, &QListView::clicked, this, &VerdictColumn::whyAsked);
+    connect(m_reasons->verticalScrollBar(), &QScrollBar::valueChanged, this, &VerdictColumn::sayRest);
 }
 
 void VerdictColumn::show(const ColumnContent& content) {
@@ -156,7 +173,19 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     m_right->setGeometry(left + (width + px(8)) / 2, sides, (width - px(8)) / 2, px(40));
     m_primary->setGeometry(left, primary, width, px(72));
     const int end = hasPrimary ? primary : hasSides ? sides : below;
-    m_reasons->setGeometry(left, headHeight(), width, std::max(px(30), end - headHeight() - px(8)));
+    // Whole rows only: half a line reads as a line. What is further down is counted under them.
+    const int room = std::max(px(30), end - headHeight() - px(8));
+    const bool all = m_reasons->heightFor(width) <= room;
+    const ReasonList::Whole whole = m_reasons->wholeRows(width, all ? room : room - px(22));
+    m_reasons->setGeometry(left, headHeight(), width, all || whole.rows == 0 ? room : whole.height);
+    sayRest();
+}
+
+void VerdictColumn::sayRest() {
+    const QModelIndex last = m_reasons->indexAt(QPoint(m_reasons->width() / 2, m_reasons->viewport()->height() - 2));
+    const int rest = last.isValid() ? m_reasons->rows() - 1 - last.row() : 0;
+    m_rest = rest > 0 ? tr("and %1 more").arg(rest) : QString();
+    update();
 }
 
 void VerdictColumn::mousePressEvent(QMouseEvent* event) {
@@ -193,6 +222,8 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     while (size > 24 && m_look.width(m_content.word, size, true) > width - px(64)) size -= 2;
     drawText(painter, left + px(64), px(86), m_content.word, m_look.font(size, true),
              coloured ? p.of(m_content.state) : p.ink);
+    if (!m_rest.isEmpty())
+        drawText(painter, left + px(28), m_reasons->geometry().bottom() + px(18), m_rest, m_look.font(14), p.muted);
     drawText(painter, left, px(124), elided(m_content.sub, m_look.font(18), width), m_look.font(18), p.ink);
     painter.fillRect(left, px(142), width, 1, p.hair);
     if (m_content.numbers.empty()) return;

@@ -26,11 +26,20 @@ public:
     void show(const std::vector<ColumnContent::Line>& lines);
     /// Height at which nothing is cut, for a width.
     int heightFor(int width) const;
+    /// Rows that fit as a whole into this height, and what they need of it.
+    struct Whole {
+        int rows = 0;
+        int height = 0;
+    };
+    Whole wholeRows(int width, int height) const;
+    int rows() const;
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    int rowHeight(int row, int width) const;
+
     const Look& m_look;
     QStandardItemModel* m_model;
 };
@@ -60,12 +69,14 @@ protected:
 
 private:
     int headHeight() const;
+    void sayRest();
 
     const Look& m_look;
     std::optional<QPoint> m_pressed;
     ColumnContent m_content;
     ReasonList* m_reasons;
     ReasonList* m_below;
+    QString m_rest; ///< "3 more" under the reasons, where not all are in sight
     PrimaryButton* m_primary;
     SideButton* m_left;
     SideButton* m_right;
