@@ -181,7 +181,7 @@ private slots:
         QVERIFY(d.document().blade()->file_tests.empty());
         // The middle file first, then the one that halves what is left: 60 bites, 55 bites, 50 skates.
         d.type("bbs");
-        QVERIFY(d.dialog()->accessibleName().contains("The files say 50.0 to 55.0"));
+        QVERIFY(d.dialog()->accessibleName().contains("The files say 50.0 to 55.0, each known to ± 1.5"));
         d.press(Qt::Key_Return);
         QCOMPARE(d.word(), QStringLiteral("Borderline"));
         QVERIFY(d.reasons().contains("Files say 50.0 to 55.0: repeat both on bare metal"));

@@ -158,13 +158,16 @@ void FilesDialog::refresh() {
             words::sentence({Fact::filesContradict, Tone::caution, "M12", {bracket.skating, bracket.biting}, {}});
     } else {
         const Interval interval{bracket.lower.value_or(-open), bracket.upper.value_or(open)};
-        m_answer = surface() == Surface::bare
-                       ? tr("The files say %1").arg(words::bracketText(interval.low, interval.high)) + nextText()
-                       : words::sentence({Fact::filesNotOnBareMetal,
-                                          Tone::note,
-                                          "M12",
-                                          {},
-                                          {surface() == Surface::scale ? "scale" : "decarburised"}});
+        m_answer =
+            surface() == Surface::bare
+                ? tr("The files say %1, each known to ± %2")
+                          .arg(words::bracketText(interval.low, interval.high), words::hardness(filesThemselves)) +
+                      nextText()
+                : words::sentence({Fact::filesNotOnBareMetal,
+                                   Tone::note,
+                                   "M12",
+                                   {},
+                                   {surface() == Surface::scale ? "scale" : "decarburised"}});
         m_rule.bracket = interval;
     }
     setAccessibleName(windowTitle() + QStringLiteral(". ") + m_answer);
