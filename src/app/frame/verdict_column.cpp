@@ -24,9 +24,11 @@ class ReasonDelegate : public QStyledItemDelegate {
 public:
     ReasonDelegate(const Look& look, QObject* parent) : QStyledItemDelegate(parent), m_look(look) {}
 
+    // A number and its per cent stay on one line.
+    static QString whole(QString text) { return text.replace(QStringLiteral(" %"), QStringLiteral("\u00A0%")); }
     QRect textRect(int width, const QString& text) const {
         return QFontMetrics(m_look.font(16))
-            .boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, text);
+            .boundingRect(QRect(0, 0, width - m_look.px(30), 10000), Qt::TextWordWrap, whole(text));
     }
     int widthOf(const QStyleOptionViewItem& option) const {
         return (option.widget != nullptr ? option.widget->width() : option.rect.width()) - m_look.px(10);
@@ -49,7 +51,7 @@ public:
         painter->setPen(tone == Tone::unseen ? p.muted : p.ink);
         const QRect text(option.rect.left() + m_look.px(28), option.rect.top() + m_look.px(1),
                          widthOf(option) - m_look.px(30), option.rect.height());
-        painter->drawText(text, Qt::TextWordWrap, index.data().toString());
+        painter->drawText(text, Qt::TextWordWrap, whole(index.data().toString()));
     }
 
 private:
