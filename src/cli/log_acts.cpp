@@ -29,6 +29,13 @@ constexpr LogField ofBlade{"blade", true, "its mark"};
 constexpr LogField ofBlades{"blades", false, "marks, or \"all\"; or blade"};
 constexpr LogField oneBlade{"blade", false, "instead of blades"};
 constexpr LogField atGate{"gate", true, "steel, heat, quench, temper, edge, proof, release"};
+constexpr LogField wasSoldAs{"sold_as", false, "grade"};
+constexpr LogField isTakenFor{"taken_for", false, "grade"};
+constexpr LogField itsUse{"purpose", false, ""};
+constexpr LogField itsWindow{"window", false, "61:63"};
+constexpr LogField itsMinimum{"minimum", false, "HRC as quenched"};
+constexpr LogField itsTempers{"tempers", false, "fewest"};
+constexpr LogField isFinishedKnife{"finished", false, "true: no temper of ours"};
 constexpr LogField because{"reason", true, "why"};
 
 } // namespace
@@ -83,18 +90,18 @@ const std::vector<LogAct>& logActs() {
            "array of {mark, thickness?, length?, height?, sold_as?, window?, minimum?, purpose?, tempers?, finished?}"},
           {"count", false, "instead of blades"},
           {"marks", false, "with count: GK-#"},
-          {"sold_as", false, "grade"},
-          {"window", false, "61:63"},
-          {"minimum", false, "HRC as quenched"},
-          {"purpose", false, ""},
+          wasSoldAs,
+          itsWindow,
+          itsMinimum,
+          itsUse,
           {"lot", false, ""},
           {"gates", false, "array of gates asked; quench and temper"},
           {"evidence", false, "{quench: files}: by which evidence a gate is asked"},
           {"planned", false, "readings for each blade; 3"},
-          {"tempers", false, "fewest"},
+          itsTempers,
           {"rule", false, "guarded, plain, allowance"},
           {"allowance", false, "HRC"},
-          {"finished", false, "true: no temper of ours"}},
+          isFinishedKnife},
          makeBatch},
         {"verify",
          "readings on a block",
@@ -357,19 +364,11 @@ const std::vector<LogAct>& logActs() {
          }},
         {"limits",
          "another window or minimum",
-         {inBatch, {"blade", false, "none: the batch's"}, {"window", false, "61:63"}, {"minimum", false, "HRC"}},
+         {inBatch, {"blade", false, "none: the batch's"}, itsWindow, {"minimum", false, "HRC"}},
          newLimits},
         {"claim",
          "what one blade was sold as and is asked for",
-         {inBatch,
-          ofBlade,
-          {"sold_as", false, "grade"},
-          {"taken_for", false, "grade"},
-          {"purpose", false, ""},
-          {"window", false, "61:63"},
-          {"minimum", false, "HRC as quenched"},
-          {"tempers", false, "fewest"},
-          {"finished", false, "true: no temper of ours"}},
+         {inBatch, ofBlade, wasSoldAs, isTakenFor, itsUse, itsWindow, itsMinimum, itsTempers, isFinishedKnife},
          changeOneClaim},
         {"add_blade",
          "a forgotten blade",
@@ -378,13 +377,13 @@ const std::vector<LogAct>& logActs() {
           {"thickness", false, "mm"},
           {"length", false, "mm"},
           {"height", false, "mm"},
-          {"sold_as", false, "grade"},
-          {"taken_for", false, "grade"},
-          {"purpose", false, ""},
-          {"window", false, "61:63"},
-          {"minimum", false, "HRC as quenched"},
-          {"tempers", false, "fewest"},
-          {"finished", false, "true: no temper of ours"}},
+          wasSoldAs,
+          isTakenFor,
+          itsUse,
+          itsWindow,
+          itsMinimum,
+          itsTempers,
+          isFinishedKnife},
          addOneBlade},
         {"made_by_mistake",
          "a blade that never was",
@@ -395,7 +394,7 @@ const std::vector<LogAct>& logActs() {
          }},
         {"edge",
          "the rod that a batch's edges are asked for",
-         {inBatch, {"force", true, "N"}, {"raise", true, "degrees"}, {"purpose", false, ""}},
+         {inBatch, {"force", true, "N"}, {"raise", true, "degrees"}, itsUse},
          [](const LogLine& l) {
              EdgeAsk ask;
              ask.purpose = l.text("purpose", "");
@@ -463,7 +462,7 @@ const std::vector<LogAct>& logActs() {
          {inBatch,
           ofBlades,
           oneBlade,
-          {"decision", true, "release, temper again, re-harden, other purpose, hold, scrap"},
+          {"decision", true, "release, temper again, re-harden, other purpose, hold, scrap, send back"},
           {"reason", false, ""}},
          signFor},
         {"undo",

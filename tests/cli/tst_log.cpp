@@ -243,7 +243,12 @@ private slots:
         for (const cli::LogAct& act : cli::logActs()) {
             QVERIFY2(names.insert(act.name).second, act.name);
             std::set<std::string> fields;
-            for (const cli::LogField& field : act.fields) QVERIFY2(fields.insert(field.name).second, field.name);
+            for (const cli::LogField& field : act.fields) {
+                QVERIFY2(fields.insert(field.name).second, field.name);
+                if (field.name != QLatin1String("decision")) continue;
+                for (const char* one : namesOf<Disposition>)
+                    QVERIFY2(QString(field.help).split(", ").contains(QLatin1String(one)), one);
+            }
         }
         QCOMPARE(json(run({"judge", "--help"}))["command"].toString(), QStringLiteral("judge"));
         QVERIFY(json(run({"judge", "--help"}))["options"].toArray().size() > 8);

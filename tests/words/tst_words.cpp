@@ -16,6 +16,19 @@ class tst_Words : public QObject {
     }
 
 private slots:
+    // What limits a verdict most is said as advice, a whole sentence, whichever part it is.
+    void everyPartOfTheUncertaintyHasAdvice() {
+        using Source = BudgetPart::Source;
+        for (int source = 0; source <= int(Source::aged); ++source) {
+            Budget budget;
+            budget.parts = {{Source::certificate, 0.1, 10}, {static_cast<Source>(source), 0.4, 10}};
+            const QString hint = words::budgetHint(budget);
+            QVERIFY2(hint.endsWith('.') && hint.contains("help") && hint.front().isUpper(), qPrintable(hint));
+            QVERIFY(!words::budgetPartName(static_cast<Source>(source)).isEmpty());
+        }
+        QVERIFY(words::budgetHint({}).isEmpty());
+    }
+
     void everyFactHasASentence() {
         for (int fact = 0; fact <= int(Fact::outBecause); ++fact) {
             const Reason reason{static_cast<Fact>(fact), Tone::note, "M1", {62.04, 61.0, 3.0}, {"a", "b"}};

@@ -238,6 +238,13 @@ constexpr const char* acts =
     "SELECT seq, action, payload FROM change WHERE action NOT IN ('undone','done again') AND seq "
     "NOT IN (SELECT entry FROM undone WHERE kind='entry' AND hidden=1) ORDER BY seq DESC LIMIT 1";
 
+Result<bool> isUndone(Logbook& logbook, qint64 entry) {
+    const auto hidden = logbook.database().single(
+        QStringLiteral("SELECT COUNT(*) FROM undone WHERE entry=? AND hidden=1"), {QVariant::fromValue(entry)});
+    if (!hidden) return hidden.error();
+    return hidden->toInt() > 0;
+}
+
 } // namespace
 
 Result<std::optional<LastAct>> lastAct(Logbook& logbook) {
@@ -247,10 +254,9 @@ Result<std::optional<LastAct>> lastAct(Logbook& logbook) {
 }
 
 Result<Done> undo(Logbook& logbook, qint64 entry) {
-    const auto hidden = logbook.database().single(
-        QStringLiteral("SELECT COUNT(*) FROM undone WHERE entry=? AND hidden=1"), {QVariant::fromValue(entry)});
+    const Result<bool> hidden = isUndone(logbook, entry);
     if (!hidden) return hidden.error();
-    if (hidden->toInt() > 0) return refused("entry", "it is undone already");
+    if (*hidden) return refused("entry", "it is undone already");
     return TakingBack(logbook, entry).run();
 }
 
@@ -266,10 +272,9 @@ Result<std::optional<LastAct>> lastUndone(Logbook& logbook) {
 }
 
 Result<Done> redo(Logbook& logbook, qint64 entry) {
-    const auto hidden = logbook.database().single(
-        QStringLiteral("SELECT COUNT(*) FROM undone WHERE entry=? AND hidden=1"), {QVariant::fromValue(entry)});
+    const Result<bool> hidden = isUndone(logbook, entry);
     if (!hidden) return hidden.error();
-    if (hidden->toInt() == 0) return refused("entry", "it was not undone");
+    if (!*hidden) return refused("entry", "it was not undone");
     return TakingBack(logbook, entry).bringBack();
 }
 
