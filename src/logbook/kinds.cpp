@@ -397,6 +397,18 @@ const std::vector<Kind>& kinds() {
           "grade TEXT, purpose TEXT, own_window INTEGER NOT NULL, window_low REAL, window_high REAL, quench_minimum "
           "REAL, minimum_tempers INTEGER, person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX blade_claim_by_blade ON blade_claim(blade)"}},
+        // What stands on a block's certificate beside its value; a later one takes the place of an earlier.
+        {"block_certificate",
+         12,
+         true,
+         Reach::shop,
+         "",
+         true,
+         {{"person", Are::numbered, "P"}, {"certified_on", Are::code}, {"valid_until", Are::code}},
+         {"CREATE TABLE block_certificate (id TEXT PRIMARY KEY, block TEXT NOT NULL REFERENCES block(id), certified_by "
+          "TEXT NOT NULL, certified_on TEXT NOT NULL, valid_until TEXT NOT NULL, other_face TEXT REFERENCES block(id), "
+          "person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX block_certificate_by_block ON block_certificate(block)"}},
     };
     return list;
 }

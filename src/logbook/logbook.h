@@ -44,6 +44,16 @@ struct Person {
     std::string name;
 };
 
+/// What stands on a block's certificate beside its value; blank where it is not known.
+struct BlockCertificate {
+    std::string by;         ///< who certified it
+    std::string on;         ///< ISO date
+    std::string until;      ///< ISO date, the last day on which it holds
+    std::string other_face; ///< id of the block whose other face this is
+
+    bool operator==(const BlockCertificate&) const = default;
+};
+
 struct Block {
     std::string id;
     std::string name;
@@ -54,6 +64,7 @@ struct Block {
     double spacing_mm = 3;    ///< in use between indents
     int used_before = 0;      ///< places taken before it came into this logbook
     int used = 0;             ///< indents logged on it here, struck out ones too; counted, not stored
+    BlockCertificate certificate = {};
 };
 
 /// An oven of the shop.

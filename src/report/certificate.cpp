@@ -12,6 +12,7 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <QDate>
 #include <set>
 
 namespace rollcall {
@@ -21,6 +22,15 @@ namespace {
 const Verdict* at(const BladeVerdicts& verdicts, Gate gate) {
     const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
     return verdict ? &*verdict : nullptr;
+}
+
+// "; certified by the block's maker, until 31 May 2027"
+QString blockCertificate(const Verification& run) {
+    QString text;
+    if (!run.certified_by.empty()) text += tr(", certified by %1").arg(QString::fromStdString(run.certified_by));
+    if (run.valid_until)
+        text += tr(", until %1").arg(QDate(1970, 1, 1).addDays(*run.valid_until).toString(Qt::ISODate));
+    return text;
 }
 
 void drawHead(Page& page, const Batch& batch, const CertificateOptions& options) {
@@ -186,11 +196,12 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
         double mean = 0;
         for (const double value : run.readings) mean += value / static_cast<double>(run.readings.size());
         page.paragraph(
-            tr("Verified %1 on block %2 (U %3): error %4 from %5 readings.")
+            tr("Verified %1 on block %2 (U %3%6): error %4 from %5 readings.")
                 .arg(run.time ? timeOf(*run.time) : tr("at a time not known"), QString::fromStdString(run.block))
                 .arg(run.block_uncertainty)
                 .arg(mean - run.certified, 0, 'f', 2)
-                .arg(run.readings.size()),
+                .arg(run.readings.size())
+                .arg(blockCertificate(run)),
             10);
     }
     if (testers.empty()) page.paragraph(tr("No hardness after tempering was read."), 10);

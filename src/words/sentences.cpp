@@ -179,6 +179,9 @@ QString sentence(const Reason& r) {
                    ? tr("No set of files is known: nothing can be confirmed by them")
                    : tr("This set cannot confirm the window: it needs %1 HRC of width, or a minimum of %2 at most")
                          .arg(h(0), h(1));
+    case Fact::blockRunOut:
+        return tr("The certificate of block %1 had run out %2 days before: its value is not assured")
+            .arg(QString::fromStdString(r.texts.at(0)), whole(number(r, 0)));
     case Fact::blockFarOff:
         return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
     case Fact::spacingGood:
@@ -214,13 +217,16 @@ QString sentence(const Reason& r) {
     case Fact::testersAgree: {
         // Mean and U of each, then what they say together.
         QStringList sets;
-        for (std::size_t i = 0; i < r.texts.size(); ++i)
-            sets << tr("%1 %2 ± %3").arg(text(r, i), h(2 * i), h(2 * i + 1));
-        const std::size_t last = 2 * r.texts.size();
+        const std::size_t count = r.texts.size() / 2;
+        for (std::size_t i = 0; i < count; ++i) {
+            const QString set = tr("%1 %2 ± %3").arg(text(r, i), h(2 * i), h(2 * i + 1));
+            sets << (text(r, count + i).isEmpty() ? set : tr("%1 not verified").arg(set));
+        }
+        const std::size_t last = 2 * count;
         const QString all = sets.join(QStringLiteral(", "));
-        if (r.texts.size() > 2) {
+        if (count > 2) {
             QStringList apart;
-            for (std::size_t i = 0; i < r.texts.size(); ++i) {
+            for (std::size_t i = 0; i < count; ++i) {
                 if (number(r, last + 2 + i) > 1) apart << text(r, i);
             }
             const QString together =
@@ -460,6 +466,8 @@ QString sentence(const Reason& r) {
             .arg(minutes(number(r, 0)), minutes(number(r, 1)));
     case Fact::soakByOven:
         return tr("Thickness not known: the oven's time counts, the steel's was shorter");
+    case Fact::soakByNote:
+        return tr("%1 min as it was written down for the load; no mark and no trace").arg(minutes(number(r, 0)));
     case Fact::soakByClock:
         return tr("No trace: %1 min between its marks, the steel lags behind").arg(minutes(number(r, 0)));
     case Fact::ovenOvershot:

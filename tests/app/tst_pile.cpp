@@ -122,8 +122,8 @@ private slots:
     // something to click, and in no more acts than a hand takes in a few minutes.
     void fromTwoFilesToThePage() {
         WindowDriver d;
-        QSettings().remove(QStringLiteral("xrf/sigmas")); // as on a new computer
-        takeIn(d);                                        // verified, the first file dropped and taken
+        QSettings().remove(QStringLiteral("xrf")); // as on a new computer
+        takeIn(d);                                 // verified, the first file dropped and taken
         int acts = 0;
         const auto did = [&](const char* id) {
             ++acts;
@@ -144,6 +144,9 @@ private slots:
         QVERIFY2(d.dialogText().contains("What does the analyser print"), qPrintable(d.dialogText()));
         ++acts;
         d.type("2");
+        QVERIFY2(d.dialogText().contains("What stands beside <LOD"), qPrintable(d.dialogText()));
+        ++acts;
+        d.type("1");
         QVERIFY2(d.now().contains("7 shots") && d.now().contains("K-9"), qPrintable(d.now()));
         const Batch& batch = d.document().batch();
         QCOMPARE(batch.shots.size(), std::size_t(7));

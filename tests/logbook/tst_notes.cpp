@@ -96,14 +96,15 @@ private slots:
         log.close();
         const QString path = log.path();
         QCOMPARE(TempLogbook::meddle(
-                     path, "DROP TABLE cold;;DROP TABLE blade_claim;;DROP VIEW taken_back;;DROP TABLE undone;;DROP "
+                     path, "DROP TABLE block_certificate;;DROP TABLE cold;;DROP TABLE blade_claim;;DROP VIEW "
+                           "taken_back;;DROP TABLE undone;;DROP "
                            "TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
                            "gate_means;;DROP TABLE steel_part;;DROP "
                            "TABLE batch_rules;;DROP TABLE zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
                  QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());
-        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-11")));
+        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-12")));
         QVERIFY((*opened)->batch(batch.id)->notes.empty());
         QVERIFY(addNote(**opened, batch.id, on("late")).ok());
         QCOMPARE((*opened)->batch(batch.id)->notes.size(), std::size_t(1));

@@ -163,7 +163,7 @@ void ShopActions::chooseSet() {
     for (const Reason& reason : m_document.verdictAt(m_document.gate()).reasons) {
         if (reason.fact == Fact::mixedTesters || reason.fact == Fact::testersAgree) told = &reason;
     }
-    const std::size_t all = told != nullptr ? told->texts.size() : 0;
+    const std::size_t all = told != nullptr ? told->texts.size() / 2 : 0;
     std::vector<Choice> choices;
     std::vector<std::string> testers;
     for (const auto& [tester, readings] : sets) {
@@ -175,6 +175,7 @@ void ShopActions::chooseSet() {
             detail =
                 tr("%1 ± %2, %3")
                     .arg(words::hardness(told->numbers[2 * i]), words::uncertainty(told->numbers[2 * i + 1]), detail);
+            if (!told->texts[all + i].empty()) detail += tr("; not verified, its own error is unknown");
             const std::size_t apart = 2 * all + 2 + i;
             if (apart < told->numbers.size() && told->numbers[apart] > 1)
                 detail += tr("; stands apart, E_n %1").arg(told->numbers[apart], 0, 'f', 1);

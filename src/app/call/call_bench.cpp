@@ -7,6 +7,7 @@
 #include "app/call/reading_row.h"
 #include "app/call/rule_view.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/key_row.h"
 #include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
@@ -32,7 +33,8 @@ CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& li
                      const Look& look, QWidget* parent)
     : Bench(document, look, parent), m_station(station), m_link(link), m_actions(actions),
       m_onBlock(station.mode() == ReadingStation::Mode::block), m_blade(new BladeView(document, station, look)),
-      m_row(new ReadingRow(document, station, look)), m_rule(new RuleView(document, station, look)) {
+      m_row(new ReadingRow(document, station, look)), m_rule(new RuleView(document, station, look)),
+      m_keys(new KeyRow(look)) {
     setObjectName(QStringLiteral("call-bench"));
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
@@ -40,6 +42,9 @@ CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& li
     column->setSpacing(look.px(4));
     column->addWidget(m_blade, 1);
     column->addWidget(m_row);
+    column->addWidget(m_keys);
+    m_keys->setVisible(KeyRow::wished());
+    connect(m_row, &ReadingRow::fieldClicked, this, &CallBench::turnKeys);
     column->addWidget(m_rule);
     connect(&m_station, &ReadingStation::changed, this, &CallBench::followStation);
     connect(&link, &DeviceLink::reading, this, [this](const DeviceLine& line) {
@@ -275,7 +280,26 @@ Commands CallBench::commands() {
             {QStringLiteral("zone"), tr("Zone"), tr("edge, spine, tang, core: where the next readings are"), Verb::zone,
              [this] { chooseZone(); }, onBlock},
             {QStringLiteral("series"), tr("Strikes"), tr("a series: rebound, with its own average"), Verb::series,
-             [this] { m_actions.logSeries(); }, onBlock}};
+             [this] { m_actions.logSeries(); }, onBlock},
+            {QStringLiteral("number-keys"),
+             m_keys->isHidden() ? tr("Number keys") : tr("Number keys away"),
+             tr("on the screen, for mouse and finger; a click on the field shows them too"),
+             Verb::none,
+             [this] { turnKeys(); },
+             {},
+             Qt::Key_unknown,
+             Qt::NoModifier,
+             true,
+             false},
+            {QStringLiteral("dial-habits"), tr("Dial habits"), tr("beside the dwell timer: shown or not"), Verb::none,
+             [this] { m_row->turnHabits(); },
+             [this] { return m_row->onDial() ? QString() : tr("The tester in use has no dial."); }, Qt::Key_unknown,
+             Qt::NoModifier, true, false}};
+}
+
+void CallBench::turnKeys() {
+    m_keys->setVisible(m_keys->isHidden());
+    emit changed();
 }
 
 // E6. Z once more on another zone goes back to the edge.

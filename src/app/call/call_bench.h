@@ -11,6 +11,7 @@ namespace rollcall {
 
 class BladeView;
 class ReadingRow;
+class KeyRow;
 class RuleView;
 class ShopActions;
 
@@ -50,6 +51,7 @@ private:
     ColumnContent bladeContent() const;
     ColumnContent blockContent() const;
     void nameAct(ColumnContent& content) const;
+    void turnKeys();
     void chooseZone();
     /// The next blade to be read at this gate; none when all are.
     std::optional<std::size_t> nextToRead() const;
@@ -66,6 +68,7 @@ private:
     BladeView* m_blade;
     ReadingRow* m_row;
     RuleView* m_rule;
+    KeyRow* m_keys;
 };
 
 } // namespace rollcall

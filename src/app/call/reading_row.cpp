@@ -7,14 +7,14 @@
 #include <algorithm>
 #include <array>
 #include <QApplication>
+#include <QMouseEvent>
 #include <QSettings>
-
-#include <QGuiApplication>
-#include <QStyleHints>
 
 namespace rollcall {
 
 namespace {
+
+const QString habitsKey = QStringLiteral("dial-habits");
 
 // Every way in which a verdict says where the files put a blade.
 constexpr std::array answers{Fact::filesPass, Fact::filesSoft, Fact::filesHard, Fact::filesAcross, Fact::filesStay};
@@ -69,6 +69,47 @@ void ReadingRow::paintDwell(QPainter& painter, const QRect& field) const {
                                 : tr("release: %1 to %2 s").arg(limits.dwell_min_s).arg(limits.dwell_max_s);
     drawText(painter, field.left() + px(20), field.top() + px(124),
              elided(what, m_look.font(16, true), field.width() - px(30)), m_look.font(16, true), color);
+}
+
+QRect ReadingRow::fieldArea() const {
+    return {width() - m_look.px(280), m_look.px(4), m_look.px(280), m_look.px(136)};
+}
+
+void ReadingRow::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && fieldArea().contains(event->pos())) emit fieldClicked();
+}
+
+bool ReadingRow::onDial() const {
+    const Tester* tester = m_document.tester();
+    constexpr double halfPoint = 0.5;
+    return tester != nullptr && tester->kind == TesterKind::bench && tester->resolution >= halfPoint;
+}
+
+void ReadingRow::turnHabits() {
+    QSettings settings;
+    settings.setValue(habitsKey, !settings.value(habitsKey, true).toBool());
+    update();
+}
+
+// What makes one dial reading like the next, in the order in which the hand does it.
+void ReadingRow::paintHabits(QPainter& painter, const QRect& area) const {
+    const Palette& p = m_look.palette;
+    const QStringList habits{tr("Raised in one motion, small pointer on its mark; overshot: a new spot"),
+                             tr("Big needle near twelve before the bezel is turned, else look at the seat"),
+                             tr("Lever let go, never pushed; wait until it stands still"),
+                             tr("The same small tap each time, then read at the major load off")};
+    const int step = area.height() / static_cast<int>(habits.size());
+    int y = area.top() + m_look.px(20);
+    for (const QString& habit : habits) {
+        painter.setPen(QPen(p.line, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(area.left() + 1, y - m_look.px(13), m_look.px(14), m_look.px(14));
+        int size = 18;
+        while (size > 14 && m_look.width(habit, size) > area.width() - m_look.px(26)) --size;
+        drawText(painter, area.left() + m_look.px(26), y,
+                 elided(habit, m_look.font(size), area.width() - m_look.px(26)), m_look.font(size), p.ink);
+        y += step;
+    }
 }
 
 void ReadingRow::refresh() {
@@ -132,13 +173,16 @@ void ReadingRow::paintEvent(QPaintEvent*) {
     const Palette& p = m_look.palette;
     const auto px = [&](int v) { return m_look.px(v); };
     painter.fillRect(rect(), p.panel);
-    const QRect field(width() - px(280), px(4), px(280), px(136));
+    const QRect field = fieldArea();
     paintField(painter, field);
     const QColor color = m_station.refused() ? p.fail : p.borderline;
     const QString message = m_station.message();
     if (!message.isEmpty())
         drawText(painter, width(), px(162), elided(message, m_look.font(18, true), width()), m_look.font(18, true),
                  color, Qt::AlignRight);
+
+    if (m_dwell.isValid() && m_station.typed().isEmpty() && onDial() && QSettings().value(habitsKey, true).toBool())
+        return paintHabits(painter, QRect(0, px(4), field.left() - px(24), px(136)));
 
     // The latest readings that fit, the oldest at the left.
     const int cell = px(136);

@@ -20,12 +20,23 @@ public:
     void refresh();
     /// Counts the seconds the total force is held, against the limits of the test cycle; again stops it.
     void startDwell();
+    /// Whether the tester in use is read on a dial; its habits stand beside the dwell timer, unless they were turned
+    /// off.
+    bool onDial() const;
+    void turnHabits();
+
+signals:
+    /// The field of the digits was clicked.
+    void fieldClicked();
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
 private:
+    QRect fieldArea() const;
     void paintDwell(QPainter& painter, const QRect& field) const;
+    void paintHabits(QPainter& painter, const QRect& area) const;
 
     QElapsedTimer m_dwell; ///< invalid when it does not run
     QTimer m_tick;

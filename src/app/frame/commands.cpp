@@ -3,6 +3,7 @@
 #include "app/exchange/exchange_actions.h"
 #include "app/frame/main_window.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/key_row.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -79,6 +80,14 @@ void MainWindow::makeCommands() {
         settings.setValue(QStringLiteral("dwell-sound"), on);
         say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
+    everywhere("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
+               [this] {
+                   KeyRow::wish(!KeyRow::wished());
+                   setLook(m_look);
+                   say(KeyRow::wished() ? tr("Number keys stand where a number is asked for.")
+                                        : tr("Number keys only where they are called."),
+                       false);
+               });
     keyed(
         "text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"),
         [this] {

@@ -186,8 +186,8 @@ void MainWindow::refresh() {
     std::erase_if(shown, [&](const Command& command) {
         const QString key = command.keyText();
         const bool keyed = !key.isEmpty() && (key == column.left_key || key == column.right_key);
-        return !all &&
-               (keyed || command.text == column.act || command.text == column.left || command.text == column.right);
+        return !command.in_row || (!all && (keyed || command.text == column.act || command.text == column.left ||
+                                            command.text == column.right));
     });
     QStringList offers = all ? QStringList() : m_current->offers();
     if (!all && m_document.hasBatch()) offers << QStringLiteral("undo");

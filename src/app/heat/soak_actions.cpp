@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/heat_form.h"
 #include "app/heat/soak_page.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
@@ -19,113 +20,15 @@
 // The part of the soak page that asks: the heat, its trace, notes, the oven's line.
 namespace rollcall {
 
-namespace {
-
-QString shown(const std::optional<double>& value) {
-    return value ? fieldNumber(*value) : QString();
-}
-
-std::optional<double> typed(const FormValues& v, const char* field, Quantity quantity) {
-    const auto value = parseQuantity(v[QLatin1String(field)].toStdString(), quantity);
-    return value ? std::optional(*value) : std::nullopt;
-}
-
-// A field that may stay blank.
-FormFault faultIn(const FormValues& v, const char* field, double low, double high, const QString& sentence) {
-    const QString text = v[QLatin1String(field)];
-    if (text.isEmpty()) return {};
-    const auto value = parseNumber(text.toStdString());
-    return value && *value >= low && *value <= high ? FormFault{} : FormFault{QLatin1String(field), sentence};
-}
-
-// What a recipe, or else the library, says of the heat.
-HeatDraft usualHeat(const Batch& batch, const Grade* grade) {
-    HeatDraft heat;
-    heat.batch = batch.id;
-    const RecipeStage* soak = batch.recipe ? batch.recipe->stage(StageKind::austenitise) : nullptr;
-    const RecipeStage* quench = batch.recipe ? batch.recipe->stage(StageKind::quench) : nullptr;
-    if (grade != nullptr) {
-        heat.set_c = grade->austenitise_typical_c;
-        heat.min_minutes = grade->soak_minutes.low;
-        heat.max_minutes = grade->soak_minutes.high;
-        heat.medium = grade->quench_class;
-    }
-    if (soak != nullptr) {
-        heat.set_c = soak->temperature_c;
-        heat.near_c = soak->tolerance_c;
-        heat.min_minutes = soak->minutes;
-        heat.max_minutes = soak->max_minutes;
-    }
-    if (quench != nullptr) {
-        heat.medium = quench->cooling;
-        heat.medium_c = quench->temperature_c;
-        heat.medium_tolerance_c = quench->tolerance_c;
-    }
-    return heat;
-}
-
-std::vector<FormField> heatFields(const HeatDraft& usual, const Shop& shop) {
-    QStringList ovens;
-    for (const Oven& oven : shop.ovens) ovens << QString::fromStdString(oven.name);
-    if (ovens.isEmpty()) ovens << SoakPage::tr("Oven 1");
-    return {{"oven", SoakPage::tr("Oven"), SoakPage::tr("choose, or type a new one"), ovens.first(),
-             namedChoices(ovens), true},
-            {"set",
-             SoakPage::tr("Set point"),
-             SoakPage::tr("°C, or 1475F"),
-             usual.set_c > 0 ? fieldNumber(usual.set_c) : QString(),
-             {},
-             false},
-            {"least",
-             SoakPage::tr("Shortest soak"),
-             SoakPage::tr("minutes at temperature; blank: no limit"),
-             shown(usual.min_minutes),
-             {},
-             false},
-            {"most",
-             SoakPage::tr("Longest soak"),
-             SoakPage::tr("minutes; blank: no limit"),
-             shown(usual.max_minutes),
-             {},
-             false}};
-}
-
-FormFault heatFault(const FormValues& v) {
-    if (v["oven"].isEmpty()) return {QStringLiteral("oven"), SoakPage::tr("Give the oven a name.")};
-    const auto c = typed(v, "set", Quantity::temperature);
-    if (!c || *c < 100 || *c > 1400)
-        return {QStringLiteral("set"), SoakPage::tr("Type the set point, 100 to 1400 °C, such as 800 or 1475F.")};
-    for (const char* field : {"least", "most"}) {
-        const FormFault fault = faultIn(v, field, 0, 600, SoakPage::tr("Type minutes, or leave it blank."));
-        if (!fault.field.isEmpty()) return fault;
-    }
-    const auto least = parseNumber(v["least"].toStdString());
-    const auto most = parseNumber(v["most"].toStdString());
-    if (least && most && *least > *most)
-        return {QStringLiteral("most"), SoakPage::tr("The longest soak is shorter than the shortest.")};
-    return {};
-}
-
-HeatDraft heatTyped(HeatDraft heat, const FormValues& v) {
-    heat.set_c = *typed(v, "set", Quantity::temperature);
-    heat.as_entered = v["set"].toStdString();
-    const auto least = parseNumber(v["least"].toStdString());
-    const auto most = parseNumber(v["most"].toStdString());
-    heat.min_minutes = least ? std::optional(*least) : std::nullopt;
-    heat.max_minutes = most ? std::optional(*most) : std::nullopt;
-    return heat;
-}
-
-} // namespace
-
 // Whoever logs a heat asks the Heat gate; an oven of a new name is added.
-void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace,
-                         const QString& what) {
+void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace, const QString& what,
+                         std::vector<HeatNoteDraft> notes) {
     const bool required = m_document.batch().planOf(Gate::heat).required;
-    const bool listens = !trace && m_oven.connected();
+    const bool listens = !trace && notes.empty() && m_oven.connected();
     m_shownRun.clear();
     m_document.perform(
-        [heat = std::move(heat), trace = std::move(trace), required, oven](Logbook& logbook) mutable {
+        [heat = std::move(heat), trace = std::move(trace), notes = std::move(notes), required,
+         oven](Logbook& logbook) mutable {
             return logbook.inOneTransaction([&]() -> Result<Done> {
                 const auto shop = logbook.shop();
                 if (!shop) return shop.error();
@@ -142,6 +45,10 @@ void SoakPage::beginHeat(HeatDraft heat, const std::string& oven, std::optional<
                 }
                 const auto run = rollcall::startHeat(logbook, heat);
                 if (!run) return run.error();
+                for (HeatNoteDraft& note : notes) {
+                    note.run = *run;
+                    if (auto done = noteHeat(logbook, note); !done) return done;
+                }
                 if (!trace) return Done{};
                 trace->run = *run;
                 return addTrace(logbook, *trace);
@@ -246,93 +153,6 @@ void SoakPage::importTrace(const QString& path) {
     form->ask(heatFault, [this, usual, draft, what](const FormValues& v) {
         beginHeat(heatTyped(usual, v), v["oven"].toStdString(), draft, what);
     });
-}
-
-// Transfer, quenchant and the written note, for the blade in hand or more.
-void SoakPage::note() {
-    const HeatRun* r = run();
-    const Blade* blade = m_document.blade();
-    if (r == nullptr || blade == nullptr) return;
-    const HeatAnswer& answer = m_document.judged().heat(static_cast<std::size_t>(m_document.bladeIndex()));
-    const BladeHeat known = answer.heat != nullptr ? *answer.heat : BladeHeat();
-    auto* form = new FormDialog(
-        tr("What was noted of the heat"), tr("Note it"),
-        {{"blades",
-          tr("Blades"),
-          tr("marks, separated by commas; * for all"),
-          QString::fromStdString(blade->mark),
-          {},
-          false},
-         {"transfer",
-          tr("Transfer"),
-          tr("seconds from oven into the quench"),
-          shown(known.noted_transfer_s),
-          {},
-          false},
-         {"quenchant", tr("Quenchant"), tr("°C as it went in"), shown(known.quenchant_c), {}, false},
-         {"temperature", tr("Written: at"), tr("°C in the written note"), shown(known.noted_c), {}, false},
-         {"minutes", tr("Written: soak"), tr("minutes in the written note"), shown(known.noted_minutes), {}, false},
-         {"note", tr("Note"), tr("anything else"), QString::fromStdString(known.note), {}, false}},
-        m_look, window());
-    const auto chosen = [this](const QString& text, QString* unknown) {
-        std::vector<const Blade*> blades;
-        for (const Blade& one : m_document.batch().blades) {
-            if (text.trimmed() == QLatin1String("*")) blades.push_back(&one);
-        }
-        if (!blades.empty()) return blades;
-        for (const QString& mark : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-            const int i = m_document.indexOfMark(mark.trimmed().toStdString());
-            if (i < 0)
-                *unknown = mark.trimmed();
-            else
-                blades.push_back(&m_document.batch().blades[static_cast<std::size_t>(i)]);
-        }
-        return blades;
-    };
-    form->ask(
-        [chosen](const FormValues& v) -> FormFault {
-            QString unknown;
-            if (chosen(v["blades"], &unknown).empty() && unknown.isEmpty())
-                return {QStringLiteral("blades"), tr("Type at least one mark.")};
-            if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
-            if (const auto fault = faultIn(v, "transfer", 0, 600, tr("Type seconds, up to 600."));
-                !fault.field.isEmpty())
-                return fault;
-            if (const auto fault = faultIn(v, "minutes", 0, 600, tr("Type minutes.")); !fault.field.isEmpty())
-                return fault;
-            for (const char* field : {"quenchant", "temperature"}) {
-                if (!v[QLatin1String(field)].isEmpty() && !typed(v, field, Quantity::temperature))
-                    return {QLatin1String(field), tr("Type a temperature, such as 58 or 136F.")};
-            }
-            return {};
-        },
-        [this, chosen, run = r->id](const FormValues& v) {
-            QString unknown;
-            std::vector<HeatNoteDraft> notes;
-            for (const Blade* one : chosen(v["blades"], &unknown)) {
-                HeatNoteDraft draft;
-                draft.run = run;
-                draft.blade = one->id;
-                draft.round = one->round;
-                if (!v["transfer"].isEmpty()) draft.transfer_s = parseNumber(v["transfer"].toStdString()).value();
-                if (!v["minutes"].isEmpty()) draft.noted_minutes = parseNumber(v["minutes"].toStdString()).value();
-                if (!v["quenchant"].isEmpty()) draft.quenchant_c = typed(v, "quenchant", Quantity::temperature);
-                if (!v["temperature"].isEmpty()) draft.noted_c = typed(v, "temperature", Quantity::temperature);
-                draft.note = v["note"].toStdString();
-                draft.as_entered = QStringList{v["transfer"], v["quenchant"], v["temperature"], v["minutes"]}
-                                       .join(QLatin1Char('|'))
-                                       .toStdString();
-                notes.push_back(std::move(draft));
-            }
-            m_document.perform([notes](Logbook& logbook) {
-                return logbook.inOneTransaction([&]() -> Result<Done> {
-                    for (const HeatNoteDraft& one : notes) {
-                        if (auto done = noteHeat(logbook, one); !done) return done;
-                    }
-                    return Done{};
-                });
-            });
-        });
 }
 
 // The soak's numbers with what went into them.

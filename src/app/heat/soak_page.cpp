@@ -66,7 +66,8 @@ std::optional<HeatMoment> SoakPage::nextOf(int index) const {
     if (isOutBefore(blade, Gate::heat)) return std::nullopt;
     for (const BladeHeat& heat : blade.heats) {
         if (heat.run != r->id || heat.round != blade.round) continue;
-        if (heat.quenched_s) return std::nullopt;
+        const bool noted = heat.noted_minutes && !heat.in_s; // of a load that nobody clocked
+        if (heat.quenched_s || noted) return std::nullopt;
         if (heat.out_s) return HeatMoment::quenched;
         if (heat.in_s) return HeatMoment::out;
     }
@@ -182,6 +183,7 @@ void SoakPage::paintEvent(QPaintEvent*) {
         drawText(painter, 0, px(60), tr("No heat yet"), m_look.font(28, true), p.ink);
         const QStringList lines{tr("Enter  start the heat: oven, set point, shortest and longest soak"),
                                 tr("I  or drop: the oven's trace, a CSV of time and temperature"),
+                                tr("The load as one note: when nobody clocks each blade"),
                                 tr("Then one key for each blade as it goes in, leaves, and is in the quench.")};
         int y = px(104);
         for (const QString& line : lines) {
@@ -358,6 +360,15 @@ Commands SoakPage::commands() {
                  mark(HeatMoment::in, waiting);
              },
              heat},
+            {QStringLiteral("soak.load"), tr("The load as one note"), tr("for who clocks no blade"), Verb::none,
+             [this] { noteLoad(); }, batch},
+            {QStringLiteral("soak.stopwatch"), m_stopwatch ? tr("In the quench") : tr("Stopwatch"),
+             tr("from oven to quench, of the blade in hand"), Verb::none, [this] { stopwatch(); }, heat, Qt::Key_Space},
+            {QStringLiteral("soak.moment"), tr("Type the moment"), tr("of the cursor, between its steps"), Verb::none,
+             [this] { typeMoment(); },
+             [this] {
+                 return run() != nullptr && run()->trace && !live() ? QString() : tr("There is no trace to point at.");
+             }},
             {QStringLiteral("soak.note"), tr("Note"), tr("what was written down: degrees, minutes, quenchant"),
              Verb::none, [this] { note(); }, heat},
             {QStringLiteral("soak.why"), tr("Why"), tr("the soak with its rules"), Verb::why, [this] { why(); }, heat},

@@ -4,6 +4,7 @@
 
 #include "app/links/oven_link.h"
 #include "app/shared/bench.h"
+#include "app/shared/form_dialog.h"
 #include "app/shared/seams.h"
 #include "core/judge/heat_book.h"
 #include "logbook/actions/heat.h"
@@ -46,9 +47,15 @@ private:
     void mark(HeatMoment moment, const std::vector<int>& blades);
     void advance();
     void startHeat();
-    void beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace, const QString& what);
+    void beginHeat(HeatDraft heat, const std::string& oven, std::optional<TraceDraft> trace, const QString& what,
+                   std::vector<HeatNoteDraft> notes = {});
     void askTrace();
     void note();
+    void noteLoad();
+    void stopwatch();
+    void typeMoment();
+    std::vector<const Blade*> bladesNamed(const QString& text, QString* unknown) const;
+    FormFault bladesFault(const QString& text) const;
     void why();
     void compareRuns();
     void strikeHeat();
@@ -62,7 +69,9 @@ private:
     QTimer m_tick;
     std::string m_shownRun;
     double m_cursor = 0;
-    Trace m_liveTrace; ///< stored samples with those that came since
+    std::optional<Instant> m_stopwatch; ///< when it was started; none while it stands
+    std::string m_timed;                ///< id of the blade it was started for
+    Trace m_liveTrace;                  ///< stored samples with those that came since
 };
 
 } // namespace rollcall

@@ -65,6 +65,7 @@ struct Command {
     Qt::Key key = Qt::Key_unknown;
     Qt::KeyboardModifiers modifiers = Qt::NoModifier;
     bool in_menu = true;
+    bool in_row = true; ///< has a button in the row of a place, where there is room
 
     /// The key as shown: "N", "F3", "Ctrl+Z"; empty when it has none.
     QString keyText() const;

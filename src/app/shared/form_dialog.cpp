@@ -4,6 +4,7 @@
 
 #include "app/shared/buttons.h"
 #include "app/shared/drop_down.h"
+#include "app/shared/key_row.h"
 
 #include <QApplication>
 #include <QComboBox>
@@ -124,6 +125,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     m_message->setWordWrap(true);
     m_message->setMinimumHeight(look.px(26));
     column->addWidget(m_message);
+    if (KeyRow::wished()) column->addWidget(new KeyRow(look));
     auto* accept = new PrimaryButton(look);
     accept->show(act, tr("or Ctrl+Enter from any field; Esc gives up"), QStringLiteral("Enter"));
     accept->setFocusPolicy(Qt::StrongFocus);

@@ -28,4 +28,16 @@ Result<Instant> typedTime(const QString& text, const Instant& now) {
     return Instant{when.toMSecsSinceEpoch(), now.offset_minutes};
 }
 
+Result<std::string> typedDate(const QString& text) {
+    const QString plain = text.simplified();
+    if (plain.isEmpty()) return std::string();
+    for (const char* form : {"yyyy-M-d", "d.M.yyyy"}) {
+        if (const QDate date = QDate::fromString(plain, QString::fromLatin1(form)); date.isValid())
+            return date.toString(Qt::ISODate).toStdString();
+    }
+    if (const QDate month = QDate::fromString(plain, QStringLiteral("yyyy-M")); month.isValid())
+        return month.addDays(month.daysInMonth() - 1).toString(Qt::ISODate).toStdString();
+    return Error{ErrorKind::argument, plain.toStdString(), "a day is typed like 2027-05-31 or 31.5.2027"};
+}
+
 } // namespace rollcall

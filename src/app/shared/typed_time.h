@@ -14,4 +14,8 @@ namespace rollcall {
 /// (range) it lies ahead.
 Result<Instant> typedTime(const QString& text, const Instant& now);
 
+/// A day as a maker types it, "2027-05-31" or "31.5.2027"; "2027-05" is the last day of that month. Gives the ISO date;
+/// blank stays blank. Errors (argument): none of these.
+Result<std::string> typedDate(const QString& text);
+
 } // namespace rollcall

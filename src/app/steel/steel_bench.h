@@ -52,6 +52,8 @@ private:
     void typeShot();
     void keepShot(ShotDraft draft, const QString& what);
     void keepShots(std::vector<ShotDraft> drafts, const QString& what);
+    void askSigmas(const std::function<void()>& then);
+    void askBesideLod(const std::function<void()>& then);
     void takeShots(const QString& name, const QByteArray& bytes, const ShotTable& table);
     void strikeShot();
     void reassign();

@@ -14,6 +14,19 @@
 // The part of the Steel bench that takes in shots: of the bar, of a blade, of a whole pile.
 namespace rollcall {
 
+namespace {
+
+const QString sigmasKey = QStringLiteral("xrf/sigmas");
+const QString lodKey = QStringLiteral("xrf/beside-lod");
+
+PrintedError printedError() {
+    const QSettings settings;
+    return {settings.value(sigmasKey, 1).toDouble(),
+            named<BesideLod>(settings.value(lodKey).toString().toStdString()).value_or(BesideLod::error)};
+}
+
+} // namespace
+
 // A knife of its own claim is of no bar with others: its shots are its own unless it is said otherwise.
 bool SteelBench::forBlade() const {
     const Blade* blade = m_document.blade();
@@ -62,23 +75,36 @@ void SteelBench::importShot(const QString& path) {
     const QByteArray bytes = file.readAll();
     const QString name = QFileInfo(path).fileName();
     const std::string_view text(bytes.constData(), static_cast<std::size_t>(bytes.size()));
-    const QSettings settings;
-    const double sigmas = settings.value(QStringLiteral("xrf/sigmas"), 1).toDouble();
-    const auto table = readShotTable(text, sigmas);
+    const auto table = readShotTable(text, printedError());
     if (!table) return emit said(tr("%1: %2").arg(name, words::errorText(table.error())), true);
-    if (!table->has_errors || settings.contains(QStringLiteral("xrf/sigmas"))) return takeShots(name, bytes, *table);
-    // Asked once: what stands beside a value is not said by the file.
+    // What stands beside a value is not said by the file: each question is asked once.
+    if (table->has_errors && !QSettings().contains(sigmasKey)) return askSigmas([this, path] { importShot(path); });
+    if (table->numbers_lod && !QSettings().contains(lodKey)) return askBesideLod([this, path] { importShot(path); });
+    takeShots(name, bytes, *table);
+}
+
+void SteelBench::askSigmas(const std::function<void()>& then) {
     (new ChoiceDialog(tr("What does the analyser print beside a value?"),
                       {tr("Its error, as so many sigma. Asked once.")},
                       {{QStringLiteral("1"), tr("1 sigma"), {}},
                        {QStringLiteral("2"), tr("2 sigma"), tr("as most handheld ones do")},
                        {QStringLiteral("3"), tr("3 sigma"), {}}},
                       m_look, window()))
-        ->ask([this, name, bytes](int i) {
-            QSettings().setValue(QStringLiteral("xrf/sigmas"), i + 1);
-            const auto again =
-                readShotTable(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), i + 1);
-            if (again) takeShots(name, bytes, *again);
+        ->ask([then](int i) {
+            QSettings().setValue(sigmasKey, i + 1);
+            then();
+        });
+}
+
+void SteelBench::askBesideLod(const std::function<void()>& then) {
+    (new ChoiceDialog(tr("What stands beside <LOD?"), {tr("An element that was not found, with a number. Asked once.")},
+                      {{QStringLiteral("1"), tr("The error, as beside a value"), tr("the limit is three sigma of it")},
+                       {QStringLiteral("2"), tr("The limit of detection itself"), {}},
+                       {QStringLiteral("3"), tr("Nothing of use"), tr("the analyser's usual limit is taken")}},
+                      m_look, window()))
+        ->ask([then](int i) {
+            QSettings().setValue(lodKey, QLatin1String(namesOf<BesideLod>[static_cast<std::size_t>(i)]));
+            then();
         });
 }
 

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
+#include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
 #include "logbook/actions/instruments.h"
@@ -138,6 +139,12 @@ void TesterActions::chooseBlockToEdit() {
 void TesterActions::editBlock(const Block* block) {
     const Block old = block != nullptr ? *block : Block();
     const bool isNew = block == nullptr;
+    std::vector<FormChoice> faces{QString()};
+    for (const Block& other : m_document.state().shop().blocks) {
+        if (other.id == old.id) continue;
+        faces.emplace_back(QString::fromStdString(other.name));
+        faces.back().key = QString::fromStdString(other.id);
+    }
     auto* form = new FormDialog(
         isNew ? tr("New block") : tr("Block %1").arg(QString::fromStdString(old.name)), tr("Keep it"),
         {{"name", tr("Name"), tr("its number or value"), QString::fromStdString(old.name), {}, false},
@@ -151,7 +158,12 @@ void TesterActions::editBlock(const Block* block) {
          {"uncertainty", tr("Uncertainty"), tr("U of the certificate, k = 2"), numberText(old.uncertainty), {}, false},
          {"diameter", tr("Face"), tr("diameter, mm"), numberText(old.diameter_mm), {}, false},
          {"spacing", tr("Spacing"), tr("mm between indents"), numberText(old.spacing_mm), {}, false},
-         {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false}},
+         {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false},
+         {"by", tr("Certified by"), tr("on the certificate"), QString::fromStdString(old.certificate.by), {}, false},
+         {"on", tr("On"), tr("2026-05-31, blank: not noted"), QString::fromStdString(old.certificate.on), {}, false},
+         {"until", tr("Valid until"), tr("its last day"), QString::fromStdString(old.certificate.until), {}, false},
+         {"face", tr("Other face of"), tr("a block that is certified on both"),
+          QString::fromStdString(old.certificate.other_face), faces, false}},
         m_look, window());
     form->ask(
         [this, id = old.id](const FormValues& v) -> FormFault {
@@ -175,8 +187,16 @@ void TesterActions::editBlock(const Block* block) {
             }
             bool whole = false;
             const int used = v["used"].toInt(&whole);
-            return whole && used >= 0 ? FormFault{}
-                                      : FormFault{QStringLiteral("used"), tr("Type how many indents it has already.")};
+            if (!whole || used < 0) return {QStringLiteral("used"), tr("Type how many indents it has already.")};
+            for (const char* field : {"on", "until"}) {
+                if (!typedDate(v[QLatin1String(field)]))
+                    return {QLatin1String(field), tr("Type a day like 2027-05-31, or leave it blank.")};
+            }
+            const std::string on = *typedDate(v["on"]);
+            const std::string until = *typedDate(v["until"]);
+            return on.empty() || until.empty() || on <= until
+                       ? FormFault{}
+                       : FormFault{QStringLiteral("until"), tr("It ends before it begins.")};
         },
         [this, old, isNew](const FormValues& v) {
             Block changed = old;
@@ -187,6 +207,8 @@ void TesterActions::editBlock(const Block* block) {
             changed.diameter_mm = parseQuantity(v["diameter"].toStdString(), Quantity::length).value();
             changed.spacing_mm = parseQuantity(v["spacing"].toStdString(), Quantity::length).value();
             changed.used_before = v["used"].toInt();
+            changed.certificate = {v["by"].toStdString(), *typedDate(v["on"]), *typedDate(v["until"]),
+                                   v["face"].toStdString()};
             m_document.perform(
                 [changed, isNew](Logbook& logbook) -> Result<Done> {
                     if (!isNew) return changeBlock(logbook, changed);

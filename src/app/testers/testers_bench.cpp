@@ -248,6 +248,30 @@ ColumnContent TestersBench::content() const {
                    .arg(qRound(t->learned->dof))
              : tr("Own scatter not known yet: the usual %1 is assumed").arg(t->kind == TesterKind::rebound ? 0.8 : 0.3),
          QStringLiteral("M9"), false});
+    if (const Block* b = block()) {
+        const QDate until = QDate::fromString(QString::fromStdString(b->certificate.until), Qt::ISODate);
+        const qint64 left = until.isValid() ? localTime(m_document.now()).date().daysTo(until) : 0;
+        constexpr int soon_days = 60;
+        if (until.isValid() && left < 0)
+            content.lines.push_back({Tone::caution,
+                                     tr("The certificate of block %1 ran out on %2: have it certified anew")
+                                         .arg(QString::fromStdString(b->name), until.toString(Qt::ISODate)),
+                                     QStringLiteral("M6"), false});
+        else if (until.isValid() && left <= soon_days)
+            content.lines.push_back({Tone::note,
+                                     tr("The certificate of block %1 ends on %2")
+                                         .arg(QString::fromStdString(b->name), until.toString(Qt::ISODate)),
+                                     QStringLiteral("M6"), false});
+        const bool twoFaced = std::any_of(
+            m_document.state().shop().blocks.begin(), m_document.state().shop().blocks.end(), [&](const Block& other) {
+                return (other.id == b->certificate.other_face || other.certificate.other_face == b->id) &&
+                       other.used + other.used_before > 0;
+            });
+        if (twoFaced)
+            content.lines.push_back({Tone::caution,
+                                     tr("Its other face is indented too: rims under it make it rock and read low"),
+                                     QStringLiteral("M13"), false});
+    }
     if (m_life && m_life->nearly_full)
         content.lines.push_back(
             {Tone::caution, tr("The block's face is nearly full: order the next"), QStringLiteral("M13"), false});
@@ -432,6 +456,21 @@ void TestersBench::paintRun(QPainter& painter, int top) const {
     drawNumberRule(painter, QRect(left, top + px(92), ruleWidth, px(70)), spread, m_look);
 }
 
+QString TestersBench::certificateText(const Block& block) const {
+    const BlockCertificate& c = block.certificate;
+    QStringList parts;
+    if (!c.by.empty()) parts << tr("certified by %1").arg(QString::fromStdString(c.by));
+    if (!c.until.empty())
+        parts << tr("until %1").arg(QString::fromStdString(c.until));
+    else if (!c.on.empty())
+        parts << tr("on %1").arg(QString::fromStdString(c.on));
+    for (const Block& other : m_document.state().shop().blocks) {
+        if (other.id == c.other_face || other.certificate.other_face == block.id)
+            parts << tr("back: block %1").arg(QString::fromStdString(other.name));
+    }
+    return parts.join(QStringLiteral(", "));
+}
+
 void TestersBench::paintBlock(QPainter& painter, int top) const {
     const Palette& p = m_look.palette;
     const auto px = [&](int v) { return m_look.px(v); };
@@ -447,6 +486,9 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     drawText(painter, width() - px(24), top + px(32),
              tr("face %1 mm, %2 mm apart").arg(b->diameter_mm).arg(b->spacing_mm), m_look.font(16), p.muted,
              Qt::AlignRight);
+    const QString certificate = certificateText(*b);
+    drawText(painter, width() - px(24), top + px(84), elided(certificate, m_look.font(16), (width() - left) * 2 / 3),
+             m_look.font(16), p.muted, Qt::AlignRight);
     if (!m_life) {
         drawText(painter, left, top + px(64), tr("No places: look at its face and spacing (K)"), m_look.font(16),
                  p.muted);

@@ -49,6 +49,7 @@ private:
     const TesterHealth* health() const;
     const Block* block() const;
     void paintRun(QPainter& painter, int top) const;
+    QString certificateText(const Block& block) const;
     void paintBlock(QPainter& painter, int top) const;
     std::optional<double> work() const;
 

@@ -20,6 +20,7 @@ enum class Fact {
     verificationOtherBand, ///< numbers: block, mean
     verificationAged,      ///< numbers: days since, standard uncertainty of the drift since; text: tester
     blockFarOff,           ///< numbers: block, mean: over 5 HRC apart
+    blockRunOut,           ///< the block's certificate had ended on the day of the run; numbers: days; text: block
     spacingGood,           ///< numbers: smallest distance, needed
     spacingBroken,         ///< numbers: distance, needed, index; text: "indent", "strike" or "edge"
     spacingNotLookedAt,    ///< positions are not known
@@ -31,7 +32,7 @@ enum class Fact {
     mixedScales,
     mixedTesters,    ///< as testersAgree; the sets are further apart than they explain
     testersAgree,    ///< numbers: mean, U of each tester, the judged one first; the consensus, its U; E_n of each;
-                     ///< text: names
+                     ///< text: names, then of each "" or "not verified"
     readingsSuspect, ///< the tester failed twice on its block later; text: tester
     convexCorrected, ///< numbers: correction added, radius
     convexRefused,   ///< numbers: value, radius; text: why
@@ -147,6 +148,7 @@ enum class Fact {
     soakUnder,          ///< numbers: minutes, least
     soakApart,          ///< numbers: equivalent minutes, the batch's median
     soakByOven,         ///< the thickness is not known: the oven's time is judged
+    soakByNote,         ///< nobody clocked the blade; numbers: minutes written down
     soakByClock,        ///< numbers: minutes in the oven; there is no trace
     probeFault,         ///< numbers: samples left out, degrees of the first, its minute
     steelsShare,        ///< numbers: window of the soak that all steels of the blade share; text: their grades
@@ -252,6 +254,9 @@ enum class Fact {
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
 };
+/// What stands for a set of readings that no run on a block speaks for, in the texts of testersAgree.
+inline constexpr const char* setNotVerified = "not verified";
+
 /// The facts by the names that lists and other programs know them by.
 template<>
 inline constexpr std::array namesOf<Fact>{"readings_taken",
@@ -263,6 +268,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "verification_other_band",
                                           "verification_aged",
                                           "block_far_off",
+                                          "block_run_out",
                                           "spacing_good",
                                           "spacing_broken",
                                           "spacing_not_looked_at",
@@ -382,6 +388,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "soak_under",
                                           "soak_apart",
                                           "soak_by_oven",
+                                          "soak_by_note",
                                           "soak_by_clock",
                                           "probe_fault",
                                           "steels_share",

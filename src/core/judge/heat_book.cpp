@@ -34,6 +34,9 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
             m_answers[i].heat = heat;
             const bool both = heat->in_s && heat->out_s && *heat->out_s > *heat->in_s;
             if (both) m_answers[i].clock_minutes = (*heat->out_s - *heat->in_s) / 60.0;
+            // A load of which nobody clocked the blades is known by its note alone.
+            m_answers[i].by_note = heat->noted_minutes && !heat->in_s && !heat->out_s;
+            if (m_answers[i].by_note) m_answers[i].clock_minutes = heat->noted_minutes;
             // A mark beyond the trace's end says that the trace does not cover this blade.
             const bool covered =
                 both && run.trace && *heat->in_s >= run.trace->start() && *heat->out_s <= run.trace->end();

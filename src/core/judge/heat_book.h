@@ -14,7 +14,8 @@ namespace rollcall {
 struct HeatAnswer {
     const HeatRun* run = nullptr; ///< null when no heat is logged for this round
     const BladeHeat* heat = nullptr;
-    std::optional<double> clock_minutes; ///< between its marks
+    std::optional<double> clock_minutes; ///< between its marks; without any as it was written down
+    bool by_note = false;                ///< the latter
     std::optional<BladeSoak> soak;       ///< none without a trace or without both marks
     std::optional<double> entering_c;    ///< M23, at the edge's thickness
     double median_equivalent = 0;        ///< of the blades of its run

@@ -107,6 +107,8 @@ struct Verification {
     std::string block; ///< name
     double certified = 0;
     double block_uncertainty = 0.3; ///< U of the certificate, k = 2
+    std::string certified_by;       ///< whose certificate; empty when not noted
+    std::optional<int> valid_until; ///< last local day of the certificate, counted as Instant::localDay()
     std::vector<double> readings;
     std::vector<std::string> reading_ids; ///< in the same order
     std::optional<Instant> time;          ///< of its last reading

@@ -411,6 +411,9 @@ private:
                 const bool far = std::abs(found.run->certified - mean) > farBlock;
                 say(Fact::blockFarOff, far ? Tone::caution : Tone::note, "E2", {found.run->certified, mean});
             }
+            if (const Verification& run = *found.run; run.valid_until && run.time->localDay() > *run.valid_until)
+                say(Fact::blockRunOut, Tone::caution, "M6",
+                    {static_cast<double>(run.time->localDay() - *run.valid_until)}, {run.block});
             break;
         case Standing::none:
             say(Fact::testerNotVerified, Tone::caution, "M6", {}, {name});
@@ -532,6 +535,7 @@ ReadingSet besideEachOther(const Batch& batch, const Tables& tables, std::vector
     ReadingSet judged = all.front().set;
     std::vector<double> means;
     std::vector<double> us;
+    std::vector<std::string> unverified;
     Reason reason{Fact::testersAgree, Tone::note, "E7", {}, {}};
     for (const TesterSet& one : all) {
         if (!std::isfinite(one.u)) continue;
@@ -543,7 +547,9 @@ ReadingSet besideEachOther(const Batch& batch, const Tables& tables, std::vector
         reason.numbers.push_back(one.mean);
         reason.numbers.push_back(2 * us.back());
         reason.texts.push_back(one.name);
+        unverified.push_back(one.set.verified ? "" : setNotVerified);
     }
+    reason.texts.insert(reason.texts.end(), unverified.begin(), unverified.end());
     for (std::size_t i = 1; i < all.size(); ++i) {
         judged.beside.insert(judged.beside.end(), all[i].set.standing.begin(), all[i].set.standing.end());
         judged.left_out.insert(judged.left_out.end(), all[i].set.left_out.begin(), all[i].set.left_out.end());

@@ -144,8 +144,8 @@ double logLikelihood(const ElementReading& reading, double sigma, const Allowed&
 
 } // namespace
 
-Result<CompositionShot> readShot(std::string_view text, double printed_sigmas) {
-    if (!(printed_sigmas >= 1 && printed_sigmas <= 3))
+Result<CompositionShot> readShot(std::string_view text, const PrintedError& printed) {
+    if (!(printed.sigmas >= 1 && printed.sigmas <= 3))
         return Error{ErrorKind::range, "", "an analyser prints 1, 2 or 3 sigma"};
     const Result<CsvText> csv = readCsv(text);
     if (!csv) return csv.error();
@@ -180,10 +180,10 @@ Result<CompositionShot> readShot(std::string_view text, double printed_sigmas) {
         const std::string value = lowered(field(*percent));
         if (value.empty() || value == "nd" || value == "<lod" || value == "n.d." || value[0] == '<') {
             const auto limit = parseNumber(value.empty() || value[0] != '<' ? std::string() : value.substr(1));
-            // "<LOD" alone: the printed error is the limit of detection at three sigma.
-            reading.lod = limit    ? std::optional(*limit)
-                          : stated ? std::optional(*stated * 3 / printed_sigmas)
-                                   : std::nullopt;
+            // "<LOD" alone: of a printed error the limit of detection is three sigma.
+            if (printed.beside_lod == BesideLod::nothing) stated.reset();
+            const double sigmas = printed.beside_lod == BesideLod::limit ? 3 : printed.sigmas;
+            reading.lod = limit ? std::optional(*limit) : stated ? std::optional(*stated * 3 / sigmas) : std::nullopt;
             shot.elements.push_back(std::move(reading));
             continue;
         }
@@ -193,7 +193,7 @@ Result<CompositionShot> readShot(std::string_view text, double printed_sigmas) {
             continue;
         }
         reading.percent = *number;
-        if (stated) reading.sigma = *stated / printed_sigmas;
+        if (stated) reading.sigma = *stated / printed.sigmas;
         shot.elements.push_back(std::move(reading));
     }
     if (shot.elements.empty()) return Error{ErrorKind::input, "", "no line holds an element and its percentage"};

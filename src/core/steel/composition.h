@@ -2,8 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/names.h"
 #include "core/base/tables.h"
 
+#include <array>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -29,9 +31,23 @@ struct CompositionShot {
     std::vector<Skipped> skipped;
 };
 
-/// Reads a steel.csv: element, percent, error; "<LOD", "< 0.05" and "ND" stand for not found. The error is so many
-/// sigma as the analyser prints (1, 2 or 3). Errors (input): not a table of elements.
-Result<CompositionShot> readShot(std::string_view text, double printed_sigmas = 1);
+/// What a number beside a bare "<LOD" is: the error, of as many sigma as beside a value; the limit of detection; or
+/// nothing that says how little was there.
+enum class BesideLod { error, limit, nothing };
+template<>
+inline constexpr std::array namesOf<BesideLod>{"error", "limit", "nothing"};
+
+/// What an analyser prints beside a value; its files do not say.
+struct PrintedError {
+    double sigmas = 1; ///< 1, 2 or 3
+    BesideLod beside_lod = BesideLod::error;
+
+    PrintedError(double n = 1, BesideLod lod = BesideLod::error) : sigmas(n), beside_lod(lod) {}
+};
+
+/// Reads a steel.csv: element, percent, error; "<LOD", "< 0.05" and "ND" stand for not found. Errors (input): not a
+/// table of elements; (range): not 1, 2 or 3 sigma.
+Result<CompositionShot> readShot(std::string_view text, const PrintedError& printed = {});
 
 /// A shot as typed: "Cr 13.6 0.1; Mo 0.05; V <0.05", the error after the percentage where there is one. Errors
 /// (argument): the part that is not understood.

@@ -71,7 +71,7 @@ std::string valueIn(const std::string& field) {
 
 } // namespace
 
-Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
+Result<ShotTable> readShotTable(std::string_view text, const PrintedError& printed) {
     const Result<CsvText> csv = readCsv(text);
     if (!csv) return csv.error();
     std::vector<Column> columns;
@@ -95,6 +95,9 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
     table.names_pieces = piece != none;
     table.has_errors = perElement ? error != none : find(ColumnIs::errorOfElement) != none;
     // Each shot as the lines of a steel.csv, which one reader understands.
+    const auto noteLod = [&](const std::string& value, const std::string& stated) {
+        table.numbers_lod = table.numbers_lod || (value == "<LOD" && parseNumber(stated));
+    };
     struct Lines {
         std::string piece;
         std::string text = "element;percent;error\n";
@@ -112,6 +115,7 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
             shots.back().text +=
                 field(element) + ';' + valueIn(field(percent)) + ';' + (error != none ? field(error) : "") + '\n';
             shots.back().at.push_back(row.line);
+            if (error != none) noteLod(valueIn(field(percent)), field(error));
             continue;
         }
         Lines shot{who, "element;percent;error\n", row.line};
@@ -122,13 +126,14 @@ Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas) {
                 if (columns[k].is == ColumnIs::errorOfElement && columns[k].element == columns[i].element)
                     stated = field(k);
             }
+            noteLod(valueIn(field(i)), stated);
             shot.text += columns[i].element + ';' + valueIn(field(i)) + ';' + stated + '\n';
             shot.at.push_back(row.line);
         }
         shots.push_back(std::move(shot));
     }
     for (const Lines& lines : shots) {
-        Result<CompositionShot> shot = readShot(lines.text, printed_sigmas);
+        Result<CompositionShot> shot = readShot(lines.text, printed);
         if (!shot) {
             if (shot.error().kind == ErrorKind::range) return shot.error();
             table.skipped.push_back({lines.line, shot.error().text});

@@ -19,7 +19,8 @@ struct ShotTable {
     };
     std::vector<Row> rows; ///< in order
     bool names_pieces = false;
-    bool has_errors = false; ///< of so many sigma as the analyser prints
+    bool has_errors = false;  ///< of so many sigma as the analyser prints
+    bool numbers_lod = false; ///< beside a bare "<LOD" stands a number
     std::vector<CompositionShot::Skipped> skipped;
 };
 
@@ -27,6 +28,6 @@ struct ShotTable {
 /// beside it), or one row an element ("element", "percent", "error") with the piece it is of. A piece stands under
 /// piece, blade, mark, knife, sample, specimen, name or id. Not found is "<LOD", "< 0.05", "ND", "n.d.", "-" or
 /// nothing. Errors (input): no table, or neither shape; (range): not 1, 2 or 3 sigma.
-Result<ShotTable> readShotTable(std::string_view text, double printed_sigmas = 1);
+Result<ShotTable> readShotTable(std::string_view text, const PrintedError& printed = {});
 
 } // namespace rollcall

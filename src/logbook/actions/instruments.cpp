@@ -11,6 +11,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <QDate>
 
 // The measuring chain in the record: testers, blocks, runs on blocks, files.
 namespace rollcall {
@@ -59,17 +60,52 @@ Result<Done> changeTester(Logbook& logbook, const Tester& tester) {
                             [&] { return logbook.database().update("tester", q(tester.id), fieldsOf(tester)); });
 }
 
+namespace {
+
+Result<Done> insertCertificate(Logbook& logbook, const Block& block) {
+    const BlockCertificate& c = block.certificate;
+    for (const std::string& date : {c.on, c.until}) {
+        if (!date.empty() && !QDate::fromString(q(date), Qt::ISODate).isValid())
+            return Error{ErrorKind::refused, "date", "a date is typed like 2027-05-31"};
+    }
+    if (c.other_face == block.id) return Error{ErrorKind::refused, "other_face", "a face is not its own other face"};
+    return logbook.database().insert("block_certificate",
+                                     stamped({{"id", q(logbook.newId())},
+                                              {"block", q(block.id)},
+                                              {"certified_by", q(c.by)},
+                                              {"certified_on", q(c.on)},
+                                              {"valid_until", q(c.until)},
+                                              {"other_face", c.other_face.empty() ? QVariant() : q(c.other_face)}},
+                                             logbook.now(), logbook.person()));
+}
+
+} // namespace
+
 Result<std::string> addBlock(Logbook& logbook, const Block& block) {
     if (trimmed(block.name).empty()) return refused("name", "a block needs a name");
     Block added = block;
     added.id = logbook.newId();
-    return idOr(logbook.transact("block added", [&] { return logbook.database().insert("block", fieldsOf(added)); }),
+    return idOr(logbook.transact("block added",
+                                 [&] {
+                                     auto done = logbook.database().insert("block", fieldsOf(added));
+                                     if (done && added.certificate != BlockCertificate())
+                                         done = insertCertificate(logbook, added);
+                                     return done;
+                                 }),
                 added.id);
 }
 
 Result<Done> changeBlock(Logbook& logbook, const Block& block) {
-    return logbook.transact("block changed",
-                            [&] { return logbook.database().update("block", q(block.id), fieldsOf(block)); });
+    const auto shop = logbook.shop();
+    if (!shop) return shop.error();
+    const auto known =
+        std::find_if(shop->blocks.begin(), shop->blocks.end(), [&](const Block& b) { return b.id == block.id; });
+    const bool another = known == shop->blocks.end() || known->certificate != block.certificate;
+    return logbook.transact("block changed", [&] {
+        auto done = logbook.database().update("block", q(block.id), fieldsOf(block));
+        if (done && another) done = insertCertificate(logbook, block);
+        return done;
+    });
 }
 
 Result<Tester> testerById(Logbook& logbook, const std::string& id) {

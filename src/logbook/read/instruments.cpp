@@ -7,6 +7,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <QDate>
 
 // The measuring chain in the record: testers, blocks, runs on blocks, files.
 namespace rollcall {
@@ -60,13 +61,23 @@ Result<std::vector<Tester>> Logbook::testers() {
 
 Result<std::vector<Block>> Logbook::blocks() {
     const auto rows = m_database->select(QStringLiteral(
-        "SELECT id, name, scale, certified, uncertainty, diameter_mm, spacing_mm, used_before, (SELECT COUNT(*) FROM "
-        "reading r JOIN verification v ON v.id=r.verification WHERE v.block=block.id) FROM block ORDER BY rowid"));
+        "SELECT k.id, k.name, k.scale, k.certified, k.uncertainty, k.diameter_mm, k.spacing_mm, k.used_before, (SELECT "
+        "COUNT(*) FROM reading r JOIN verification v ON v.id=r.verification WHERE v.block=k.id), c.certified_by, "
+        "c.certified_on, c.valid_until, c.other_face FROM block k LEFT JOIN block_certificate c ON c.rowid=(SELECT "
+        "MAX(rowid) FROM block_certificate WHERE block=k.id) ORDER BY k.rowid"));
     if (!rows) return rows.error();
     std::vector<Block> blocks;
     for (const Row& row : *rows) {
-        blocks.push_back({s(row[0]), s(row[1]), s(row[2]), row[3].toDouble(), row[4].toDouble(), row[5].toDouble(),
-                          row[6].toDouble(), row[7].toInt(), row[8].toInt()});
+        blocks.push_back({s(row[0]),
+                          s(row[1]),
+                          s(row[2]),
+                          row[3].toDouble(),
+                          row[4].toDouble(),
+                          row[5].toDouble(),
+                          row[6].toDouble(),
+                          row[7].toInt(),
+                          row[8].toInt(),
+                          {s(row[9]), s(row[10]), s(row[11]), s(row[12])}});
     }
     return blocks;
 }
@@ -74,8 +85,9 @@ Result<std::vector<Block>> Logbook::blocks() {
 Result<std::vector<Verification>> Logbook::verifications() {
     const auto rows = m_database->select(QStringLiteral(
         "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "
-        "r.value, r.at_ms, r.at_offset, r.id FROM verification v"
-        " JOIN block k ON k.id=v.block JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
+        "r.value, r.at_ms, r.at_offset, r.id, c.certified_by, c.valid_until FROM verification v"
+        " JOIN block k ON k.id=v.block LEFT JOIN block_certificate c ON c.rowid=(SELECT MAX(rowid) FROM "
+        "block_certificate WHERE block=k.id) JOIN reading r ON r.verification=v.id WHERE r.id NOT IN (SELECT "
         "reading FROM reading_mark WHERE kind='struck' AND id NOT IN taken_back) ORDER BY v.rowid, r.rowid"));
     if (!rows) return rows.error();
     std::vector<Verification> runs;
@@ -90,6 +102,9 @@ Result<std::vector<Verification>> Logbook::verifications() {
             run.block = s(row[5]);
             run.certified = row[6].toDouble();
             run.block_uncertainty = row[7].toDouble();
+            run.certified_by = s(row[12]);
+            if (const QDate until = QDate::fromString(row[13].toString(), Qt::ISODate); until.isValid())
+                run.valid_until = static_cast<int>(QDate(1970, 1, 1).daysTo(until));
             runs.push_back(std::move(run));
         }
         runs.back().readings.push_back(row[8].toDouble());

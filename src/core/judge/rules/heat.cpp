@@ -20,7 +20,9 @@ struct HeatOfBlade {
     const Tables& tables;
 
     /// It came out of the oven, and when is known.
-    bool isThrough() const { return answer.run != nullptr && answer.heat->in_s && answer.clock_minutes; }
+    bool isThrough() const {
+        return answer.run != nullptr && (answer.heat->in_s || answer.by_note) && answer.clock_minutes;
+    }
     NextStep::With with(Act act, const Findings&) const {
         // What the long soak did to the grain is seen on a coupon that soaked as long (M30).
         if (act == Act::breakCoupon) return CouponStep{*answer.minutes()};
@@ -38,7 +40,9 @@ void soak(const HeatOfBlade& h, Findings& f) {
     const HeatRun& run = *h.answer.run;
     const double minutes = *h.answer.minutes();
     const double equivalent = h.answer.soak ? h.answer.soak->equivalent_minutes : 0;
-    if (!h.answer.soak)
+    if (h.answer.by_note)
+        f.say(Fact::soakByNote, Tone::note, "M22", {minutes});
+    else if (!h.answer.soak)
         f.say(Fact::soakByClock, Tone::note, "M22", {minutes});
     else if (!h.answer.soak->by_steel)
         f.say(Fact::soakByOven, Tone::note, "M23");
@@ -155,7 +159,7 @@ GateRules<HeatOfBlade> heatRules() {
         {{{"marks", "a heat of this round", {Fact::noHeatLogged, Fact::notInYet, Fact::notOutYet}}, marks},
          {{"soak",
            "both marks; a trace, else the clock",
-           {Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood}},
+           {Fact::soakByNote, Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood}},
           soak},
          {{"oven",
            "both marks; a trace",

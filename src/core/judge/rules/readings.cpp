@@ -338,7 +338,7 @@ ReadRules evidenceRules() {
            Fact::reboundThin,    Fact::reboundNotAlone, Fact::thicknessGood,      Fact::belowTenDepths,
            Fact::tooThin,        Fact::convexRefused,   Fact::convexCorrected,    Fact::converted,
            Fact::testerVerified, Fact::blockFarOff,     Fact::testerNotVerified,  Fact::verificationOtherBand,
-           Fact::testerFailed,   Fact::readingsSuspect, Fact::verificationAged}},
+           Fact::testerFailed,   Fact::readingsSuspect, Fact::verificationAged,   Fact::blockRunOut}},
          validity},
         {{"agreement",
           "two readings",
