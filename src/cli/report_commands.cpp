@@ -13,6 +13,7 @@
 #include "report/piece_card.h"
 #include "report/pile.h"
 #include "words/data_folder.h"
+#include "words/units.h"
 
 #include <QJsonArray>
 #include <QTemporaryDir>
@@ -84,6 +85,9 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
     const auto opened = Logbook::open(options.word(0), Logbook::Access::read);
     if (!opened) return opened.error();
     Logbook& logbook = **opened;
+    const auto shop = logbook.shop();
+    if (!shop) return shop.error();
+    words::setUnits(shop->units()); // papers leave in what the shop reads
     const auto batches = logbook.batches();
     if (!batches) return batches.error();
     std::string id;

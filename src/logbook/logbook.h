@@ -5,6 +5,7 @@
 #include "core/base/names.h"
 #include "core/base/result.h"
 #include "core/base/tables.h"
+#include "core/base/units.h"
 #include "core/heat/schedule.h"
 #include "core/judge/record.h"
 #include "core/steel/grade_sheet.h"
@@ -94,6 +95,13 @@ struct Shop {
     std::vector<Study> studies;
     std::vector<PlannedRun> day; ///< planned tempers that are not over for longer than a day
     std::map<std::string, std::string> settings;
+
+    /// What lengths and temperatures are shown in; kept under unitsSetting.
+    Units units() const {
+        const auto wish = settings.find(unitsSetting);
+        return wish == settings.end() ? Units::metric : named<Units>(wish->second).value_or(Units::metric);
+    }
+    static constexpr const char* unitsSetting = "units";
 };
 
 struct BatchSummary {

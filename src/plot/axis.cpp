@@ -44,6 +44,10 @@ double PlotAxis::roundStep(double apart) const {
     return 10 * power;
 }
 
+PlotAxis PlotAxis::shownIn(Quantity quantity, Units units) const {
+    return {inUnits(low, quantity, units), inUnits(high, quantity, units), from, to};
+}
+
 double PlotAxis::clockStep(double apart) const {
     const double least = std::abs(to - from) > 0 ? (high - low) * apart / std::abs(to - from) : high - low;
     for (const double step : {10.0, 30.0, 60.0, 120.0, 300.0, 600.0, 900.0, 1800.0, 3600.0, 7200.0, 14400.0, 21600.0}) {

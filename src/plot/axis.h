@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/units.h"
+
 #include <vector>
 
 namespace rollcall {
@@ -23,6 +25,8 @@ struct PlotAxis {
     std::vector<double> ticks(double step) const;
     /// 1, 2 or 5 times a power of ten: the least such step whose ticks lie at least so many pixels apart.
     double roundStep(double apart) const;
+    /// The same axis, of a quantity kept in mm or °C, as the shop reads it.
+    PlotAxis shownIn(Quantity quantity, Units units) const;
     /// The same of a clock: 10 and 30 seconds, 1, 2, 5, 10, 15, 30 minutes, 1, 2, 4, 6, 12 hours; values are seconds.
     double clockStep(double apart) const;
 };

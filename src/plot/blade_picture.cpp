@@ -92,16 +92,26 @@ void drawRuler(QPainter& painter, const BladePicture& picture, const BladeScale&
     const int length = static_cast<int>(std::ceil(picture.shape.length()));
     const int x0 = qRound(scale.heel.x());
     painter.fillRect(x0, y, qRound(length * scale.px_per_mm) + 1, 1, p.line);
-    const int labelEvery = scale.px_per_mm >= 4 ? 10 : scale.px_per_mm >= 1.9 ? 20 : 50;
-    const int tickEvery = scale.px_per_mm >= 4 ? 1 : scale.px_per_mm >= 2 ? 5 : 10;
-    for (int mm = 0; mm <= length; mm += tickEvery) {
-        const int height = look.px(mm % 10 == 0 ? 12 : mm % 5 == 0 ? 8 : 4);
-        const int x = qRound(x0 + mm * scale.px_per_mm);
+    // Ticks of a millimetre, or of an eighth of an inch; every fifth or fourth is longer, every tenth or eighth
+    // longest.
+    const bool inch = look.units == Units::inch;
+    const double unit_mm = inch ? outOfUnits(0.125, Quantity::length, look.units) : 1;
+    const int long1 = inch ? 4 : 5;
+    const int long2 = inch ? 8 : 10;
+    const double px_per_tick = scale.px_per_mm * unit_mm;
+    const int tickEvery = px_per_tick >= 4 ? 1 : px_per_tick * long1 >= 10 ? long1 : long2;
+    const int labelEvery = (px_per_tick * long2 >= 40 ? 1 : px_per_tick * long2 >= 19 ? 2 : inch ? 4 : 5) * long2;
+    for (int i = 0; i * unit_mm <= length; i += tickEvery) {
+        const int height = look.px(i % long2 == 0 ? 12 : i % long1 == 0 ? 8 : 4);
+        const int x = qRound(x0 + i * unit_mm * scale.px_per_mm);
         painter.fillRect(x, y, 1, height, p.line);
-        if (mm % labelEvery == 0)
-            drawText(painter, x, y + look.px(28), QString::number(mm), look.font(14), p.muted, Qt::AlignHCenter);
+        if (i % labelEvery == 0)
+            drawText(painter, x, y + look.px(28),
+                     QString::number(std::lround(inUnits(i * unit_mm, Quantity::length, look.units))), look.font(14),
+                     p.muted, Qt::AlignHCenter);
     }
-    drawText(painter, x0 - look.px(14), y + look.px(28), QStringLiteral("mm"), look.font(14), p.muted, Qt::AlignRight);
+    drawText(painter, x0 - look.px(14), y + look.px(28), QString::fromUtf8(symbolOf(Quantity::length, look.units)),
+             look.font(14), p.muted, Qt::AlignRight);
     if (picture.next) {
         const int x = qRound(scale.toPixel(*picture.next).x());
         const int from = qRound(scale.toPixel(*picture.next).y()) + look.px(16);

@@ -17,8 +17,9 @@ namespace {
 constexpr int leftRoom = 52;   // of the angles' labels
 constexpr int bottomRoom = 30; // of the forces' labels
 
-QString hundredths(double value) {
-    return QString::number(value, 'f', 2);
+// A length of an edge without its unit: hundredths of a millimetre, or thousandths of an inch.
+QString fine(double mm, const Look& look) {
+    return QString::number(inUnits(mm, Quantity::length, look.units), 'f', look.units == Units::metric ? 2 : 3);
 }
 
 struct Cells {
@@ -115,7 +116,7 @@ void drawEdgeLadder(QPainter& painter, const QRect& area, const LadderPicture& l
                 drawEdgeOutcome(painter, at.center().x() - glyph / 2, at.center().y() - look.px(sized ? 24 : 16), glyph,
                                 *cell.outcome, p.ink);
                 if (sized)
-                    drawText(painter, at.center().x(), at.bottom() - look.px(7), hundredths(*cell.size_mm),
+                    drawText(painter, at.center().x(), at.bottom() - look.px(7), fine(*cell.size_mm, look),
                              look.font(14, true), p.ink, Qt::AlignHCenter);
             } else if (isNext) {
                 drawText(painter, at.center().x(), at.center().y() + look.px(6), tr("next"), look.font(16, true),
@@ -238,7 +239,7 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
         painter.setPen(pen);
         painter.drawLine(QPointF(middle - half(thickness_mm) - look.px(10), y),
                          QPointF(middle + half(thickness_mm) + look.px(10), y));
-        drawText(painter, area.left(), y - look.px(1), hundredths(thickness_mm), look.font(16, true), p.older);
+        drawText(painter, area.left(), y - look.px(1), fine(thickness_mm, look), look.font(16, true), p.older);
         drawText(painter, area.left(), y + look.px(16), name, look.font(14), p.older);
     };
     if (wedge.yield_mm) {
@@ -248,7 +249,7 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
         if (level(*wedge.yield_mm) > base - 1)
             drawText(painter, area.left(), area.top() + look.px(16), tr("all of it yields"), look.font(14), p.older);
     }
-    drawText(painter, middle, base + look.px(20), tr("%1 mm").arg(hundredths(wedge.geometry.behind_edge_mm)),
+    drawText(painter, middle, base + look.px(20), lengthText(wedge.geometry.behind_edge_mm, 2, look),
              look.font(16, true), p.ink, Qt::AlignHCenter);
     drawText(painter, middle, base + look.px(42), wedge.caption, look.font(14), p.muted, Qt::AlignHCenter);
 }
@@ -287,7 +288,7 @@ void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule
     painter.fillRect(area.left(), top, area.width(), body, p.steel);
     painter.fillRect(area.left(), top, area.width(), 2, p.ink);
     const auto figure = [&](double mm, bool bold) {
-        drawText(painter, x(mm), area.bottom() - look.px(8), hundredths(mm), look.font(16, bold), p.ink,
+        drawText(painter, x(mm), area.bottom() - look.px(8), fine(mm, look), look.font(16, bold), p.ink,
                  Qt::AlignHCenter);
     };
     const int room = look.px(44); // of a figure; the needle's own goes first
@@ -328,11 +329,17 @@ void drawEdgeStrip(QPainter& painter, const QRect& area, const BladeShape& shape
     painter.strokePath(path, QPen(p.ink, 1.5));
     painter.restore();
     painter.setRenderHint(QPainter::Antialiasing, false);
-    const int step = scale * 10 >= look.px(40) ? 10 : scale * 20 >= look.px(40) ? 20 : 50;
-    for (int mm = 0; mm <= shape.length(); mm += step) {
-        const int x = qRound(heel + mm * scale);
+    const bool inch = look.units == Units::inch;
+    const double least = inch ? outOfUnits(0.5, Quantity::length, look.units) : 10;
+    const double step = scale * least >= look.px(40)       ? least
+                        : scale * 2 * least >= look.px(40) ? 2 * least
+                                                           : (inch ? 4 : 5) * least;
+    for (int i = 0; i * step <= shape.length(); ++i) {
+        const int x = qRound(heel + i * step * scale);
         painter.fillRect(x, edge + 2, 1, look.px(6), p.line);
-        drawText(painter, x, area.bottom() - look.px(2), QString::number(mm), look.font(14), p.muted, Qt::AlignHCenter);
+        drawText(painter, x, area.bottom() - look.px(2),
+                 QString::number(inUnits(i * step, Quantity::length, look.units), 'g', 3), look.font(14), p.muted,
+                 Qt::AlignHCenter);
     }
     int taken = -1000; // right end of the last word: those that would run into it are left out
     for (const EdgeMark& mark : marks) {

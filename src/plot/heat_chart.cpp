@@ -107,12 +107,12 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
     const int axis = area.bottom() - px(26);
 
     // Degrees.
-    drawText(painter, box.left() - px(8), area.top() + px(10), QStringLiteral("°C"), look.font(14), p.muted,
-             Qt::AlignRight);
+    drawText(painter, box.left() - px(8), area.top() + px(10),
+             QString::fromUtf8(symbolOf(Quantity::temperature, look.units)), look.font(14), p.muted, Qt::AlignRight);
     fillLine(painter, box.left(), box.top(), 1, box.height(), p.line);
-    const PlotAxis heat = plane.heat();
+    const PlotAxis heat = plane.heat().shownIn(Quantity::temperature, look.units);
     for (const double c : heat.ticks(std::max(20.0, heat.roundStep(px(36))))) {
-        const int y = qRound(plane.y(c));
+        const int y = qRound(heat.at(c));
         fillLine(painter, box.left() - px(4), y, px(4), 1, p.line);
         drawText(painter, box.left() - px(8), y + px(5), QString::number(c), look.font(14), p.muted, Qt::AlignRight);
     }
@@ -215,7 +215,7 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
         const int x = qRound(plane.x(*chart.cursor_s));
         fillLine(painter, x - 1, box.top() - px(4), 3, axis - box.top() + px(4), p.primary);
         QString text = chart.clock(*chart.cursor_s);
-        if (chart.oven != nullptr) text += QStringLiteral("  %1 °C").arg(qRound(chart.oven->at(*chart.cursor_s)));
+        if (chart.oven != nullptr) text += QStringLiteral("  ") + degreesText(chart.oven->at(*chart.cursor_s), look);
         const bool right = x + px(12) + look.width(text, 16, true) < area.right();
         drawText(painter, right ? x + px(8) : x - px(8), area.top() + px(12), text, look.font(16, true), p.primary,
                  right ? Qt::AlignLeft : Qt::AlignRight);
@@ -317,7 +317,8 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
                      elided(QString::fromStdString(run.batch_name), look.font(16, true), room), look.font(16, true),
                      p.ink);
             drawText(painter, body.left() + px(6), top + px(50),
-                     elided(QStringLiteral("%1, %2 °C").arg(QString::fromStdString(run.what)).arg(run.temperature_c),
+                     elided(QStringLiteral("%1, %2").arg(QString::fromStdString(run.what),
+                                                         degreesText(run.temperature_c, look)),
                             look.font(14), room),
                      look.font(14), p.ink);
         }
@@ -350,8 +351,8 @@ void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack,
         painter.setBrush(p.steel);
         painter.drawPath(body);
         drawText(painter, area.left(), y + px(6), piece.mark, look.font(18, true), p.ink);
-        drawText(painter, left - px(12), y + px(6), QStringLiteral("%1 mm").arg(piece.mm, 0, 'f', 1), look.font(16),
-                 p.muted, Qt::AlignRight);
+        drawText(painter, left - px(12), y + px(6), lengthText(piece.mm, 1, look), look.font(16), p.muted,
+                 Qt::AlignRight);
         if (piece.turn_over) {
             const int width = look.width(tr("turn over"), 16, true);
             painter.setRenderHint(QPainter::Antialiasing, false);
@@ -367,7 +368,7 @@ void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack,
             const double between = y + pitch / 2;
             painter.fillRect(QRectF((left + right) / 2.0 - px(14), between - px(4), px(28), px(8)), p.older);
             drawText(painter, (left + right) / 2.0 + px(22), between + px(5),
-                     tr("shim %1 mm").arg(piece.shim_mm, 0, 'f', 1), look.font(14), p.older);
+                     tr("shim %1").arg(lengthText(piece.shim_mm, 1, look)), look.font(14), p.older);
         }
     }
 }

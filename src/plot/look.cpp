@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/look.h"
 
+#include <algorithm>
+#include <cmath>
+
 #include <QFontDatabase>
 #include <QFontMetrics>
 
@@ -109,6 +112,18 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
 
 QString elided(const QString& text, const QFont& font, int width) {
     return QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+}
+
+QString degreesText(double celsius, const Look& look) {
+    return QString::number(std::lround(inUnits(celsius, Quantity::temperature, look.units))) + QChar(0xA0) +
+           QString::fromUtf8(symbolOf(Quantity::temperature, look.units));
+}
+
+QString lengthText(double mm, int decimals, const Look& look) {
+    constexpr int finest = 3; // a thousandth of an inch is what is measured
+    return QString::number(inUnits(mm, Quantity::length, look.units), 'f',
+                           look.units == Units::metric ? decimals : std::min(decimals + 2, finest)) +
+           QChar(0xA0) + QString::fromUtf8(symbolOf(Quantity::length, look.units));
 }
 
 void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color) {

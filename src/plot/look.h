@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/units.h"
 #include "core/judge/verdict.h"
 
 #include <QColor>
@@ -34,6 +35,7 @@ struct Palette {
 struct Look {
     Palette palette = Palette::light();
     double factor = 1.0; ///< text size, 0.8 to 2.0
+    Units units = Units::metric;
 
     int px(double size) const { return qRound(size * factor); }
     QFont font(int size, bool bold = false) const;
@@ -50,6 +52,10 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
 
 /// The text cut with an ellipsis to this width.
 QString elided(const QString& text, const QFont& font, int width);
+
+/// "207 °C" or "405 °F"; "3.2 mm" with so many decimals or "0.126 in" with two more, three at most.
+QString degreesText(double celsius, const Look& look);
+QString lengthText(double mm, int decimals, const Look& look);
 
 /// A crisp horizontal or vertical line of whole pixels.
 void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color);

@@ -54,7 +54,7 @@ void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, con
     drawText(painter, right, area.top() + look.px(58), tr("mean strain, estimated"), look.font(14), p.muted,
              Qt::AlignRight);
     drawText(painter, right, area.top() + look.px(82),
-             tr("%1 mm thick, %2 mm free").arg(bend.thickness_mm, 0, 'g', 3).arg(bend.free_mm, 0, 'g', 3),
+             tr("%1 thick, %2 free").arg(lengthText(bend.thickness_mm, 1, look), lengthText(bend.free_mm, 0, look)),
              look.font(16), p.ink, Qt::AlignRight);
     drawText(painter, right, area.top() + look.px(106), bend.at_least, look.font(16), p.ink, Qt::AlignRight);
 }

@@ -96,16 +96,17 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
         drawText(painter, box.left() - px(8), f.y(h) + px(5), QString::number(h), look.font(14), p.muted,
                  Qt::AlignRight);
     }
-    const PlotAxis heat = f.heat();
+    const PlotAxis heat = f.heat().shownIn(Quantity::temperature, look.units);
     for (const double c : heat.ticks(std::max(20.0, heat.roundStep(px(68))))) {
-        fillLine(painter, qRound(f.x(c)), box.bottom() + px(12), 1, px(5), p.line);
-        const bool underTrial = chart.trial && std::abs(f.x(c) - f.x(chart.trial->temperature_c)) < px(34);
+        fillLine(painter, qRound(heat.at(c)), box.bottom() + px(12), 1, px(5), p.line);
+        const bool underTrial = chart.trial && std::abs(heat.at(c) - f.x(chart.trial->temperature_c)) < px(34);
         if (!underTrial)
-            drawText(painter, f.x(c), box.bottom() + px(34), QString::number(c), look.font(14), p.muted,
+            drawText(painter, heat.at(c), box.bottom() + px(34), QString::number(c), look.font(14), p.muted,
                      Qt::AlignHCenter);
     }
-    drawText(painter, box.right(), box.bottom() + px(54), tr("°C for %1").arg(chart.hours), look.font(14), p.muted,
-             Qt::AlignRight);
+    drawText(painter, box.right(), box.bottom() + px(54),
+             tr("%1 for %2").arg(QString::fromUtf8(symbolOf(Quantity::temperature, look.units)), chart.hours),
+             look.font(14), p.muted, Qt::AlignRight);
     for (std::size_t i = 0; i < chart.oxide.size(); ++i) {
         const double a = std::max(f.x(chart.oxide[i].first), double(box.left()));
         const double b =
@@ -292,7 +293,7 @@ void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, 
         const double y = f.y(heightOf(recipe.stages[i]));
         const int width = qRound(f.cell) - px(6);
         const bool chosen = static_cast<int>(i) == recipe.chosen;
-        const QString degrees = QStringLiteral("%1 °C").arg(recipe.stages[i].temperature_c);
+        const QString degrees = degreesText(recipe.stages[i].temperature_c, look);
         drawText(painter, centre, y - px(10), degrees, look.font(f.cell < px(80) ? 16 : 20, true),
                  chosen ? p.primary : p.ink, Qt::AlignHCenter);
         drawText(painter, centre, f.box.bottom() + px(26), elided(recipe.names[i], look.font(16, chosen), width),

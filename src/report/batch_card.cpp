@@ -93,7 +93,7 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
     page.y += 16;
     double x = 0;
     x = boxes(page, x, page.y, tr("block, five readings"), 5, 34);
-    x = boxes(page, x, page.y, tr("temper, °C and h"), 4, 34);
+    x = boxes(page, x, page.y, tr("temper, %1 and h").arg(words::unit(Quantity::temperature)), 4, 34);
     page.y += boxHeight + 10;
     page.rule(1.2);
     const bool heat = batch.planOf(Gate::heat).required;

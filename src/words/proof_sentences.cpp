@@ -11,10 +11,6 @@ namespace rollcall::words {
 
 namespace {
 
-QString hundredths(double value) {
-    return QString::number(value, 'f', 2);
-}
-
 QString load(const Reason& r, std::size_t at) {
     return rung({number(r, at), number(r, at + 1)});
 }
@@ -78,13 +74,14 @@ QString differenceText(const Difference& difference) {
     if (difference.trait == Trait::heat) return difference.known ? tr("another heat") : tr("heat not known");
     const QString trait = traitName(difference.trait);
     if (!difference.known) return tr("%1 not known of both").arg(trait);
-    const QString unit = difference.trait == Trait::soak        ? tr(" min")
-                         : difference.trait == Trait::hardness  ? tr(" HRC")
-                         : difference.trait == Trait::angle     ? QStringLiteral("°")
-                         : difference.trait == Trait::thickness ? tr(" mm")
-                         : difference.trait == Trait::edge      ? tr(" mm")
-                                                                : QString();
+    const QString unit = difference.trait == Trait::soak       ? tr(" min")
+                         : difference.trait == Trait::hardness ? tr(" HRC")
+                         : difference.trait == Trait::angle    ? QStringLiteral("°")
+                                                               : QString();
+    const bool measured = difference.trait == Trait::thickness || difference.trait == Trait::edge;
     const auto word = [&](const std::string& text) {
+        const auto mm = parseNumber(text);
+        if (measured && mm) return length(*mm, difference.trait == Trait::edge ? 2 : 1);
         return text.empty() ? tr("none") : QString::fromStdString(text) + unit;
     };
     return tr("%1 %2 against %3").arg(trait, word(difference.a), word(difference.b));
@@ -97,8 +94,8 @@ QString howText(const QString& how) {
 }
 
 QString damageSentence(const Reason& r, const QString& says) {
-    return tr("%1 of %2 mm at %3: metal %4 mm thick, %5 yields; %6")
-        .arg(text(r, 0), hundredths(number(r, 0)), load(r, 3), hundredths(number(r, 1)), hundredths(number(r, 2)),
+    return tr("%1 of %2 at %3: metal %4 thick, %5 yields; %6")
+        .arg(text(r, 0), length(number(r, 0), 2), load(r, 3), length(number(r, 1), 2), lengthNumber(number(r, 2), 2),
              says);
 }
 
@@ -135,8 +132,8 @@ QString proofSentence(const Reason& r) {
     case Fact::damageNotExplained:
         return tr("A %1 whose size, load or edge is not known: nothing explains it yet").arg(text(r, 0));
     case Fact::localDamage:
-        return tr("Only at %1 mm; the same load was held elsewhere: a blister or an overheated patch?")
-            .arg(std::lround(number(r, 0)));
+        return tr("Only at %1; the same load was held elsewhere: a blister or an overheated patch?")
+            .arg(length(number(r, 0), 0));
     case Fact::strongEdge:
         return tr("True at three times the load that should mark it: a strong edge");
     case Fact::asGoodAsItGets:
@@ -170,12 +167,12 @@ QString proofSentence(const Reason& r) {
     case Fact::notTheSteel:
         return tr("%1: %2; it says nothing of the steel, the step is done again").arg(text(r, 0), recorded(r.texts[1]));
     case Fact::trialOfEarlierEdge:
-        return (text(r, 1) == QLatin1String("passed") ? tr("%1 passed with an earlier edge of %2 mm, %3° per side")
-                                                      : tr("%1 failed with an earlier edge of %2 mm, %3° per side"))
-            .arg(text(r, 0), hundredths(number(r, 0)), QString::number(std::lround(number(r, 1))));
+        return (text(r, 1) == QLatin1String("passed") ? tr("%1 passed with an earlier edge of %2, %3° per side")
+                                                      : tr("%1 failed with an earlier edge of %2, %3° per side"))
+            .arg(text(r, 0), length(number(r, 0), 2), QString::number(std::lround(number(r, 1))));
     case Fact::earlierEdge: {
-        const QString edge = tr("Earlier edge of %1 mm, %2° per side")
-                                 .arg(hundredths(number(r, 0)), QString::number(std::lround(number(r, 1))));
+        const QString edge = tr("Earlier edge of %1, %2° per side")
+                                 .arg(length(number(r, 0), 2), QString::number(std::lround(number(r, 1))));
         const QString why = text(r, 0) == QLatin1String("geometry")  ? tr("; its geometry explains it")
                             : text(r, 0) == QLatin1String("heat")    ? tr("; its geometry does not explain it")
                             : text(r, 0) == QLatin1String("unknown") ? tr("; not explained")

@@ -83,8 +83,10 @@ QString withShares(const Reason& r) {
 
 QString sentence(const Reason& r) {
     const auto h = [&](std::size_t i) { return hardness(number(r, i)); };
-    const auto mm = [&](std::size_t i) { return millimetres(number(r, i)); };
-    const auto mm2 = [&](std::size_t i) { return QString::number(number(r, i), 'f', 2); };
+    const auto mm = [&](std::size_t i) { return length(number(r, i)); };
+    const auto mmOnly = [&](std::size_t i) { return lengthNumber(number(r, i)); };
+    const auto mm2 = [&](std::size_t i) { return length(number(r, i), 2); };
+    const auto mm2Only = [&](std::size_t i) { return lengthNumber(number(r, i), 2); };
     const auto u = [&](std::size_t i) { return uncertainty(number(r, i)); };
     switch (r.fact) {
     case Fact::readingsTaken:
@@ -185,29 +187,29 @@ QString sentence(const Reason& r) {
     case Fact::blockFarOff:
         return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
     case Fact::spacingGood:
-        return tr("%1 mm apart, %2 needed").arg(mm(0), mm(1));
+        return tr("%1 apart, %2 needed").arg(mm(0), mmOnly(1));
     case Fact::spacingBroken:
         return text(r, 0) == QLatin1String("edge")
-                   ? tr("%3 left out: %1 mm from the edge, %2 needed").arg(mm(0), mm(1), h(2))
+                   ? tr("%3 left out: %1 from the edge, %2 needed").arg(mm(0), mmOnly(1), h(2))
                : text(r, 0) == QLatin1String("strike")
-                   ? tr("%3 left out: %1 mm from another strike, %2 needed; work hardened metal reads high")
-                         .arg(mm(0), mm(1), h(2))
-                   : tr("%3 left out: %1 mm from another indent, %2 needed").arg(mm(0), mm(1), h(2));
+                   ? tr("%3 left out: %1 from another strike, %2 needed; work hardened metal reads high")
+                         .arg(mm(0), mmOnly(1), h(2))
+                   : tr("%3 left out: %1 from another indent, %2 needed").arg(mm(0), mmOnly(1), h(2));
     case Fact::spacingNotLookedAt:
         return tr("Places of the indents: not looked at");
     case Fact::acceptedReading:
         return tr("%1 counts against the rule: %2").arg(h(0), text(r, 0));
     case Fact::thicknessGood:
-        return tr("%1 mm thick, %2 needed").arg(mm2(0), mm2(1));
+        return tr("%1 thick, %2 needed").arg(mm2(0), mm2Only(1));
     case Fact::tooThin: {
         QStringList scales;
         for (std::size_t i = 0; i < r.texts.size(); ++i) scales << text(r, i);
         const QString lighter =
             scales.isEmpty() ? tr("no Rockwell scale will do") : tr("read %1 instead").arg(scales.join(tr(" or ")));
-        return tr("%1 mm is too thin, %2 needed: %3").arg(mm2(0), mm2(1), lighter);
+        return tr("%1 is too thin, %2 needed: %3").arg(mm2(0), mm2Only(1), lighter);
     }
     case Fact::belowTenDepths:
-        return tr("%1 mm is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2(1));
+        return tr("%1 is under ten indent depths (%2): look at the back for a mark").arg(mm2(0), mm2Only(1));
     case Fact::outsideScale:
         if (r.rule == "M8") return tr("%1 %2 does not convert to HRC: not judged").arg(h(0), text(r, 0));
         return tr("%1 is outside the range of %2").arg(h(0), text(r, 0));
@@ -299,11 +301,11 @@ QString sentence(const Reason& r) {
                support;
     }
     case Fact::convexCorrected:
-        return tr("Convex, radius %1 mm: up to %2 added").arg(mm(1), h(0));
+        return tr("Convex, radius %1: up to %2 added").arg(mm(1), h(0));
     case Fact::convexRefused:
-        return tr("%1 left out, radius %2 mm: %3").arg(h(0), mm(1), text(r, 0));
+        return tr("%1 left out, radius %2: %3").arg(h(0), mm(1), text(r, 0));
     case Fact::reboundThin:
-        return tr("%1 mm thick; rebound strikes need %2 behind them").arg(mm(0), mm(1));
+        return tr("%1 thick; rebound strikes need %2 behind them").arg(mm(0), mmOnly(1));
     case Fact::steelIncomplete: {
         QStringList elements;
         for (std::size_t i = 0; i < r.texts.size(); ++i) elements << text(r, i);
@@ -317,7 +319,7 @@ QString sentence(const Reason& r) {
             .arg(text(r, 0), percentText(number(r, 0)), percentText(number(r, 1)));
     case Fact::crackSeen:
         return r.numbers.empty() ? tr("A %1 is marked and not cleared").arg(recorded(r.texts.at(0)))
-                                 : tr("A %1 is marked at %2 mm and not cleared").arg(recorded(r.texts.at(0)), mm(0));
+                                 : tr("A %1 is marked at %2 and not cleared").arg(recorded(r.texts.at(0)), mm(0));
     case Fact::temperEmbrittles:
         return tr("Tempered at %1, inside %2 to %3 that this grade is to avoid: prove it on the rod or a broken coupon")
             .arg(degrees(number(r, 0)), whole(number(r, 1)), degrees(number(r, 2)));
@@ -376,7 +378,8 @@ QString sentence(const Reason& r) {
     case Fact::scatterOverThree:
         return tr("%1 of scatter on one blade: scale, soft spots or uneven heat").arg(h(0));
     case Fact::longSinceQuench:
-        return tr("%1 min since the quench: give it a 150 °C snap temper and log it").arg(whole(number(r, 0)));
+        return tr("%1 min since the quench: give it a %2 snap temper and log it")
+            .arg(whole(number(r, 0)), degrees(150));
     case Fact::tempersMissing:
         return tr("Tempers missing: %1 of %2 logged").arg(whole(number(r, 0)), whole(number(r, 1)));
     case Fact::oneTemperAdvised:
@@ -471,10 +474,10 @@ QString sentence(const Reason& r) {
     case Fact::soakByClock:
         return tr("No trace: %1 min between its marks, the steel lags behind").arg(minutes(number(r, 0)));
     case Fact::ovenOvershot:
-        return tr("The oven went to %1, set %2: 10 °C more is half as much soak again")
-            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+        return tr("The oven went to %1, set %2: %3 more is half as much soak again")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)), degreesApart(10));
     case Fact::ovenNeverChecked:
-        return tr("The oven was never checked: 10 °C off is a factor 1.5 of soak");
+        return tr("The oven was never checked: %1 off is a factor 1.5 of soak").arg(degreesApart(10));
     case Fact::transferGood:
         return tr("%1 s to the quench, about %2 on entering").arg(seconds(number(r, 0)), degrees(number(r, 1)));
     case Fact::transferLate:

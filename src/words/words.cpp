@@ -129,10 +129,6 @@ QString uncertainty(double value) {
     return QString::fromStdString(uncertaintyText(value));
 }
 
-QString degrees(double celsius) {
-    return QStringLiteral("%1\u00A0°C").arg(std::lround(celsius));
-}
-
 QString hours(double value) {
     return value < 1 ? tr("%1 min").arg(std::lround(value * 60)) : tr("%1 h").arg(value, 0, 'g', 3);
 }
@@ -143,10 +139,6 @@ QString percentText(double value) {
 
 QString percent(double chance) {
     return tr("%1 %").arg(std::clamp<int>(static_cast<int>(std::lround(chance * 100)), 1, 99));
-}
-
-QString millimetres(double value) {
-    return QString::number(value, 'f', 1);
 }
 
 QString windowText(const Window& window) {
@@ -492,7 +484,8 @@ QString cautionText(Caution caution) {
     case Caution::hotWork:
         return tr("Hot oven, hot steel: dry tongs, gloves. The oven's manual and local codes come first.");
     case Caution::quenchOil:
-        return tr("Oil 50 °C below its flash point, lid and extinguisher at hand, never water. Face shield.");
+        return tr("Oil %1 below its flash point, lid and extinguisher at hand, never water. Face shield.")
+            .arg(degreesApart(50));
     case Caution::clampedStack:
         return tr("Never clamp an untempered blade. A clamped stack is a spring: no galvanised clamps.");
     case Caution::xrays:

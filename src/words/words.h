@@ -6,6 +6,7 @@
 #include "core/heat/recipe.h"
 #include "core/judge/gates.h"
 #include "core/proof/speaks.h"
+#include "words/units.h"
 
 #include <QString>
 #include <QStringList>
@@ -38,14 +39,10 @@ QString tenths(double value);
 QString uncertainty(double value);
 /// A chance as whole per cent, clipped to 1..99.
 QString percent(double chance);
-/// A temperature in whole degrees, such as "207 °C".
-QString degrees(double celsius);
 /// A time as "2 h" or "45 min".
 QString hours(double value);
 /// Mass per cent with two or three figures: 0.05, 0.46, 13.6.
 QString percentText(double value);
-/// A length in mm at one decimal.
-QString millimetres(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".
 QString windowText(const Window& window);
 

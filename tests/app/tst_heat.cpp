@@ -238,7 +238,7 @@ private slots:
         QFile svg(picture);
         QVERIFY(svg.open(QIODevice::ReadOnly));
         const QByteArray text = svg.readAll();
-        QVERIFY(text.contains("turn over") && text.contains("shim 1.2 mm"));
+        QVERIFY(text.contains("turn over") && text.contains("shim 1.2\u00A0mm"));
         driver.press(Qt::Key_Return);
         driver.fill("warp", "bent");
         driver.press(Qt::Key_Return, Qt::ControlModifier);

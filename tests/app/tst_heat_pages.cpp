@@ -159,7 +159,7 @@ private slots:
         d.fill("most", "15");
         d.fill("edge", "none");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        QVERIFY(d.formMessage().contains("0.1 or more"));
+        QVERIFY(d.formMessage().contains("0.1 mm or more"));
         d.fill("edge", "0.03in");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(std::abs(d.document().batch().heat_runs.at(0).edge_mm.value() - 0.762) < 1e-9);

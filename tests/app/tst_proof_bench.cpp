@@ -249,7 +249,7 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Not fair")); // nobody knows their soak
         QVERIFY2(d.reasons().contains("soak not known of both"), qPrintable(d.reasons()));
         d.type("i");
-        const QString table = QGuiApplication::clipboard()->text();
+        const QString table = WindowDriver::plain(QGuiApplication::clipboard()->text());
         QVERIFY2(table.contains("edge thickness\t0.30 mm\t0.50 mm"), qPrintable(table));
     }
     void protocolsOfTheShopsOwn() {

@@ -196,7 +196,7 @@ private slots:
         QVERIFY2(d.dialogText().contains("burn skin"), qPrintable(d.dialogText()));
         d.fill("temperature", "20");
         d.press(Qt::Key_Return, Qt::ControlModifier);
-        QVERIFY(d.formMessage().contains("-200 to 0"));
+        QVERIFY(d.formMessage().contains("−200 to 0"));
         d.fill("temperature", "-75");
         d.fill("blades", "GK-1");
         d.press(Qt::Key_Return, Qt::ControlModifier);

@@ -257,7 +257,7 @@ private slots:
     void coldTreatment() {
         batch("B", "D2", "58:62", 2, "'quench', 'temper'");
         line("{'do': 'cold', 'batch': 'B', 'blades': 'all', 'temperature': -75, 'hours': 1}");
-        QVERIFY2(said(blade("B", 0), "quench").contains("Cold treated at -75"),
+        QVERIFY2(said(blade("B", 0), "quench").contains("Cold treated at −75"),
                  qPrintable(said(blade("B", 0), "quench")));
         temper("B", "'all'", 200);
         line("{'do': 'cold', 'batch': 'B', 'blade': 'M-2', 'temperature': '-110F', 'hours': '30min'}");

@@ -80,7 +80,8 @@ public:
         return said(blade, gateName, QStringLiteral("fact"));
     }
     static QString sentences(const QJsonObject& blade, const char* gateName) {
-        return said(blade, gateName, QStringLiteral("sentence")).join('\n');
+        // a number is kept on one line with its unit; looked for with a plain blank
+        return said(blade, gateName, QStringLiteral("sentence")).join('\n').replace(QChar(0xA0), QLatin1Char(' '));
     }
     static QString next(const QJsonObject& blade) { return blade["next"].toObject()["act"].toString(); }
 

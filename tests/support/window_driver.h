@@ -175,13 +175,15 @@ public:
         auto* box = form->findChild<QComboBox*>(QLatin1String(field));
         return box != nullptr ? box->currentText() : QString();
     }
-    QString formMessage() { return dialog()->findChild<QLabel*>(QStringLiteral("message"))->text(); }
+    QString formMessage() { return plain(dialog()->findChild<QLabel*>(QStringLiteral("message"))->text()); }
+    /// A text with plain blanks where a number is kept on one line with its unit.
+    static QString plain(QString text) { return text.replace(QChar(0xA0), QLatin1Char(' ')); }
     /// Everything a dialog says.
     QString dialogText() {
         QStringList texts;
         for (auto* label : dialog()->findChildren<QLabel*>()) texts << label->text();
         for (auto* row : dialog()->findChildren<RowButton*>()) texts << row->text() << row->accessibleDescription();
-        return texts.join('\n');
+        return plain(texts.join('\n'));
     }
 
     // --- walks that many tests begin with
@@ -218,11 +220,11 @@ public:
     QString reasons() {
         QStringList all;
         for (const auto& line : column().lines) all << line.text;
-        return all.join('\n');
+        return plain(all.join('\n'));
     }
-    QString now() { return m_window->findChild<Footer*>()->text(); }
+    QString now() { return plain(m_window->findChild<Footer*>()->text()); }
     QString lineText() { return m_window->links().tester.stateText(); }
-    QString field() { return m_window->findChild<QWidget*>(QStringLiteral("reading-row"))->accessibleName(); }
+    QString field() { return plain(m_window->findChild<QWidget*>(QStringLiteral("reading-row"))->accessibleName()); }
     BladeView* bladeView() { return m_window->findChild<BladeView*>(); }
     QString rollText(int row) {
         const RollModel& model = m_window->findChild<Roll*>()->model();

@@ -95,13 +95,13 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     QString hours = QStringLiteral("2");
     if (current != nullptr && !current->tempers.empty()) {
         if (current->tempers.back().temperature_c)
-            temperature = QString::number(*current->tempers.back().temperature_c);
+            temperature = words::field(current->tempers.back().temperature_c, Quantity::temperature);
         if (current->tempers.back().hours) hours = QString::number(*current->tempers.back().hours);
     }
     // The form begins with what is advised.
     const auto* step = verdict != nullptr && !start ? verdict->next.as<TemperStep>() : nullptr;
     if (step != nullptr && step->advised) {
-        temperature = QString::number(step->advised->temperature_c);
+        temperature = words::field(step->advised->temperature_c, Quantity::temperature);
         hours = QString::number(step->advised->hours);
     }
     QStringList together; // what the button says goes in together
@@ -109,13 +109,13 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
         for (const std::string& mark : step->load) together << QString::fromStdString(mark);
     }
     if (start) {
-        temperature = QString::number(start->temperature_c);
+        temperature = words::field(start->temperature_c, Quantity::temperature);
         hours = QString::number(start->hours);
     }
     const Grade* grade = m_document.tables().grade(m_document.claim().grade);
     auto* form =
         new FormDialog(tr("Log a temper"), tr("Log it"),
-                       {{"temperature", tr("Temperature"), tr("°C, or 405F"), temperature, {}, false},
+                       {{"temperature", tr("Temperature"), words::degreesHint(207), temperature, {}, false},
                         {"hours", tr("Time"), tr("hours, or 90min"), hours, {}, false},
                         {"blades",
                          tr("Blades"),
@@ -131,11 +131,13 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
     const auto chosen = [this](const QString& text, QString* unknown) { return bladesTyped(text, unknown); };
     form->ask(
         [chosen, grade, now = m_document.now()](const FormValues& v) -> FormFault {
-            const auto t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
-            if (!t) return {QStringLiteral("temperature"), tr("Type the temperature, such as 205 or 401F.")};
+            const auto t = words::typed(v["temperature"], Quantity::temperature);
+            if (!t)
+                return {QStringLiteral("temperature"), tr("Type the temperature: %1.").arg(words::degreesHint(205))};
             if (*t < 80 || *t > 750)
                 return {QStringLiteral("temperature"),
-                        tr("A temper lies between 80 and 750 °C; this is %1 °C.").arg(*t, 0, 'f', 0)};
+                        tr("A temper lies between %1 and %2; this is %3.")
+                            .arg(words::degreesNumber(80), words::degrees(750), words::degrees(*t))};
             const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
             if (!h || *h <= 0 || *h > 48)
                 return {QStringLiteral("hours"), tr("Type the time in hours, up to 48, or like 90min.")};
@@ -156,11 +158,12 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             TemperDraft temper;
             temper.batch = m_document.batch().id;
             temper.blades = chosen(v["blades"], &unknown);
-            temper.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
+            temper.temperature_c = words::typed(v["temperature"], Quantity::temperature).value();
             temper.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
-            temper.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hours"] +
-                                 (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
-                                    .toStdString();
+            temper.as_entered =
+                (QString::fromStdString(words::asEntered(v["temperature"], Quantity::temperature)) + QLatin1Char(' ') +
+                 v["hours"] + (v["reason"].isEmpty() ? QString() : QStringLiteral("; ") + v["reason"]))
+                    .toStdString();
             temper.time = typedTime(v["when"], m_document.now()).value();
             m_document.perform(
                 [temper](Logbook& logbook) -> Result<Done> {
@@ -357,7 +360,7 @@ void ShopActions::changePlanned() {
 namespace {
 
 QString millimetresOrBlank(double mm) {
-    return mm > 0 ? QString::number(mm) : QString();
+    return mm > 0 ? words::field(mm, Quantity::length) : QString();
 }
 
 } // namespace
@@ -399,13 +402,13 @@ void ShopActions::changeRules() {
           false},
          {"spacing",
           tr("Between indents"),
-          tr("mm at least; blank: as E18 asks"),
+          tr("%1 at least; blank: as E18 asks").arg(words::unit(Quantity::length)),
           millimetresOrBlank(rules.spacing.min_spacing_mm),
           {},
           false},
          {"edge",
           tr("From edges"),
-          tr("mm at least; blank: as E18 asks"),
+          tr("%1 at least; blank: as E18 asks").arg(words::unit(Quantity::length)),
           millimetresOrBlank(rules.spacing.min_edge_mm),
           {},
           false},
@@ -421,9 +424,10 @@ void ShopActions::changeRules() {
             if (!whole || limit < 0 || limit > 20) return {QStringLiteral("limit"), tr("Type 0 to 20.")};
             for (const char* field : {"spacing", "edge"}) {
                 const QString typed = v[QLatin1String(field)];
-                const auto mm = parseQuantity(typed.toStdString(), Quantity::length);
+                const auto mm = words::typed(typed, Quantity::length);
                 if (!typed.isEmpty() && (!mm || *mm < 0 || *mm > 50))
-                    return {QString::fromLatin1(field), tr("Type a distance, 0 to 50 mm, or leave it blank.")};
+                    return {QString::fromLatin1(field),
+                            tr("Type a distance, up to %1, or leave it blank.").arg(words::length(50, 0))};
             }
             return {};
         },
@@ -434,10 +438,8 @@ void ShopActions::changeRules() {
             typed.uncorrected = v["as_read"] == QLatin1String("yes");
             typed.verify_every = named<VerifyEvery>(v["verify"].toStdString()).value_or(VerifyEvery::day);
             typed.rehardening_limit = v["limit"].toInt();
-            if (const auto mm = parseQuantity(v["spacing"].toStdString(), Quantity::length))
-                typed.spacing.min_spacing_mm = *mm;
-            if (const auto mm = parseQuantity(v["edge"].toStdString(), Quantity::length))
-                typed.spacing.min_edge_mm = *mm;
+            if (const auto mm = words::typed(v["spacing"], Quantity::length)) typed.spacing.min_spacing_mm = *mm;
+            if (const auto mm = words::typed(v["edge"], Quantity::length)) typed.spacing.min_edge_mm = *mm;
             m_document.perform(
                 [id, typed, later = v["later"] == QLatin1String("yes")](Logbook& logbook) {
                     return rollcall::changeRules(logbook, id, typed, later);
@@ -543,7 +545,7 @@ void ShopActions::chooseScale() {
     }
     QStringList names;
     for (const std::string& scale : scales) names << QString::fromStdString(scale);
-    const QString hint = thin ? tr("%1 mm is too thin for HRC: %2").arg(words::millimetres(thickness), names.front())
+    const QString hint = thin ? tr("%1 is too thin for HRC: %2").arg(words::length(thickness), names.front())
                               : tr("others are converted, marked so");
     auto* form =
         new FormDialog(tr("Scale and surface"), tr("Read like this"),
@@ -559,14 +561,15 @@ void ShopActions::chooseScale() {
     form->ask(
         [](const FormValues& v) -> FormFault {
             if (v["radius"].isEmpty()) return {};
-            const auto radius = parseQuantity(v["radius"].toStdString(), Quantity::length);
+            const auto radius = words::typed(v["radius"], Quantity::length);
             return radius && *radius >= 3 && *radius <= 1000
                        ? FormFault{}
                        : FormFault{QStringLiteral("radius"),
-                                   tr("Below 3 mm nothing can be read; a hollow surface neither. Blank: flat.")};
+                                   tr("Below %1 nothing can be read; a hollow surface neither. Blank: flat.")
+                                       .arg(words::length(3, 0))};
         },
         [this](const FormValues& v) {
-            const auto radius = parseQuantity(v["radius"].toStdString(), Quantity::length);
+            const auto radius = words::typed(v["radius"], Quantity::length);
             m_station.setSurface(v["scale"].toStdString(), radius ? std::optional<double>(*radius) : std::nullopt);
             emit said(tr("readings to come: %1").arg(v["scale"]), false);
         });

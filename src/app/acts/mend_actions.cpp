@@ -28,16 +28,17 @@ void ShopActions::renameBlade() {
     const Blade* blade = nullptr;
     if (!needsBlade(blade)) return;
     const BladeShape shape = blade->shape;
-    const QString thickness = shape.thickness_mm > 0 ? QString::number(shape.thickness_mm) : QString();
-    auto* form = new FormDialog(tr("%1, as it is").arg(QString::fromStdString(blade->mark)), tr("Keep it"),
-                                {{"mark", tr("Mark"), {}, QString::fromStdString(blade->mark), {}, false},
-                                 {"thickness",
-                                  tr("Thickness"),
-                                  tr("mm, 0.095in or 3/32in; what it was stays in the record"),
-                                  thickness,
-                                  {},
-                                  false}},
-                                m_look, m_window);
+    const QString thickness = shape.thickness_mm > 0 ? words::field(shape.thickness_mm, Quantity::length) : QString();
+    auto* form =
+        new FormDialog(tr("%1, as it is").arg(QString::fromStdString(blade->mark)), tr("Keep it"),
+                       {{"mark", tr("Mark"), {}, QString::fromStdString(blade->mark), {}, false},
+                        {"thickness",
+                         tr("Thickness"),
+                         tr("%1, or 3/32in; what it was stays in the record").arg(words::unit(Quantity::length)),
+                         thickness,
+                         {},
+                         false}},
+                       m_look, m_window);
     form->ask(
         [this](const FormValues& v) -> FormFault {
             if (v["mark"].isEmpty()) return {QStringLiteral("mark"), tr("A blade needs a mark.")};
@@ -45,22 +46,25 @@ void ShopActions::renameBlade() {
             if (other >= 0 && other != m_document.bladeIndex())
                 return {QStringLiteral("mark"), tr("Another blade has that mark.")};
             if (v["thickness"].isEmpty()) return {};
-            const auto typed = parseQuantity(v["thickness"].toStdString(), Quantity::length);
+            const auto typed = words::typed(v["thickness"], Quantity::length);
             return typed && *typed >= 0.2 && *typed <= 50
                        ? FormFault{}
-                       : FormFault{QStringLiteral("thickness"), tr("Type 0.2 to 50 mm, or leave it blank.")};
+                       : FormFault{QStringLiteral("thickness"),
+                                   tr("Type %1 to %2, or leave it blank.")
+                                       .arg(words::lengthNumber(0.2), words::length(50, 0))};
         },
         [this, id = blade->id, mark = blade->mark, shape, thickness](const FormValues& v) {
             const bool otherMark = v["mark"].toStdString() != mark;
             const bool otherShape = v["thickness"] != thickness;
             BladeShape measured = shape;
             measured.thickness_mm =
-                v["thickness"].isEmpty() ? 0 : parseQuantity(v["thickness"].toStdString(), Quantity::length).value();
+                v["thickness"].isEmpty() ? 0 : words::typed(v["thickness"], Quantity::length).value();
             m_document.perform([=](Logbook& logbook) {
                 return logbook.inOneTransaction([&]() -> Result<Done> {
                     Result<Done> done = Done{};
                     if (otherMark) done = rollcall::renameBlade(logbook, id, v["mark"].toStdString());
-                    if (done && otherShape) done = changeShape(logbook, id, measured, v["thickness"].toStdString());
+                    if (done && otherShape)
+                        done = changeShape(logbook, id, measured, words::asEntered(v["thickness"], Quantity::length));
                     return done;
                 });
             });
@@ -126,30 +130,34 @@ void ShopActions::logCold() {
     for (const Blade& blade : m_document.batch().blades) {
         if (!blade.fate && lastTemper(blade) == 0) marks << QString::fromStdString(blade.mark);
     }
-    auto* form = new FormDialog(tr("Cold treatment"), tr("Log it"),
-                                {{"temperature",
-                                  tr("Temperature"),
-                                  tr("°C, -75 in dry ice, -196 in nitrogen"),
-                                  QStringLiteral("-75"),
-                                  {},
-                                  false},
-                                 {"hours", tr("Time"), tr("hours, or 90min"), QStringLiteral("1"), {}, false},
-                                 {"blades",
-                                  tr("Blades"),
-                                  tr("marks; best within the hour after the quench"),
-                                  marks.join(QStringLiteral(", ")),
-                                  {},
-                                  false},
-                                 {"when", tr("When"), tr("blank: now; 14:30, or 2026-11-24 18:00"), {}, {}, false}},
-                                m_look, m_window);
+    auto* form =
+        new FormDialog(tr("Cold treatment"), tr("Log it"),
+                       {{"temperature",
+                         tr("Temperature"),
+                         tr("%1; dry ice %2, nitrogen %3")
+                             .arg(words::unit(Quantity::temperature), words::degrees(-75), words::degrees(-196)),
+                         words::field(-75.0, Quantity::temperature),
+                         {},
+                         false},
+                        {"hours", tr("Time"), tr("hours, or 90min"), QStringLiteral("1"), {}, false},
+                        {"blades",
+                         tr("Blades"),
+                         tr("marks; best within the hour after the quench"),
+                         marks.join(QStringLiteral(", ")),
+                         {},
+                         false},
+                        {"when", tr("When"), tr("blank: now; 14:30, or 2026-11-24 18:00"), {}, {}, false}},
+                       m_look, m_window);
     form->note([](const FormValues&) {
         return tr("Untempered steel can crack in the cold. Dry ice and nitrogen burn skin and take the air of a room: "
                   "gloves, face shield, open doors, local rules.");
     });
     form->ask(
         [this, now = m_document.now()](const FormValues& v) -> FormFault {
-            const auto t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
-            if (!t || *t < -200 || *t >= 0) return {QStringLiteral("temperature"), tr("Type -200 to 0 °C.")};
+            const auto t = words::typed(v["temperature"], Quantity::temperature);
+            if (!t || *t < -200 || *t >= 0)
+                return {QStringLiteral("temperature"),
+                        tr("Type %1 to %2.").arg(words::degreesNumber(-200), words::degrees(0))};
             const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
             if (!h || *h <= 0 || *h > 72) return {QStringLiteral("hours"), tr("Type the time in hours, up to 72.")};
             QString unknown;
@@ -161,7 +169,7 @@ void ShopActions::logCold() {
         [this](const FormValues& v) {
             QString unknown;
             m_document.perform([batch = m_document.batch(), blades = bladesTyped(v["blades"], &unknown),
-                                t = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value(),
+                                t = words::typed(v["temperature"], Quantity::temperature).value(),
                                 h = parseQuantity(v["hours"].toStdString(), Quantity::duration).value(),
                                 at = typedTime(v["when"], m_document.now()).value()](
                                    Logbook& logbook) { return rollcall::logCold(logbook, batch, blades, t, h, at); },
@@ -179,7 +187,7 @@ void ShopActions::addForgotten() {
                                  {"thickness",
                                   tr("Thickness"),
                                   tr("mm, or 0.095in"),
-                                  like.thickness_mm > 0 ? QString::number(like.thickness_mm) : QString(),
+                                  like.thickness_mm > 0 ? words::field(like.thickness_mm, Quantity::length) : QString(),
                                   {},
                                   false}},
                                 m_look, m_window);
@@ -189,18 +197,20 @@ void ShopActions::addForgotten() {
             if (m_document.indexOfMark(v["mark"].toStdString()) >= 0)
                 return {QStringLiteral("mark"), tr("Another blade of this batch is marked %1.").arg(v["mark"])};
             if (v["thickness"].isEmpty()) return {};
-            const auto thickness = parseQuantity(v["thickness"].toStdString(), Quantity::length);
+            const auto thickness = words::typed(v["thickness"], Quantity::length);
             return thickness && *thickness >= 0.2 && *thickness <= 50
                        ? FormFault{}
-                       : FormFault{QStringLiteral("thickness"), tr("Type 0.2 to 50 mm, or leave it blank.")};
+                       : FormFault{QStringLiteral("thickness"),
+                                   tr("Type %1 to %2, or leave it blank.")
+                                       .arg(words::lengthNumber(0.2), words::length(50, 0))};
         },
         [this, id = batch.id, like](const FormValues& v) {
             BladeDraft draft;
             draft.mark = v["mark"].toStdString();
             draft.shape = like;
             draft.shape.thickness_mm =
-                v["thickness"].isEmpty() ? 0 : parseQuantity(v["thickness"].toStdString(), Quantity::length).value();
-            draft.thickness_text = v["thickness"].toStdString();
+                v["thickness"].isEmpty() ? 0 : words::typed(v["thickness"], Quantity::length).value();
+            draft.thickness_text = words::asEntered(v["thickness"], Quantity::length);
             m_document.perform(
                 [id, draft](Logbook& logbook) -> Result<Done> {
                     const auto added = rollcall::addBlade(logbook, id, draft);

@@ -94,12 +94,11 @@ bool ReadingStation::chooseSpot(const Spot& spot) {
     const SpotCheck check = checkSpot(blade->shape, indents(true), spot, rule);
     if (check.edge_mm < 0) return false; // not on the blade
     if (!check.allowed) {
-        m_message = check.too_near_indent ? tr("Too near: %1 mm from an indent, %2 needed.")
-                                                .arg(check.nearest_mm, 0, 'f', 1)
-                                                .arg(rule.min_spacing_mm, 0, 'f', 1)
-                                          : tr("Too near: %1 mm from the edge, %2 needed.")
-                                                .arg(check.edge_mm, 0, 'f', 1)
-                                                .arg(rule.min_edge_mm, 0, 'f', 1);
+        m_message = check.too_near_indent
+                        ? tr("Too near: %1 from an indent, %2 needed.")
+                              .arg(words::length(check.nearest_mm), words::lengthNumber(rule.min_spacing_mm))
+                        : tr("Too near: %1 from the edge, %2 needed.")
+                              .arg(words::length(check.edge_mm), words::lengthNumber(rule.min_edge_mm));
         emit changed();
         return false;
     }

@@ -201,9 +201,11 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
             like->planOf(like->planOf(Gate::temper).required ? Gate::temper : Gate::quench).planned_readings);
         if (blade != nullptr) {
             v["marks"] = patternOf(blade->mark);
-            if (blade->shape.thickness_mm > 0) v["thickness"] = QString::number(blade->shape.thickness_mm);
+            if (blade->shape.thickness_mm > 0)
+                v["thickness"] = words::field(blade->shape.thickness_mm, Quantity::length);
             if (blade->shape.outline.size() >= 3)
-                v["size"] = QStringLiteral("%1 x %2").arg(blade->shape.length()).arg(blade->shape.height());
+                v["size"] = QStringLiteral("%1 x %2").arg(words::field(blade->shape.length(), Quantity::length),
+                                                          words::field(blade->shape.height(), Quantity::length));
         }
     }
     return {{"name", tr("Name"), tr("as it is called in the shop"), v["name"], {}, false},
@@ -219,8 +221,13 @@ std::vector<FormField> batchFields(const Tables& tables, const Batch* like, cons
              false},
             {"window", tr("Window"), tr("HRC after temper, like 61 to 63"), v["window"], {}, false},
             {"minimum", tr("Quench minimum"), tr("HRC; blank: the grade's own"), v["minimum"], {}, false},
-            {"thickness", tr("Thickness"), tr("mm, or 0.095in"), v["thickness"], {}, false},
-            {"size", tr("Length x height"), tr("mm without tang; blank if not drawn"), v["size"], {}, false},
+            {"thickness", tr("Thickness"), words::lengthHint(2.4), v["thickness"], {}, false},
+            {"size",
+             tr("Length x height"),
+             tr("%1 without tang; blank if not drawn").arg(words::unit(Quantity::length)),
+             v["size"],
+             {},
+             false},
             {"planned", tr("Readings"), tr("for each blade and gate"), v["planned"], {}, false}};
 }
 
@@ -263,19 +270,23 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     }
     BladeShape shape;
     if (!text("thickness").isEmpty()) {
-        const auto thickness = parseQuantity(text("thickness").toStdString(), Quantity::length);
+        const auto thickness = words::typed(text("thickness"), Quantity::length);
         if (!thickness || *thickness < 0.2 || *thickness > 50)
-            return fault("thickness", tr("Type the thickness in mm or with in, 0.2 to 50 mm."));
+            return fault("thickness",
+                         tr("Type the thickness, %1 to %2.").arg(words::lengthNumber(0.2), words::length(50, 0)));
         shape.thickness_mm = *thickness;
     }
     if (!text("size").isEmpty()) {
-        static const QRegularExpression size(QStringLiteral("^([0-9.,]+)\\s*(?:x|×|\\*|by)\\s*([0-9.,]+)(?:\\s*mm)?$"),
+        static const QRegularExpression size(QStringLiteral("^([0-9.,]+)\\s*(?:x|×|\\*|by)\\s*([0-9.,]+)\\s*(mm|in)?$"),
                                              QRegularExpression::CaseInsensitiveOption);
         const QRegularExpressionMatch match = size.match(text("size"));
-        const auto length = parseNumber(match.captured(1).toStdString());
-        const auto height = parseNumber(match.captured(2).toStdString());
+        const QString unit = match.captured(3); // said once, behind both
+        const auto length = words::typed(match.captured(1) + unit, Quantity::length);
+        const auto height = words::typed(match.captured(2) + unit, Quantity::length);
         if (!length || !height || *length < 10 || *length > 1500 || *height < 4 || *height > 400)
-            return fault("size", tr("Type length x height in mm, like 58 x 16, or leave it blank."));
+            return fault("size", tr("Type length x height in %1, like %2 x %3, or leave it blank.")
+                                     .arg(words::unit(Quantity::length), words::lengthNumber(58, 0),
+                                          words::lengthNumber(16, 0)));
         shape = BladeShape::knife(*length, *height, shape.thickness_mm);
         // Set in from the blank's edge by what E18 asks of soft indents, but never past the middle of the blade.
         shape.reading_line_mm = std::min(std::max(2.6, *height * 0.12), *height / 2);
@@ -289,7 +300,8 @@ BatchAnswer batchFromForm(const FormValues& values, const Tables& tables, const 
     }
     draft.minimum_tempers = profile->minimumTempers;
     for (int i = 1; i <= count; ++i)
-        draft.blades.push_back({markOf(text("marks"), i), shape, text("thickness").toStdString()});
+        draft.blades.push_back(
+            {markOf(text("marks"), i), shape, words::asEntered(text("thickness"), Quantity::length)});
     return answer;
 }
 

@@ -47,13 +47,12 @@ void BladeView::refresh() {
         if (m_picture.next) {
             const SpotCheck check = m_station.checkNext();
             m_picture.next_allowed = check.allowed;
-            m_picture.title = tr("Next spot %1 mm from the heel").arg(qRound(m_picture.next->x_mm));
+            m_picture.title = tr("Next spot %1 from the heel").arg(words::length(m_picture.next->x_mm, 0));
             m_picture.subtitle =
-                check.nearest
-                    ? tr("indent at %1 mm, needs %2")
-                          .arg(check.nearest_mm, 0, 'f', 1)
-                          .arg(rule.min_spacing_mm, 0, 'f', 1)
-                    : tr("edge at %1 mm, needs %2").arg(check.edge_mm, 0, 'f', 1).arg(rule.min_edge_mm, 0, 'f', 1);
+                check.nearest ? tr("indent at %1, needs %2")
+                                    .arg(words::length(check.nearest_mm), words::lengthNumber(rule.min_spacing_mm))
+                              : tr("edge at %1, needs %2")
+                                    .arg(words::length(check.edge_mm), words::lengthNumber(rule.min_edge_mm));
         } else {
             m_picture.title = tr("No next spot");
             m_picture.subtitle = m_station.noSpotReason();
@@ -86,7 +85,7 @@ void BladeView::paintBlockHelp(QPainter& painter) const {
     const Block& block = m_station.block();
     const auto band = toleranceFor(m_document.tables(), block.scale, block.certified);
     QStringList lines{tr("Clean block, anvil and indenter. Two readings, five are better."),
-                      tr("Indents at least 3 mm apart on the calibrated side."),
+                      tr("Indents at least %1 apart on the calibrated side.").arg(words::length(3, 0)),
                       tr("After a change of indenter or anvil discard two first.")};
     if (band) {
         lines << tr("Allowed at %1: error ± %2, spread %3")

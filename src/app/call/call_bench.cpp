@@ -415,7 +415,7 @@ void CallBench::nameAct(ColumnContent& content) const {
             content.detail = tr("beside the edge; Z goes back");
             break;
         }
-        content.detail = spot ? tr("at %1 mm from the heel").arg(qRound(spot->x_mm)) : m_station.noSpotReason();
+        content.detail = spot ? tr("at %1 from the heel").arg(words::length(spot->x_mm, 0)) : m_station.noSpotReason();
         break;
     }
     case StationAct::verify:
@@ -456,7 +456,7 @@ ColumnContent CallBench::blockContent() const {
     const Verification* run = m_station.run();
     const int taken = run != nullptr ? static_cast<int>(run->readings.size()) : 0;
     content.act = tr("Take block reading %1").arg(taken + 1);
-    content.detail = tr("at least 3 mm from the others");
+    content.detail = tr("at least %1 from the others").arg(words::length(3, 0));
     if (taken < 2) return content;
     const auto answer = verifyTester(m_document.tables(), run->scale, run->certified, run->readings);
     if (!answer) return content;

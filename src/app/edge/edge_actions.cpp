@@ -22,7 +22,7 @@ constexpr std::array outcomes{EdgeOutcome::held, EdgeOutcome::set, EdgeOutcome::
                               EdgeOutcome::crack};
 
 std::optional<double> lengthIn(const QString& text) {
-    const auto value = parseQuantity(text.toStdString(), Quantity::length);
+    const auto value = words::typed(text, Quantity::length);
     return value ? std::optional(*value) : std::nullopt;
 }
 
@@ -58,23 +58,29 @@ void EdgeBench::askOutcome(const EdgeRung& rung) {
 }
 
 void EdgeBench::askDamage(EdgeRung rung) {
-    auto* form = new FormDialog(
-        tr("The %1").arg(words::outcomeName(rung.outcome)), tr("Log it"),
-        {{"size", tr("Depth"), tr("mm from the apex, 0.05 mm, 0.002in; blank: not measured"), {}, {}, false},
-         {"place",
-          tr("Where"),
-          tr("mm from the heel"),
-          rung.place_mm ? fourDigits(*rung.place_mm) : QString(),
-          {},
-          false},
-         {"sound", tr("Heard"), tr("a tick or crack"), QStringLiteral("no"), yesOrNo(), false}},
-        m_look, window());
+    auto* form = new FormDialog(tr("The %1").arg(words::outcomeName(rung.outcome)), tr("Log it"),
+                                {{"size",
+                                  tr("Depth"),
+                                  tr("from the apex, %1; blank: not measured").arg(words::lengthHint(0.05)),
+                                  {},
+                                  {},
+                                  false},
+                                 {"place",
+                                  tr("Where"),
+                                  tr("%1 from the heel").arg(words::unit(Quantity::length)),
+                                  words::field(rung.place_mm, Quantity::length),
+                                  {},
+                                  false},
+                                 {"sound", tr("Heard"), tr("a tick or crack"), QStringLiteral("no"), yesOrNo(), false}},
+                                m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
             if (!goodLength(v["size"], 0, 20))
-                return {QStringLiteral("size"), tr("Type a depth such as 0.05 mm, up to 20 mm.")};
+                return {QStringLiteral("size"),
+                        tr("Type a depth such as %1, up to %2.").arg(words::length(0.05, 2), words::length(20, 0))};
             if (!goodLength(v["place"], 0, 2000))
-                return {QStringLiteral("place"), tr("Type the place in mm from the heel.")};
+                return {QStringLiteral("place"),
+                        tr("Type the place in %1 from the heel.").arg(words::unit(Quantity::length))};
             return {};
         },
         [this, rung](const FormValues& v) mutable {
@@ -111,8 +117,18 @@ void EdgeBench::otherRung() {
           {},
           false},
          {"raise", tr("Raised"), tr("degrees from flat on the rod"), fourDigits(step.raise_deg), {}, false},
-         {"contact", tr("Contact"), tr("mm of edge on the rod; blank: not known, 3 is taken"), {}, {}, false},
-         {"place", tr("Where"), tr("mm from the heel"), fourDigits(std::round(m_place_mm)), {}, false}},
+         {"contact",
+          tr("Contact"),
+          tr("of edge on the rod; blank: not known, %1 is taken").arg(words::length(3, 0)),
+          {},
+          {},
+          false},
+         {"place",
+          tr("Where"),
+          tr("%1 from the heel").arg(words::unit(Quantity::length)),
+          words::field(std::round(m_place_mm), Quantity::length),
+          {},
+          false}},
         m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
@@ -123,9 +139,11 @@ void EdgeBench::otherRung() {
             if (!raise || !(*raise > 0 && *raise < 90))
                 return {QStringLiteral("raise"), tr("Type an angle between 0 and 90 degrees.")};
             if (!goodLength(v["contact"], 0.1, 100))
-                return {QStringLiteral("contact"), tr("Type the length of the contact, 0.1 to 100 mm.")};
+                return {QStringLiteral("contact"), tr("Type the length of the contact, %1 to %2.")
+                                                       .arg(words::lengthNumber(0.1), words::length(100, 0))};
             if (!goodLength(v["place"], 0, 2000))
-                return {QStringLiteral("place"), tr("Type the place in mm from the heel.")};
+                return {QStringLiteral("place"),
+                        tr("Type the place in %1 from the heel.").arg(words::unit(Quantity::length))};
             return {};
         },
         [this](const FormValues& v) {
@@ -175,13 +193,14 @@ void EdgeBench::measure() {
         profile =
             m_document.tables().purpose(m_document.batch().edge_ask->purpose, m_document.batch().edge_ask->school);
     const std::vector<FormChoice> grinds{{"flat", tr("flat")}, {"convex", tr("convex")}, {"hollow", tr("hollow")}};
-    const QString usual = profile != nullptr ? tr("; usual %1 mm").arg(profile->behind_edge_mm) : QString();
+    const QString usual =
+        profile != nullptr ? tr("; usual %1").arg(words::length(profile->behind_edge_mm, 2)) : QString();
     auto* form =
         new FormDialog(tr("The edge of %1").arg(QString::fromStdString(m_document.blade()->mark)), tr("Note it"),
                        {{"behind",
                          tr("Behind the edge"),
-                         tr("thickness where the bevel ends: 0.3 mm, 0.012in%1").arg(usual),
-                         now ? fourDigits(now->behind_edge_mm) : QString(),
+                         tr("thickness where the bevel ends: %1%2").arg(words::lengthHint(0.3), usual),
+                         now ? words::field(now->behind_edge_mm, Quantity::length) : QString(),
                          {},
                          false},
                         {"angle",
@@ -201,7 +220,7 @@ void EdgeBench::measure() {
                         {"before",
                          tr("Before hardening"),
                          tr("thickness left at the edge for the heat; blank: not known"),
-                         now && now->before_hardening_mm ? fourDigits(*now->before_hardening_mm) : QString(),
+                         now ? words::field(now->before_hardening_mm, Quantity::length) : QString(),
                          {},
                          false}},
                        m_look, window());
@@ -209,13 +228,15 @@ void EdgeBench::measure() {
         [](const FormValues& v) -> FormFault {
             const auto behind = lengthIn(v["behind"]);
             if (!behind || !(*behind > 0 && *behind <= 10))
-                return {QStringLiteral("behind"), tr("Type the thickness behind the edge, such as 0.3 mm.")};
+                return {QStringLiteral("behind"),
+                        tr("Type the thickness behind the edge, such as %1.").arg(words::length(0.3, 2))};
             const auto angle = parseNumber(v["angle"].toStdString());
             if (!angle || !(*angle >= 1 && *angle <= 45))
                 return {QStringLiteral("angle"), tr("Type the angle per side, 1 to 45 degrees.")};
             return goodLength(v["before"], 0.01, 20)
                        ? FormFault{}
-                       : FormFault{QStringLiteral("before"), tr("Type a thickness such as 0.75 mm.")};
+                       : FormFault{QStringLiteral("before"),
+                                   tr("Type a thickness such as %1.").arg(words::length(0.75, 2))};
         },
         [this](const FormValues& v) {
             EdgeGeometry edge;
@@ -236,9 +257,12 @@ void EdgeBench::history() {
     if (edges.empty()) return emit said(tr("The edge was never measured."), true);
     QStringList lines;
     for (const EdgeGeometry& edge : edges) {
-        QString line = tr("%1 mm behind the edge, %2° per side").arg(edge.behind_edge_mm).arg(edge.angle_per_side_deg);
+        QString line = tr("%1 behind the edge, %2° per side")
+                           .arg(words::length(edge.behind_edge_mm, 2))
+                           .arg(edge.angle_per_side_deg);
         if (!edge.finish.empty()) line += QStringLiteral(", ") + QString::fromStdString(edge.finish);
-        if (edge.before_hardening_mm) line += tr(", %1 mm before hardening").arg(*edge.before_hardening_mm);
+        if (edge.before_hardening_mm)
+            line += tr(", %1 before hardening").arg(words::length(*edge.before_hardening_mm, 2));
         lines << line;
     }
     (new ChoiceDialog(tr("The edge of %1, first to last").arg(QString::fromStdString(m_document.blade()->mark)), lines,
@@ -270,9 +294,9 @@ void EdgeBench::choosePurpose() {
         for (const std::string& test : one.tests) tests << QString::fromStdString(test);
         choices.push_back({QString::number(i + 1),
                            tr("%1, %2").arg(QString::fromStdString(one.purpose), QString::fromStdString(one.school)),
-                           tr("%1 to %2 HRC, %3 mm behind the edge, %4° per side, rod %5; tests: %6. %7")
+                           tr("%1 to %2 HRC, %3 behind the edge, %4° per side, rod %5; tests: %6. %7")
                                .arg(words::hardness(one.window_low), words::hardness(one.window_high))
-                               .arg(one.behind_edge_mm)
+                               .arg(words::length(one.behind_edge_mm, 2))
                                .arg(one.angle_per_side_deg)
                                .arg(words::rung({one.rod_force_n, one.rod_raise_deg}), tests.join(QStringLiteral(", ")),
                                     QString::fromStdString(one.why))});
@@ -322,31 +346,38 @@ void EdgeBench::takeOwnAsk() {
 }
 
 void EdgeBench::markDamage() {
-    auto* form =
-        new FormDialog(tr("Damage on %1").arg(QString::fromStdString(m_document.blade()->mark)), tr("Mark it"),
-                       {{"kind",
-                         tr("What"),
-                         {},
-                         QStringLiteral("chip"),
-                         {{"chip", tr("chip")},
-                          {"roll", tr("roll")},
-                          {"dent", tr("dent")},
-                          {"bend", tr("bend")},
-                          {"crack", tr("crack")},
-                          {"tip broken", tr("tip broken")},
-                          {"break", tr("break")}},
-                         true},
-                        {"place", tr("Where"), tr("mm from the heel"), fourDigits(std::round(m_place_mm)), {}, false},
-                        {"size", tr("Size"), tr("mm; blank: not measured"), {}, {}, false},
-                        {"note", tr("Note"), {}, {}, {}, false},
-                        {"photo", tr("Photo"), tr("a file; blank: none"), {}, {}, false}},
-                       m_look, window());
+    auto* form = new FormDialog(
+        tr("Damage on %1").arg(QString::fromStdString(m_document.blade()->mark)), tr("Mark it"),
+        {{"kind",
+          tr("What"),
+          {},
+          QStringLiteral("chip"),
+          {{"chip", tr("chip")},
+           {"roll", tr("roll")},
+           {"dent", tr("dent")},
+           {"bend", tr("bend")},
+           {"crack", tr("crack")},
+           {"tip broken", tr("tip broken")},
+           {"break", tr("break")}},
+          true},
+         {"place",
+          tr("Where"),
+          tr("%1 from the heel").arg(words::unit(Quantity::length)),
+          words::field(std::round(m_place_mm), Quantity::length),
+          {},
+          false},
+         {"size", tr("Size"), tr("%1; blank: not measured").arg(words::unit(Quantity::length)), {}, {}, false},
+         {"note", tr("Note"), {}, {}, {}, false},
+         {"photo", tr("Photo"), tr("a file; blank: none"), {}, {}, false}},
+        m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
             if (v["kind"].isEmpty()) return {QStringLiteral("kind"), tr("Say what the damage is.")};
             if (!goodLength(v["place"], 0, 2000))
-                return {QStringLiteral("place"), tr("Type the place in mm from the heel.")};
-            if (!goodLength(v["size"], 0, 500)) return {QStringLiteral("size"), tr("Type a size such as 0.4 mm.")};
+                return {QStringLiteral("place"),
+                        tr("Type the place in %1 from the heel.").arg(words::unit(Quantity::length))};
+            if (!goodLength(v["size"], 0, 500))
+                return {QStringLiteral("size"), tr("Type a size such as %1.").arg(words::length(0.4))};
             return v["photo"].isEmpty() || QFileInfo(v["photo"]).isReadable()
                        ? FormFault{}
                        : FormFault{QStringLiteral("photo"), tr("There is no such file.")};
@@ -412,10 +443,10 @@ void EdgeBench::exportPicture() {
     const auto saved = savePicture(path, QSize(480, 380), tr("Rod test"), paper.palette.panel,
                                    [&](QPainter& painter, const QRect& area) {
                                        drawText(painter, 20, 30,
-                                                tr("%1, %2: %3 mm, %4°")
+                                                tr("%1, %2: %3, %4°")
                                                     .arg(QString::fromStdString(m_document.batch().name),
                                                          QString::fromStdString(m_document.blade()->mark))
-                                                    .arg(edge->behind_edge_mm)
+                                                    .arg(words::length(edge->behind_edge_mm, 2))
                                                     .arg(edge->angle_per_side_deg),
                                                 paper.font(18, true), paper.palette.ink);
                                        drawEdgeLadder(painter, area.adjusted(20, 44, -20, -10), picture(), paper);

@@ -18,10 +18,6 @@ constexpr int ladderHeight = 284;
 constexpr int ruleHeight = 132;
 constexpr int footHeight = 44;
 
-QString mm2(double value) {
-    return QString::number(value, 'f', 2);
-}
-
 } // namespace
 
 EdgeBench::EdgeBench(Document& document, ForceLink& force, Seams seams, const Look& look, QWidget* parent)
@@ -120,7 +116,7 @@ LadderPicture EdgeBench::picture() const {
                 const double depth =
                     yield->yield_thickness_mm / (2 * std::tan(edge->angle_per_side_deg * std::acos(-1.0) / 180));
                 cell.marks = depth >= EdgeRung::tiny_mm;
-                cell.expected = yield->yield_depth_mm ? mm2(depth) : tr("past it");
+                cell.expected = yield->yield_depth_mm ? words::lengthNumber(depth, 2) : tr("past it");
             }
             // The last rung taken here speaks for the cell.
             for (const RungAnswer& answer : m_ladder.rungs) {
@@ -149,7 +145,7 @@ void EdgeBench::paintEvent(QPaintEvent*) {
     const QString right = ask.by_hand ? tr("asked: flexed by hand") : tr("asked: %1").arg(words::rung(ask.rung));
     drawText(painter, px(24), px(35), mark, m_look.font(28, true), p.ink);
     const int after = px(24) + m_look.width(mark, 28, true) + px(16);
-    const QString purpose = ask.purpose.empty() ? tr("on the smooth 6 mm rod")
+    const QString purpose = ask.purpose.empty() ? tr("on the smooth %1 rod").arg(words::length(6, 0))
                                                 : tr("%1, %2").arg(QString::fromStdString(ask.purpose).toLower(),
                                                                    QString::fromStdString(ask.school));
     drawText(painter, after, px(34),
@@ -193,11 +189,11 @@ void EdgeBench::paintEvent(QPaintEvent*) {
     painter.fillRect(0, ruleTop, width(), 1, p.hair);
     if (failure != nullptr && failure->expected && edge) {
         const EdgeRung& rung = m_rungs[failure->rung];
-        const QString asks =
-            tr("What explains a %1 of %2 mm").arg(words::outcomeName(rung.outcome), mm2(rung.size_mm.value_or(0)));
+        const QString asks = tr("What explains a %1 of %2")
+                                 .arg(words::outcomeName(rung.outcome), words::length(rung.size_mm.value_or(0), 2));
         drawText(painter, px(24), ruleTop + px(28), asks, m_look.font(18, true), p.ink);
         const int left = width() - px(64) - m_look.width(asks, 18, true);
-        const QString whole = tr("metal, mm; an estimate to a factor of 3");
+        const QString whole = tr("metal, %1; an estimate to a factor of 3").arg(words::unit(Quantity::length));
         drawText(painter, width() - px(24), ruleTop + px(28),
                  m_look.width(whole, 14) <= left ? whole : tr("an estimate, factor 3"), m_look.font(14), p.muted,
                  Qt::AlignRight);
@@ -207,7 +203,8 @@ void EdgeBench::paintEvent(QPaintEvent*) {
         drawDamageRule(painter, QRect(px(24), ruleTop + px(38), width() - px(48), px(ruleHeight - 44)), rule, m_look);
     } else {
         drawText(painter, px(24), ruleTop + px(28), tr("What each outcome is"), m_look.font(18, true), p.ink);
-        drawText(painter, width() - px(24), ruleTop + px(28), tr("numbers in the ladder: depth expected to yield, mm"),
+        drawText(painter, width() - px(24), ruleTop + px(28),
+                 tr("numbers in the ladder: depth expected to yield, %1").arg(words::unit(Quantity::length)),
                  m_look.font(14), p.muted, Qt::AlignRight);
         int x = px(24);
         for (const EdgeOutcome outcome :
@@ -216,13 +213,14 @@ void EdgeBench::paintEvent(QPaintEvent*) {
             drawText(painter, x + px(40), ruleTop + px(76), words::outcomeName(outcome), m_look.font(16), p.ink);
             x += (width() - px(48)) / 5;
         }
-        drawText(painter, px(24), ruleTop + px(118), tr("Beyond the stepped line a mark of 0.05 mm is expected."),
-                 m_look.font(16), p.older);
+        drawText(painter, px(24), ruleTop + px(118),
+                 tr("Beyond the stepped line a mark of %1 is expected.").arg(words::length(0.05, 2)), m_look.font(16),
+                 p.older);
     }
     painter.fillRect(0, ruleTop + px(ruleHeight), width(), 1, p.hair);
     drawText(painter, px(24), ruleTop + px(ruleHeight + 26), tr("Where on the edge"), m_look.font(18, true), p.ink);
     drawText(painter, width() - px(24), ruleTop + px(ruleHeight + 26),
-             tr("next at %1 mm: click, or Shift and arrows").arg(std::lround(m_place_mm)), m_look.font(14), p.muted,
+             tr("next at %1: click, or Shift and arrows").arg(words::length(m_place_mm, 0)), m_look.font(14), p.muted,
              Qt::AlignRight);
     std::vector<EdgeMark> marks;
     for (const RungAnswer& answer : m_ladder.rungs) {
@@ -277,9 +275,11 @@ ColumnContent EdgeBench::content() const {
     content.sub = words::headline(verdict);
     const RungAnswer* failure = worst();
     if (failure != nullptr && failure->damage_thickness_mm && failure->expected) {
-        content.numbers.push_back({tr("Metal that gave"), mm2(*failure->damage_thickness_mm), tr("mm"), true});
-        content.numbers.push_back(
-            {tr("Explained to"), mm2(3 * failure->expected->yield_thickness_mm), tr("mm"), false});
+        content.numbers.push_back({tr("Metal that gave"), words::lengthNumber(*failure->damage_thickness_mm, 2),
+                                   words::unit(Quantity::length), true});
+        content.numbers.push_back({tr("Explained to"),
+                                   words::lengthNumber(3 * failure->expected->yield_thickness_mm, 2),
+                                   words::unit(Quantity::length), false});
     }
     content.lines = reasonLines(verdict);
     if (!blade->grinding.empty() || verdict.state == State::excused) {
@@ -311,7 +311,7 @@ ColumnContent EdgeBench::content() const {
                           ? tr("Flex it on the rod")
                           : tr("Take %1").arg(words::rung(chosen()));
         content.detail = m_force.peak_n() ? tr("the scale's peak: %1 N").arg(std::lround(*m_force.peak_n()))
-                                          : tr("at %1 mm from the heel").arg(std::lround(m_place_mm));
+                                          : tr("at %1 from the heel").arg(words::length(m_place_mm, 0));
     }
     content.left = tr("Other rung");
     content.left_key = QStringLiteral("*");

@@ -4,6 +4,7 @@
 #include "app/frame/main_window.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
+#include "logbook/actions/blades.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -80,6 +81,18 @@ void MainWindow::makeCommands() {
         settings.setValue(QStringLiteral("dwell-sound"), on);
         say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
+    everywhere("units", Verb::none, tr("Inches and Fahrenheit, or mm and Celsius"),
+               tr("what lengths and temperatures are shown and typed in; the record keeps mm and °C"), [this] {
+                   const Units other = m_document.state().shop().units() == Units::metric ? Units::inch : Units::metric;
+                   m_document.perform(
+                       [other](Logbook& logbook) { return changeSetting(logbook, Shop::unitsSetting, nameOf(other)); },
+                       [this](const Result<Done>& done) {
+                           if (done)
+                               say(tr("A number without a unit is now in %1 or %2.")
+                                       .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
+                                   false);
+                       });
+               });
     everywhere("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
                [this] {
                    KeyRow::wish(!KeyRow::wished());

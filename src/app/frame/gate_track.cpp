@@ -26,7 +26,6 @@ void GateCell::refresh(bool open, bool cameFrom) {
     m_open = open;
     m_cameFrom = cameFrom;
     const bool required = m_document.hasBatch() && m_document.batch().planOf(m_gate).required;
-    setEnabled(required);
     setToolTip(required ? QString() : tr("%1 is not asked in this batch").arg(text()));
     update();
 }
@@ -132,7 +131,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
         if (own && !claim.purpose.empty()) parts << QString::fromStdString(claim.purpose);
         if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
         if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
-            parts << tr("%1 mm").arg(words::millimetres(batch.blades.front().shape.thickness_mm));
+            parts << words::length(batch.blades.front().shape.thickness_mm);
         drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room),
                  m_look.font(14), p.muted);
         drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(*claim.window)), m_look.font(14),

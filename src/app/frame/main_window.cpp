@@ -153,8 +153,18 @@ void MainWindow::say(const QString& message, bool trouble) {
 }
 
 void MainWindow::refresh() {
+    const Units units = m_document.state().shop().units();
+    words::setUnits(units);
+    if (m_look.units != units) { // everything is drawn anew, once nothing is under way
+        m_look.units = units;
+        QTimer::singleShot(0, this, [this] { setLook(m_look); });
+    }
     // Another logbook may have no batch: a bench without a blade has nothing to work on.
-    if (m_current->needsBlade() && m_document.blade() == nullptr) {
+    const auto whyNot = [this] {
+        const std::optional<Gate> gate = m_current->gate();
+        return gate && m_document.hasBatch() ? m_current->whyNotAt(*gate) : QString();
+    };
+    if ((m_current->needsBlade() && m_document.blade() == nullptr) || !whyNot().isEmpty()) {
         Bench* left = std::exchange(m_current, m_benches.front());
         m_trail.clear();
         left->setInFront(false);

@@ -92,17 +92,18 @@ void CountPage::scaleByClicks() {
     m_scaling = false;
     m_clicks.clear();
     if (pixels < 20) return emit said(tr("The two clicks lie too near: zoom in, or choose a longer piece."), true);
-    auto* form = new FormDialog(
-        tr("The scale of the photo"), tr("Set it"),
-        {{"length", tr("Between the clicks"), tr("0.5 mm; 0.02 in is understood"), {}, {}, false}}, m_look, window());
+    auto* form =
+        new FormDialog(tr("The scale of the photo"), tr("Set it"),
+                       {{"length", tr("Between the clicks"), words::lengthHint(0.5), {}, {}, false}}, m_look, window());
     form->ask(
         [](const FormValues& v) {
-            const auto mm = parseQuantity(v["length"].toStdString(), Quantity::length);
+            const auto mm = words::typed(v["length"], Quantity::length);
             return mm && *mm > 0 ? FormFault{}
-                                 : FormFault{QStringLiteral("length"), tr("Type a length such as 0.5 mm.")};
+                                 : FormFault{QStringLiteral("length"),
+                                             tr("Type a length such as %1.").arg(words::length(0.5, 2))};
         },
         [this, pixels](const FormValues& v) {
-            const double mm = *parseQuantity(v["length"].toStdString(), Quantity::length);
+            const double mm = *words::typed(v["length"], Quantity::length);
             keepScale(pixels / mm, tr("%1 px are %2").arg(pixels, 0, 'f', 1).arg(v["length"]));
         });
 }

@@ -173,8 +173,10 @@ ColumnContent ColourPage::content() const {
         content.sub = tr("Surface: %1").arg(surfaceName(m_surface));
         content.lines.push_back({Tone::note, words::errorText(means.error()), QStringLiteral("M25"), false});
     } else {
-        content.numbers.push_back({tr("From"), QString::number(qRound(means->low_c)), QStringLiteral("°C"), false});
-        content.numbers.push_back({tr("To"), QString::number(qRound(means->high_c)), QStringLiteral("°C"), false});
+        content.numbers.push_back(
+            {tr("From"), words::degreesNumber(means->low_c), words::unit(Quantity::temperature), false});
+        content.numbers.push_back(
+            {tr("To"), words::degreesNumber(means->high_c), words::unit(Quantity::temperature), false});
         const bool against = of != nullptr && of->temperature_c && !m_torch && !means->chart_of_minutes;
         const double off = against ? offColour(*means, *of->temperature_c) : 0;
         content.state = !against ? State::notYet : std::abs(off) > colourOff_c ? State::borderline : State::pass;
@@ -182,15 +184,17 @@ ColumnContent ColourPage::content() const {
         content.sub = against ? tr("The oven said %1.").arg(words::degrees(*of->temperature_c))
                               : tr("Surface: %1").arg(surfaceName(m_surface));
         if (against && std::abs(off) > colourOff_c)
-            content.lines.push_back({Tone::caution,
-                                     tr("%1 %2 than the colour allows")
-                                         .arg(words::degrees(std::abs(off)), off > 0 ? tr("hotter") : tr("cooler")),
-                                     QStringLiteral("M25"), false});
-        content.lines.push_back({Tone::note,
-                                 means->chart_of_minutes
-                                     ? tr("Stainless: the printed chart of short heats only, 30 °C either way")
-                                     : tr("Longer times need less heat for the same colour; chromium needs more"),
-                                 QStringLiteral("M25"), false});
+            content.lines.push_back(
+                {Tone::caution,
+                 tr("%1 %2 than the colour allows")
+                     .arg(words::degreesApart(std::abs(off)), off > 0 ? tr("hotter") : tr("cooler")),
+                 QStringLiteral("M25"), false});
+        content.lines.push_back(
+            {Tone::note,
+             means->chart_of_minutes
+                 ? tr("Stainless: the printed chart of short heats only, %1 either way").arg(words::degreesApart(30))
+                 : tr("Longer times need less heat for the same colour; chromium needs more"),
+             QStringLiteral("M25"), false});
         content.lines.push_back(
             {Tone::note, tr("Of low confidence: order, not degrees"), QStringLiteral("tables"), false});
     }

@@ -117,7 +117,8 @@ ColumnContent DayPage::content() const {
         content.act = !run->started ? tr("It is in the oven") : run->out ? tr("It is out") : tr("It is out");
         content.detail = tr("%1: %2").arg(QString::fromStdString(run->batch_name), QString::fromStdString(run->what));
         content.act_enabled = run->open();
-        content.numbers.push_back({tr("Set"), QString::number(run->temperature_c), QStringLiteral("°C"), false});
+        content.numbers.push_back(
+            {tr("Set"), words::degreesNumber(run->temperature_c), words::unit(Quantity::temperature), false});
         content.numbers.push_back({run->started ? tr("Out at") : tr("In at"),
                                    DayClock::clockText(run->started ? run->outAt() : run->start_ms),
                                    {},
@@ -131,14 +132,14 @@ ColumnContent DayPage::content() const {
                                  false});
     }
     for (const Oven& oven : m_document.state().shop().ovens) {
-        content.lines.push_back(
-            {oven.checked ? Tone::good : Tone::caution,
-             oven.checked
-                 ? tr("%1 checked %2")
-                       .arg(QString::fromStdString(oven.name), localTime(*oven.checked).date().toString(Qt::ISODate))
-                 : tr("%1 was never checked: 10 °C off is half a point").arg(QString::fromStdString(oven.name)),
-             {},
-             false});
+        content.lines.push_back({oven.checked ? Tone::good : Tone::caution,
+                                 oven.checked ? tr("%1 checked %2")
+                                                    .arg(QString::fromStdString(oven.name),
+                                                         localTime(*oven.checked).date().toString(Qt::ISODate))
+                                              : tr("%1 was never checked: %2 off is half a point")
+                                                    .arg(QString::fromStdString(oven.name), words::degreesApart(10)),
+                                 {},
+                                 false});
     }
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});
     return content;
@@ -196,7 +197,12 @@ void DayPage::plan(double temperature_c, double hours) {
           {},
           false},
          {"oven", tr("Oven"), {}, names.first(), namedChoices(names), false},
-         {"temperature", tr("Temperature"), tr("°C, or 405F"), QString::number(temperature_c), {}, false},
+         {"temperature",
+          tr("Temperature"),
+          words::degreesHint(207),
+          words::field(temperature_c, Quantity::temperature),
+          {},
+          false},
          {"hours", tr("Time"), tr("hours, or 90min"), QString::number(hours), {}, false},
          {"warm", tr("To warm up"), tr("minutes before the time counts"), QStringLiteral("0"), {}, false},
          {"cool", tr("To cool"), tr("minutes until the oven is free"), QStringLiteral("30"), {}, false},
@@ -204,7 +210,7 @@ void DayPage::plan(double temperature_c, double hours) {
         m_look, window());
     const auto read = [this, run, now](const FormValues& v, FormFault* fault) -> std::optional<PlannedRun> {
         PlannedRun typed = run;
-        const auto c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
+        const auto c = words::typed(v["temperature"], Quantity::temperature);
         const auto h = parseQuantity(v["hours"].toStdString(), Quantity::duration);
         const auto warm = parseNumber(v["warm"].toStdString());
         const auto cool = parseNumber(v["cool"].toStdString());

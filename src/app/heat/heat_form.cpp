@@ -11,7 +11,7 @@ QString shown(const std::optional<double>& value) {
 }
 
 std::optional<double> typed(const FormValues& v, const char* field, Quantity quantity) {
-    const auto value = parseQuantity(v[QLatin1String(field)].toStdString(), quantity);
+    const auto value = words::typed(v[QLatin1String(field)], quantity);
     return value ? std::optional(*value) : std::nullopt;
 }
 
@@ -55,8 +55,8 @@ std::vector<FormField> heatFields(const HeatDraft& usual, const Shop& shop) {
              namedChoices(ovens), true},
             {"set",
              SoakPage::tr("Set point"),
-             SoakPage::tr("°C, or 1475F"),
-             usual.set_c > 0 ? fieldNumber(usual.set_c) : QString(),
+             words::degreesHint(800),
+             usual.set_c > 0 ? words::field(usual.set_c, Quantity::temperature) : QString(),
              {},
              false},
             {"least",
@@ -77,7 +77,8 @@ FormFault heatFault(const FormValues& v) {
     if (v["oven"].isEmpty()) return {QStringLiteral("oven"), SoakPage::tr("Give the oven a name.")};
     const auto c = typed(v, "set", Quantity::temperature);
     if (!c || *c < 100 || *c > 1400)
-        return {QStringLiteral("set"), SoakPage::tr("Type the set point, 100 to 1400 °C, such as 800 or 1475F.")};
+        return {QStringLiteral("set"),
+                SoakPage::tr("Type the set point, %1 to %2.").arg(words::degreesNumber(100), words::degrees(1400))};
     for (const char* field : {"least", "most"}) {
         const FormFault fault = faultIn(v, field, 0, 600, SoakPage::tr("Type minutes, or leave it blank."));
         if (!fault.field.isEmpty()) return fault;
@@ -91,7 +92,7 @@ FormFault heatFault(const FormValues& v) {
 
 HeatDraft heatTyped(HeatDraft heat, const FormValues& v) {
     heat.set_c = *typed(v, "set", Quantity::temperature);
-    heat.as_entered = v["set"].toStdString();
+    heat.as_entered = words::asEntered(v["set"], Quantity::temperature);
     const auto least = parseNumber(v["least"].toStdString());
     const auto most = parseNumber(v["most"].toStdString());
     heat.min_minutes = least ? std::optional(*least) : std::nullopt;

@@ -244,8 +244,8 @@ void RecipePage::editStage(bool added) {
         {{"kind", tr("Stage"), {}, QString::fromLatin1(nameOf(stage.kind)), stageChoices(), false},
          {"temperature",
           tr("Temperature"),
-          tr("°C, or 1475F; of a quench its medium"),
-          QString::number(stage.temperature_c),
+          tr("%1; of a quench its medium").arg(words::degreesHint(800)),
+          words::field(stage.temperature_c, Quantity::temperature),
           {},
           false},
          {"hold", tr("Hold"), tr("like 8 min or 2 h; of a soak the shortest"), time(stage.minutes), {}, false},
@@ -265,7 +265,7 @@ void RecipePage::editStage(bool added) {
         m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
-            const auto c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature);
+            const auto c = words::typed(v["temperature"], Quantity::temperature);
             if (!c || *c < -200 || *c > 1400)
                 return {QStringLiteral("temperature"), tr("Type a temperature, such as 800 or 1475F.")};
             const auto h = parseQuantity(v["hold"].toStdString(), Quantity::duration);
@@ -282,7 +282,7 @@ void RecipePage::editStage(bool added) {
         [this, added, r](const FormValues& v) {
             RecipeStage typed;
             typed.kind = named<StageKind>(v["kind"].toStdString()).value_or(StageKind::austenitise);
-            typed.temperature_c = parseQuantity(v["temperature"].toStdString(), Quantity::temperature).value();
+            typed.temperature_c = words::typed(v["temperature"], Quantity::temperature).value();
             typed.minutes = parseQuantity(v["hold"].toStdString(), Quantity::duration).value() * 60;
             if (!v["most"].isEmpty()) typed.max_minutes = parseNumber(v["most"].toStdString()).value();
             typed.tolerance_c = parseNumber(v["tolerance"].toStdString()).value();

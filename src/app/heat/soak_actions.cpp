@@ -74,19 +74,29 @@ void SoakPage::startHeat() {
          false});
     fields.push_back(
         {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
-    fields.push_back(
-        {"medium_c", tr("Its temperature"), tr("°C; blank: not checked"), shown(usual.medium_c), {}, false});
-    fields.push_back({"edge", tr("Edge left at"), tr("mm before hardening; blank: full stock"), QString(), {}, false});
+    fields.push_back({"medium_c",
+                      tr("Its temperature"),
+                      tr("%1; blank: not checked").arg(words::unit(Quantity::temperature)),
+                      words::field(usual.medium_c, Quantity::temperature),
+                      {},
+                      false});
+    fields.push_back({"edge",
+                      tr("Edge left at"),
+                      tr("%1 before hardening; blank: full stock").arg(words::unit(Quantity::length)),
+                      QString(),
+                      {},
+                      false});
     auto* form = new FormDialog(tr("Start a heat of %1").arg(QString::fromStdString(batch.name)), tr("Start its clock"),
                                 fields, m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
             if (const FormFault fault = heatFault(v); !fault.field.isEmpty()) return fault;
             if (!v["medium_c"].isEmpty() && !typed(v, "medium_c", Quantity::temperature))
-                return {QStringLiteral("medium_c"), tr("Type °C, or leave it blank.")};
+                return {QStringLiteral("medium_c"), tr("Type a temperature, or leave it blank.")};
             const auto edge = typed(v, "edge", Quantity::length);
             if (!v["edge"].isEmpty() && (!edge || *edge < 0.1 || *edge > 50))
-                return {QStringLiteral("edge"), tr("Type the thickness in mm, 0.1 or more, or leave it blank.")};
+                return {QStringLiteral("edge"),
+                        tr("Type the thickness, %1 or more, or leave it blank.").arg(words::length(0.1))};
             return {};
         },
         [this, usual](const FormValues& v) {
@@ -173,8 +183,8 @@ void SoakPage::why() {
         lines << tr("Oven above %1 while it was in: %2 min, peak %3  (M22)")
                      .arg(from, shownMinutes(answer.soak->oven_minutes), words::degrees(answer.soak->peak_c));
         if (answer.soak->by_steel)
-            lines << tr("Steel of %1 mm, %2: above %3 for %4 min, an estimate  (M23)")
-                         .arg(fieldNumber(blade->shape.thickness_mm),
+            lines << tr("Steel of %1, %2: above %3 for %4 min, an estimate  (M23)")
+                         .arg(words::length(blade->shape.thickness_mm),
                               r->surface == HeatSurface::foil     ? tr("in foil")
                               : r->surface == HeatSurface::coated ? tr("coated")
                                                                   : tr("bare or scaled"),
@@ -185,11 +195,11 @@ void SoakPage::why() {
                      .arg(shownMinutes(answer.median_equivalent));
     }
     if (answer.entering_c)
-        lines << tr("%1 s in air of 20 °C at %2 mm: about %3 on entering, from %4  (M23)")
+        lines << tr("%1 s in air of %5 at %2: about %3 on entering, from %4  (M23)")
                      .arg(fieldNumber(*answer.heat->transfer_s()),
-                          fieldNumber(r->edge_mm.value_or(blade->shape.thickness_mm)),
+                          words::length(r->edge_mm.value_or(blade->shape.thickness_mm), 2),
                           words::degrees(*answer.entering_c),
-                          words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c));
+                          words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c), words::degrees(20));
     const Verdict& verdict = m_document.verdictAt(Gate::heat);
     for (const Reason& reason : verdict.reasons)
         lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromStdString(reason.rule));
@@ -205,7 +215,7 @@ void SoakPage::compareRuns() {
     for (const HeatRun& r : batch.heat_runs) {
         if (!r.trace) continue;
         StudyHeat heat;
-        heat.name = r.oven + ", " + std::to_string(std::lround(r.set_c)) + " °C";
+        heat.name = r.oven + ", " + words::degrees(r.set_c).toStdString();
         heat.trace = r.trace.get();
         heat.set_c = r.set_c;
         heat.near_c = r.near_c;

@@ -55,8 +55,18 @@ void SoakPage::note() {
           shown(known.noted_transfer_s),
           {},
           false},
-         {"quenchant", tr("Quenchant"), tr("°C as it went in"), shown(known.quenchant_c), {}, false},
-         {"temperature", tr("Written: at"), tr("°C in the written note"), shown(known.noted_c), {}, false},
+         {"quenchant",
+          tr("Quenchant"),
+          tr("%1 as it went in").arg(words::unit(Quantity::temperature)),
+          words::field(known.quenchant_c, Quantity::temperature),
+          {},
+          false},
+         {"temperature",
+          tr("Written: at"),
+          tr("%1 in the written note").arg(words::unit(Quantity::temperature)),
+          words::field(known.noted_c, Quantity::temperature),
+          {},
+          false},
          {"minutes", tr("Written: soak"), tr("minutes in the written note"), shown(known.noted_minutes), {}, false},
          {"note", tr("Note"), tr("anything else"), QString::fromStdString(known.note), {}, false}},
         m_look, window());
@@ -118,7 +128,12 @@ void SoakPage::noteLoad() {
     fields.push_back({"minutes", tr("Soaked"), tr("minutes, as you kept them"), {}, {}, false});
     fields.push_back(
         {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
-    fields.push_back({"quenchant", tr("It was at"), tr("°C; blank: not looked at"), {}, {}, false});
+    fields.push_back({"quenchant",
+                      tr("It was at"),
+                      tr("%1; blank: not looked at").arg(words::unit(Quantity::temperature)),
+                      {},
+                      {},
+                      false});
     fields.push_back({"transfer", tr("Transfer"), tr("seconds into the quench; blank: not timed"), {}, {}, false});
     fields.push_back({"note", tr("Note"), tr("anything else"), {}, {}, false});
     auto* form = new FormDialog(tr("The load as one note"), tr("Note it"), fields, m_look, window());

@@ -38,9 +38,8 @@ std::vector<Warp> warpsOf(const Batch& batch) {
 }
 
 QString warpText(const WarpReading& warp) {
-    return WarpPage::tr("%1 mm, %2 high")
-        .arg(QString::number(warp.mm, 'f', 1),
-             warp.high == WarpSide::left ? WarpPage::tr("left") : WarpPage::tr("right"));
+    return WarpPage::tr("%1, %2 high")
+        .arg(words::length(warp.mm), warp.high == WarpSide::left ? WarpPage::tr("left") : WarpPage::tr("right"));
 }
 
 } // namespace
@@ -112,15 +111,14 @@ ColumnContent WarpPage::content() const {
     content.right_key = QStringLiteral("I");
     const WarpReading* now = latest(*blade);
     const WarpReading* before = first(*blade);
-    content.word = now != nullptr ? tr("%1 mm").arg(QString::number(now->mm, 'f', 1)) : tr("Not yet");
+    content.word = now != nullptr ? words::length(now->mm) : tr("Not yet");
     content.state = now == nullptr ? State::notYet : now->mm <= 0.3 ? State::pass : State::borderline;
     content.sub = now != nullptr ? warpText(*now) : tr("Not measured in this hardening.");
     if (now != nullptr && before != now)
-        content.lines.push_back(
-            {now->mm < before->mm ? Tone::good : Tone::caution,
-             tr("Was %1; now %2: %3 mm gained")
-                 .arg(warpText(*before), warpText(*now), QString::number(before->mm - now->mm, 'f', 1)),
-             QStringLiteral("M24"), false});
+        content.lines.push_back({now->mm < before->mm ? Tone::good : Tone::caution,
+                                 tr("Was %1; now %2: %3 gained")
+                                     .arg(warpText(*before), warpText(*now), words::length(before->mm - now->mm)),
+                                 QStringLiteral("M24"), false});
     int untempered = 0;
     int warped = 0;
     for (const Blade& one : m_document.batch().blades) {
@@ -161,16 +159,31 @@ void WarpPage::rightAct() {
 
 void WarpPage::measure() {
     const Blade& blade = *m_document.blade();
-    auto* form = new FormDialog(tr("Warp of %1").arg(QString::fromStdString(blade.mark)), tr("Log it"),
-                                {{"warp", tr("Warp"), tr("mm and the high side: 1.2L, 0.8R, or 0"), {}, {}, false}},
-                                m_look, window());
-    const auto read = [](const FormValues& v) { return parseWarps("x=" + v["warp"].toStdString()); };
+    auto* form =
+        new FormDialog(tr("Warp of %1").arg(QString::fromStdString(blade.mark)), tr("Log it"),
+                       {{"warp",
+                         tr("Warp"),
+                         tr("%1 and the high side: %2L, %3R, or 0")
+                             .arg(words::unit(Quantity::length), words::lengthNumber(1.2), words::lengthNumber(0.8)),
+                         {},
+                         {},
+                         false}},
+                       m_look, window());
+    const auto read = [](const FormValues& v) {
+        auto warps = parseWarps("x=" + v["warp"].toStdString());
+        if (warps) {
+            for (Warp& warp : warps.value()) warp.mm = outOfUnits(warp.mm, Quantity::length, words::units());
+        }
+        return warps;
+    };
     form->ask(
         [read](const FormValues& v) {
             const auto warp = read(v);
             return warp && warp->size() == 1 && warp->front().mm <= 50
                        ? FormFault{}
-                       : FormFault{QStringLiteral("warp"), tr("Type mm and L or R, such as 1.2L.")};
+                       : FormFault{QStringLiteral("warp"),
+                                   tr("Type %1 and L or R, such as %2L.")
+                                       .arg(words::unit(Quantity::length), words::lengthNumber(1.2))};
         },
         [this, read, id = blade.id, round = blade.round, temper = lastTemper(blade)](const FormValues& v) {
             m_document.perform([id, round, temper, warp = read(v)->front(), text = v["warp"].toStdString()](

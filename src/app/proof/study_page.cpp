@@ -162,10 +162,10 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
                 cells << shown(f.hrc, 1, {});
                 break;
             case Trait::thickness:
-                cells << shown(f.thickness_mm, 1, tr(" mm"));
+                cells << (f.thickness_mm ? words::length(*f.thickness_mm) : QStringLiteral("–"));
                 break;
             case Trait::edge:
-                cells << shown(f.edge_mm, 2, tr(" mm"));
+                cells << (f.edge_mm ? words::length(*f.edge_mm, 2) : QStringLiteral("–"));
                 break;
             case Trait::angle:
                 cells << shown(f.angle_deg, 0, QStringLiteral("°"));

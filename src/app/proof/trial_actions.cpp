@@ -196,13 +196,13 @@ void TrialPage::askNumber(const QString& begun) {
     auto* form = new FormDialog(QString::fromStdString(step.name), tr("Log it"),
                                 {{"value",
                                   tr("Read"),
-                                  length ? tr("mm; 14 in is understood") : QString::fromStdString(step.unit),
+                                  length ? words::lengthHint(355.6) : QString::fromStdString(step.unit),
                                   begun,
                                   {},
                                   false}},
                                 m_look, window());
     const auto read = [length](const QString& text) {
-        return length ? parseQuantity(text.toStdString(), Quantity::length) : parseNumber(text.toStdString());
+        return length ? words::typed(text, Quantity::length) : parseNumber(text.toStdString());
     };
     form->ask(
         [read](const FormValues& v) -> FormFault {
@@ -227,27 +227,35 @@ void TrialPage::planBend() {
         new FormDialog(tr("The bend before it is done"), log_it ? tr("Plan it") : tr("Reckon it"),
                        {{"thickness",
                          tr("Thickness"),
-                         tr("at the jaw: 4.8 mm, 3/16 is 0.19in"),
-                         thickness > 0 ? QString::number(thickness) : QString(),
+                         tr("at the jaw: %1, 3/16in").arg(words::length(4.8)),
+                         thickness > 0 ? words::field(thickness, Quantity::length) : QString(),
                          {},
                          false},
-                        {"free", tr("Free length"), tr("from the jaw to the wrench or pipe: 100 mm"), {}, {}, false},
-                        {"lever", tr("Lever beyond it"), tr("mm to the hand; blank: pulled at its end"), {}, {}, false},
+                        {"free",
+                         tr("Free length"),
+                         tr("from the jaw to the wrench or pipe: %1").arg(words::length(100, 0)),
+                         {},
+                         {},
+                         false},
+                        {"lever", tr("Lever beyond it"), tr("to the hand; blank: pulled at its end"), {}, {}, false},
                         {"angle", tr("Angle"), tr("degrees"), QString::number(asked), {}, false}},
                        m_look, window());
-    const auto length = [](const QString& text) { return parseQuantity(text.toStdString(), Quantity::length); };
+    const auto length = [](const QString& text) { return words::typed(text, Quantity::length); };
     const auto strainOf = [length](const FormValues& v) -> Result<BendStrain> {
         const auto thick = length(v["thickness"]);
         if (!thick)
-            return Error{ErrorKind::argument, "thickness", tr("Type the thickness, such as 4.8 mm.").toStdString()};
+            return Error{ErrorKind::argument, "thickness",
+                         tr("Type the thickness, such as %1.").arg(words::length(4.8)).toStdString()};
         const auto free = length(v["free"]);
-        if (!free) return Error{ErrorKind::argument, "free", tr("Type the free length, such as 100 mm.").toStdString()};
+        if (!free)
+            return Error{ErrorKind::argument, "free",
+                         tr("Type the free length, such as %1.").arg(words::length(100, 0)).toStdString()};
         std::optional<double> lever;
         if (!v["lever"].isEmpty()) {
             const auto typed = length(v["lever"]);
             if (!typed)
                 return Error{ErrorKind::argument, "lever",
-                             tr("Type the lever, such as 300 mm, or nothing.").toStdString()};
+                             tr("Type the lever, such as %1, or nothing.").arg(words::length(300, 0)).toStdString()};
             lever = *typed;
         }
         const auto angle = parseNumber(v["angle"].toStdString());

@@ -94,8 +94,10 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         m_editors.push_back(editor);
     }
     grid->setColumnMinimumWidth(1, look.px(250));
-    constexpr std::size_t mostAtOnce = 12; // more of them scroll
-    if (m_fields.size() > mostAtOnce) {
+    constexpr std::size_t mostAtOnce = 12; // more of them scroll, and all where keys on the screen want room
+    constexpr int fieldHeight = 44;
+    const bool keys = KeyRow::wished();
+    if (m_fields.size() > mostAtOnce || keys) {
         auto* inside = new QWidget;
         grid->setContentsMargins(0, 0, look.px(12), 0);
         inside->setLayout(grid);
@@ -105,8 +107,12 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         scroll->setFrameShape(QFrame::NoFrame);
         scroll->setFocusPolicy(Qt::NoFocus);
         scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        scroll->setMinimumSize(inside->sizeHint().width() + look.px(16), look.px(44 * static_cast<int>(mostAtOnce)));
-        column->addWidget(scroll);
+        const int rows = static_cast<int>(std::min(m_fields.size(), mostAtOnce));
+        constexpr int leastWithKeys = 2;
+        const int least = keys ? std::min(leastWithKeys, rows) : rows;
+        scroll->setMinimumSize(inside->sizeHint().width() + look.px(16), look.px(fieldHeight * least));
+        column->addWidget(scroll, 1);
+        if (keys) m_roomForFields = look.px(fieldHeight * (rows - least));
         connect(qApp, &QApplication::focusChanged, scroll, [scroll, inside](QWidget*, QWidget* now) {
             if (now != nullptr && inside->isAncestorOf(now)) scroll->ensureWidgetVisible(now, 0, now->height());
         });
@@ -125,7 +131,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     m_message->setWordWrap(true);
     m_message->setMinimumHeight(look.px(26));
     column->addWidget(m_message);
-    if (KeyRow::wished()) column->addWidget(new KeyRow(look));
+    if (keys) column->addWidget(new KeyRow(look, KeyRow::Keys::letters));
     auto* accept = new PrimaryButton(look);
     accept->show(act, tr("or Ctrl+Enter from any field; Esc gives up"), QStringLiteral("Enter"));
     accept->setFocusPolicy(Qt::StrongFocus);
@@ -136,6 +142,11 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
 void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::function<void(const FormValues&)> done) {
     m_check = std::move(check);
     m_done = std::move(done);
+    if (m_roomForFields > 0) {
+        const int most =
+            parentWidget() != nullptr ? parentWidget()->height() - 40 : sizeHint().height() + m_roomForFields;
+        resize(sizeHint().width(), std::min(most, sizeHint().height() + m_roomForFields));
+    }
     open();
     if (!m_editors.empty()) m_editors.front()->setFocus();
 }

@@ -80,6 +80,7 @@ private:
 
     std::vector<FormField> m_fields;
     std::vector<QWidget*> m_editors;
+    int m_roomForFields = 0; ///< that they would have more than they need, beside keys on the screen
     QLabel* m_message;
     QLabel* m_note;
     std::function<QString(const FormValues&)> m_sentence;

@@ -5,18 +5,18 @@
 #include "app/shared/buttons.h"
 #include "plot/glyphs.h"
 
-#include <array>
 #include <QApplication>
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QSettings>
+#include <QVBoxLayout>
 
 namespace rollcall {
 
 namespace {
 
-constexpr int keyHeight = 56;
+constexpr int keyHeight = 48;
 const QString wishKey = QStringLiteral("touch");
 
 class KeyButton : public QAbstractButton {
@@ -27,7 +27,8 @@ public:
         setObjectName(QStringLiteral("key-") + spoken);
         setFocusPolicy(Qt::NoFocus); // what is typed goes on going where it went
         setAttribute(Qt::WA_Hover);
-        setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+        setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        setFixedHeight(look.px(keyHeight));
     }
     QSize sizeHint() const override { return {m_look.px(m_loud ? 96 : 40), m_look.px(keyHeight)}; }
 
@@ -49,36 +50,88 @@ private:
 
 } // namespace
 
-KeyRow::KeyRow(const Look& look, QWidget* parent) : QWidget(parent), m_look(look) {
+KeyRow::KeyRow(const Look& look, Keys which, QWidget* parent) : QWidget(parent), m_look(look) {
     setObjectName(QStringLiteral("key-row"));
-    setFixedHeight(look.px(keyHeight));
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(look.px(4));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(look.px(4));
+    auto* numbers = new QGridLayout;
+    numbers->setSpacing(look.px(4));
+    if (which == Keys::letters) {
+        QWidget* unfolded = letters();
+        unfolded->hide();
+        column->addWidget(unfolded);
+        auto* unfold = new KeyButton(tr("abc"), tr("letters"), false, look);
+        connect(unfold, &QAbstractButton::clicked, unfolded,
+                [unfolded] { unfolded->setVisible(unfolded->isHidden()); });
+        numbers->addWidget(unfold, 1, 7);
+    }
+    column->addLayout(numbers);
     struct Key {
         Qt::Key key;
-        QString text; ///< as typed and as shown, where they are the same
+        QString text; ///< as typed
         QString shown;
         QString spoken;
     };
-    std::vector<Key> keys;
-    for (int digit = 1; digit <= 10; ++digit) {
-        const QString text = QString::number(digit % 10);
-        keys.push_back({static_cast<Qt::Key>(Qt::Key_0 + digit % 10), text, text, text});
-    }
-    keys.push_back({Qt::Key_Period, QStringLiteral("."), QStringLiteral("."), tr("point")});
-    keys.push_back({Qt::Key_Minus, QStringLiteral("-"), QStringLiteral("\u2212"), tr("minus")});
-    keys.push_back({Qt::Key_Backspace, QString(), QStringLiteral("\u2190"), tr("back")});
-    keys.push_back({Qt::Key_Return, QStringLiteral("\r"), tr("Enter"), tr("enter")});
-    for (const Key& key : keys) {
+    const auto digit = [](int n) {
+        const QString text = QString::number(n);
+        return Key{static_cast<Qt::Key>(Qt::Key_0 + n), text, text, text};
+    };
+    const std::vector<Key> keys{digit(1),
+                                digit(2),
+                                digit(3),
+                                digit(4),
+                                digit(5),
+                                {Qt::Key_Period, QStringLiteral("."), QStringLiteral("."), tr("point")},
+                                {Qt::Key_Backspace, QString(), QStringLiteral("\u2190"), tr("back")},
+                                digit(6),
+                                digit(7),
+                                digit(8),
+                                digit(9),
+                                digit(0),
+                                {Qt::Key_Minus, QStringLiteral("-"), QStringLiteral("\u2212"), tr("minus")},
+                                {Qt::Key_Return, QStringLiteral("\r"), tr("Enter"), tr("enter")}};
+    constexpr int aRow = 7;
+    for (int i = 0; i < static_cast<int>(keys.size()); ++i) {
+        const Key& key = keys[static_cast<std::size_t>(i)];
         auto* button = new KeyButton(key.shown, key.spoken, key.key == Qt::Key_Return, look);
         connect(button, &QAbstractButton::clicked, this, [this, key] { send(key.key, key.text); });
-        row->addWidget(button, key.key == Qt::Key_Return ? 2 : 1);
+        numbers->addWidget(button, i / aRow, i % aRow);
     }
 }
 
-QSize KeyRow::sizeHint() const {
-    return {m_look.px(14 * 44 + 96), m_look.px(keyHeight)};
+QWidget* KeyRow::letters() {
+    auto* all = new QWidget;
+    auto* grid = new QGridLayout(all);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setSpacing(m_look.px(4));
+    constexpr int aRow = 10;
+    const QString signs = QStringLiteral("ABCDEFGHIJKLMNOPQRSTUVWXYZ#/,;");
+    for (int i = 0; i < static_cast<int>(signs.size()); ++i) {
+        auto* button = new KeyButton(signs.at(i), signs.at(i), false, m_look);
+        connect(button, &QAbstractButton::clicked, this, [this, button] {
+            const QString text = button->text();
+            send(static_cast<Qt::Key>(text.toUpper().at(0).unicode()), text);
+        });
+        grid->addWidget(button, i / aRow, i % aRow);
+        m_letters.push_back(button);
+    }
+    auto* capitals = new KeyButton(tr("small"), tr("capitals"), false, m_look);
+    connect(capitals, &QAbstractButton::clicked, this, [this, capitals] {
+        turnCapitals();
+        capitals->setText(m_capitals ? tr("small") : tr("CAPITALS"));
+    });
+    auto* blank = new KeyButton(tr("blank"), tr("blank"), false, m_look);
+    connect(blank, &QAbstractButton::clicked, this, [this] { send(Qt::Key_Space, QStringLiteral(" ")); });
+    grid->addWidget(capitals, 3, 0, 1, 3);
+    grid->addWidget(blank, 3, 3, 1, 7);
+    return all;
+}
+
+void KeyRow::turnCapitals() {
+    m_capitals = !m_capitals;
+    for (QAbstractButton* button : m_letters)
+        button->setText(m_capitals ? button->text().toUpper() : button->text().toLower());
 }
 
 void KeyRow::send(Qt::Key key, const QString& text) {

@@ -82,6 +82,10 @@ void Document::take(Snapshot snapshot, bool anotherBatch) {
     ++m_revision;
     if (anotherBatch) m_blade = 0;
     if (!hasBatch()) return;
+    // Where a gate that is read is not asked in this batch, the other one is.
+    const bool read = m_gate == Gate::quench || m_gate == Gate::temper;
+    const Gate other = m_gate == Gate::quench ? Gate::temper : Gate::quench;
+    if (anotherBatch && read && !batch().planOf(m_gate).required && batch().planOf(other).required) m_gate = other;
     // The blade in hand stays in hand wherever it stands now.
     for (std::size_t i = 0; i < batch().blades.size(); ++i) {
         if (batch().blades[i].id == mark) m_blade = static_cast<int>(i);

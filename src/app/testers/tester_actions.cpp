@@ -156,8 +156,18 @@ void TesterActions::editBlock(const Block* block) {
           {},
           false},
          {"uncertainty", tr("Uncertainty"), tr("U of the certificate, k = 2"), numberText(old.uncertainty), {}, false},
-         {"diameter", tr("Face"), tr("diameter, mm"), numberText(old.diameter_mm), {}, false},
-         {"spacing", tr("Spacing"), tr("mm between indents"), numberText(old.spacing_mm), {}, false},
+         {"diameter",
+          tr("Face"),
+          tr("diameter, %1").arg(words::unit(Quantity::length)),
+          words::field(old.diameter_mm, Quantity::length),
+          {},
+          false},
+         {"spacing",
+          tr("Spacing"),
+          tr("%1 between indents").arg(words::unit(Quantity::length)),
+          words::field(old.spacing_mm, Quantity::length),
+          {},
+          false},
          {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false},
          {"by", tr("Certified by"), tr("on the certificate"), QString::fromStdString(old.certificate.by), {}, false},
          {"on", tr("On"), tr("2026-05-31, blank: not noted"), QString::fromStdString(old.certificate.on), {}, false},
@@ -181,9 +191,10 @@ void TesterActions::editBlock(const Block* block) {
             if (!u || *u < 0 || *u > 3)
                 return {QStringLiteral("uncertainty"), tr("Type the uncertainty on the certificate, such as 0.3.")};
             for (const char* field : {"diameter", "spacing"}) {
-                const auto length = parseQuantity(v[QLatin1String(field)].toStdString(), Quantity::length);
+                const auto length = words::typed(v[QLatin1String(field)], Quantity::length);
                 if (!length || *length < 1 || *length > 200)
-                    return {QLatin1String(field), tr("Type millimetres, 1 to 200.")};
+                    return {QLatin1String(field),
+                            tr("Type a length, %1 to %2.").arg(words::lengthNumber(1, 0), words::length(200, 0))};
             }
             bool whole = false;
             const int used = v["used"].toInt(&whole);
@@ -204,8 +215,8 @@ void TesterActions::editBlock(const Block* block) {
             changed.scale = m_document.tables().scale(v["scale"].toStdString())->symbol;
             changed.certified = numberIn(v["certified"]).value();
             changed.uncertainty = numberIn(v["uncertainty"]).value();
-            changed.diameter_mm = parseQuantity(v["diameter"].toStdString(), Quantity::length).value();
-            changed.spacing_mm = parseQuantity(v["spacing"].toStdString(), Quantity::length).value();
+            changed.diameter_mm = words::typed(v["diameter"], Quantity::length).value();
+            changed.spacing_mm = words::typed(v["spacing"], Quantity::length).value();
             changed.used_before = v["used"].toInt();
             changed.certificate = {v["by"].toStdString(), *typedDate(v["on"]), *typedDate(v["until"]),
                                    v["face"].toStdString()};

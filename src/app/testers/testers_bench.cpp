@@ -484,8 +484,8 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     drawText(painter, left, top + px(32), tr("Block %1 ± %2").arg(words::hardness(b->certified)).arg(b->uncertainty),
              m_look.font(18, true), p.ink);
     drawText(painter, width() - px(24), top + px(32),
-             tr("face %1 mm, %2 mm apart").arg(b->diameter_mm).arg(b->spacing_mm), m_look.font(16), p.muted,
-             Qt::AlignRight);
+             tr("face %1, %2 apart").arg(words::length(b->diameter_mm, 0), words::length(b->spacing_mm)),
+             m_look.font(16), p.muted, Qt::AlignRight);
     const QString certificate = certificateText(*b);
     drawText(painter, width() - px(24), top + px(84), elided(certificate, m_look.font(16), (width() - left) * 2 / 3),
              m_look.font(16), p.muted, Qt::AlignRight);

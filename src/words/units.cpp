@@ -1,0 +1,94 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/units.h"
+
+#include <algorithm>
+#include <cmath>
+#include <QCoreApplication>
+
+namespace rollcall::words {
+
+namespace {
+
+Units shopUnits = Units::metric;
+
+Units other() {
+    return shopUnits == Units::metric ? Units::inch : Units::metric;
+}
+
+QString number(double value, int decimals) {
+    QString text = QString::number(value, 'f', decimals);
+    return text.replace(QLatin1Char('-'), QChar(0x2212));
+}
+
+} // namespace
+
+Units units() {
+    return shopUnits;
+}
+
+void setUnits(Units units) {
+    shopUnits = units;
+}
+
+QString unit(Quantity quantity) {
+    return QString::fromUtf8(symbolOf(quantity, shopUnits));
+}
+
+QString lengthNumber(double mm, int decimals) {
+    constexpr int finest = 3; // a thousandth of an inch is what is measured
+    return number(inUnits(mm, Quantity::length, shopUnits),
+                  shopUnits == Units::metric ? decimals : std::min(decimals + 2, finest));
+}
+
+QString length(double mm, int decimals) {
+    return lengthNumber(mm, decimals) + QChar(0xA0) + unit(Quantity::length);
+}
+
+QString degreesNumber(double celsius) {
+    return number(std::round(inUnits(celsius, Quantity::temperature, shopUnits)), 0);
+}
+
+QString degrees(double celsius) {
+    return degreesNumber(celsius) + QChar(0xA0) + unit(Quantity::temperature);
+}
+
+QString degreesApart(double celsius) {
+    return number(std::round(differenceInUnits(celsius, Quantity::temperature, shopUnits)), 0) + QChar(0xA0) +
+           unit(Quantity::temperature);
+}
+
+QString field(const std::optional<double>& value, Quantity quantity) {
+    if (!value) return {};
+    if (shopUnits == Units::metric) return QString::number(*value, 'g', 6);
+    const double shown = inUnits(*value, quantity, shopUnits);
+    const double steps = quantity == Quantity::length ? 1e4 : 10;
+    return QString::number(std::round(shown * steps) / steps, 'g', 6);
+}
+
+Result<double> typed(const QString& text, Quantity quantity) {
+    return parseQuantity(text.toStdString(), quantity, shopUnits);
+}
+
+std::string asEntered(const QString& text, Quantity quantity) {
+    const QString named =
+        text.trimmed() + (quantity == Quantity::length ? QStringLiteral(" in") : QStringLiteral(" F"));
+    const bool bare = shopUnits == Units::inch && parseQuantity(named.toStdString(), quantity).ok();
+    return (bare ? named : text).toStdString();
+}
+
+QString degreesHint(double usual_c) {
+    return QCoreApplication::translate("words", "%1, or %2%3")
+        .arg(unit(Quantity::temperature))
+        .arg(std::lround(inUnits(usual_c, Quantity::temperature, other())))
+        .arg(other() == Units::inch ? QLatin1Char('F') : QLatin1Char('C'));
+}
+
+QString lengthHint(double usual_mm) {
+    return QCoreApplication::translate("words", "%1, or %2%3")
+        .arg(length(usual_mm, 2))
+        .arg(QString::number(inUnits(usual_mm, Quantity::length, other()), 'g', 2))
+        .arg(QString::fromUtf8(symbolOf(Quantity::length, other())));
+}
+
+} // namespace rollcall::words
