@@ -26,8 +26,8 @@ struct ColumnWords {
 
 /// What a row of a kind has changed for those who read the record.
 enum class Reach {
-    shop,  ///< people, testers, blocks, ovens, settings, the shop's own grades and protocols, studies, the day
-    runs,  ///< readings on blocks and with them what every tester is worth
+    shop,  ///< people, testers, ovens, settings, the shop's own grades and protocols, studies, the day
+    runs,  ///< blocks, readings on them, and with these what every tester is worth
     list,  ///< the list of batches and the batch itself
     batch, ///< one batch
     none   ///< nothing that is shown

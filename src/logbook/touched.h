@@ -13,7 +13,7 @@ class Database;
 
 /// What acts have changed, as far as those who keep what they read must know: only that is read and judged anew.
 struct Touched {
-    bool shop = false;             ///< people, testers, blocks, ovens, settings, the shop's own grades, the day
+    bool shop = false;             ///< people, testers, ovens, settings, the shop's own grades, the day
     bool runs = false;             ///< readings on blocks: what every tester is worth
     bool list = false;             ///< the list of batches
     bool everything = false;       ///< more than could be followed: an import, a merge

@@ -37,7 +37,7 @@ private slots:
         const QJsonObject load = shown["next_load"].toArray().at(0).toObject();
         QCOMPARE(load["blades"].toArray().size(), 3);
         const double celsius = load["temperature_c"].toDouble();
-        const QString said = QStringLiteral("%1\u00A0°C").arg(celsius);
+        const QString said = QStringLiteral("%1 °C").arg(celsius);
 
         QList<double> ladders; // asked before the window takes the logbook
         for (const char* mark : {"M-1", "M-2", "M-3"})
@@ -54,7 +54,7 @@ private slots:
             d.press(Qt::Key_F5);
             d.document().selectBlade(i);
             d.settle();
-            QVERIFY2(d.act().contains(said), qPrintable(d.act()));
+            QVERIFY2(WindowDriver::plain(d.act()).contains(said), qPrintable(d.act()));
             d.type("t");
             QCOMPARE(d.formValue("temperature").toDouble(), celsius);
             QCOMPARE(d.formValue("blades"), QStringLiteral("M-1, M-2, M-3"));

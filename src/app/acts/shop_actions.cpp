@@ -4,6 +4,7 @@
 
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/instruments.h"
@@ -238,11 +239,16 @@ void ShopActions::verify() {
     };
     if (blocks.size() == 1) return begin(blocks.front());
     std::vector<Choice> choices;
+    const QString today = localTime(m_document.now()).date().toString(Qt::ISODate);
     for (const Block& block : blocks) {
         const double off = std::abs(block.certified - work);
+        const QString until = QString::fromStdString(block.certificate.until);
+        const QString over =
+            !until.isEmpty() && until < today ? tr("; its certificate ran out on %1").arg(until) : QString();
         choices.push_back({QString::number(choices.size() + 1), tr("Block %1").arg(QString::fromStdString(block.name)),
-                           off <= 5 ? tr("%1 from the work").arg(off, 0, 'f', 1)
-                                    : tr("%1 from the work: more than 5, says little").arg(off, 0, 'f', 1)});
+                           (off <= 5 ? tr("%1 from the work").arg(off, 0, 'f', 1)
+                                     : tr("%1 from the work: more than 5, says little").arg(off, 0, 'f', 1)) +
+                               over});
     }
     (new ChoiceDialog(tr("On which block?"), {}, choices, m_look, m_window))->ask([blocks, begin](int i) {
         begin(blocks[static_cast<std::size_t>(i)]);

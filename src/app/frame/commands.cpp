@@ -85,13 +85,7 @@ void MainWindow::makeCommands() {
                tr("what lengths and temperatures are shown and typed in; the record keeps mm and °C"), [this] {
                    const Units other = m_document.state().shop().units() == Units::metric ? Units::inch : Units::metric;
                    m_document.perform(
-                       [other](Logbook& logbook) { return changeSetting(logbook, Shop::unitsSetting, nameOf(other)); },
-                       [this](const Result<Done>& done) {
-                           if (done)
-                               say(tr("A number without a unit is now in %1 or %2.")
-                                       .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
-                                   false);
-                       });
+                       [other](Logbook& logbook) { return changeSetting(logbook, Shop::unitsSetting, nameOf(other)); });
                });
     everywhere("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
                [this] {

@@ -157,7 +157,12 @@ void MainWindow::refresh() {
     words::setUnits(units);
     if (m_look.units != units) { // everything is drawn anew, once nothing is under way
         m_look.units = units;
-        QTimer::singleShot(0, this, [this] { setLook(m_look); });
+        QTimer::singleShot(0, this, [this] {
+            setLook(m_look);
+            say(tr("A number without a unit is now in %1 or %2.")
+                    .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
+                false);
+        });
     }
     // Another logbook may have no batch: a bench without a blade has nothing to work on.
     const auto whyNot = [this] {
