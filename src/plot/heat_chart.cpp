@@ -148,10 +148,10 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
         painter.drawPath(pathOf(*chart.oven, plane));
     }
     painter.restore();
-    drawText(painter, box.right(), qRound(plane.y(chart.set_c)) - px(6), tr("set %1").arg(chart.set_c), look.font(14),
-             p.muted, Qt::AlignRight);
+    drawText(painter, box.right(), qRound(plane.y(chart.set_c)) - px(6),
+             tr("set %1").arg(degreesText(chart.set_c, look)), look.font(14), p.muted, Qt::AlignRight);
     drawText(painter, box.right(), qRound(plane.y(chart.threshold_c)) + px(16),
-             tr("soak from %1").arg(chart.threshold_c), look.font(14), p.muted, Qt::AlignRight);
+             tr("soak from %1").arg(degreesText(chart.threshold_c, look)), look.font(14), p.muted, Qt::AlignRight);
     if (chart.oven != nullptr)
         drawText(painter, box.left() + px(10), box.bottom() - px(24), tr("oven"), look.font(16, true), p.ink);
     if (!chart.steel.empty())

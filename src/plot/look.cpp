@@ -10,6 +10,12 @@
 
 namespace rollcall {
 
+namespace {
+
+TextWatcher* textWatcher = nullptr;
+
+} // namespace
+
 Palette Palette::light() {
     Palette p;
     p.paper = 0xF3F0E9;
@@ -108,10 +114,26 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
     const double width = QFontMetricsF(font).horizontalAdvance(text);
     const double left = alignment & Qt::AlignRight ? x - width : alignment & Qt::AlignHCenter ? x - width / 2 : x;
     painter.drawText(QPointF(left, baseline), text);
+    if (textWatcher == nullptr || text.isEmpty()) return;
+    const QFontMetricsF metrics(font);
+    const double cap = metrics.capHeight(); // what is seen of a line: from its baseline up
+    textWatcher->drawn(text, painter.deviceTransform().mapRect(QRectF(left, baseline - cap, width, cap)));
 }
 
 QString elided(const QString& text, const QFont& font, int width) {
-    return QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+    const QString shown = QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+    if (textWatcher != nullptr && shown != text) textWatcher->cut(text);
+    return shown;
+}
+
+int fittingSize(const Look& look, const QString& text, int most, int least, int width, bool bold) {
+    int size = most;
+    while (size > least && look.width(text, size, bold) > width) --size;
+    return size;
+}
+
+void watchText(TextWatcher* watcher) {
+    textWatcher = watcher;
 }
 
 QString degreesText(double celsius, const Look& look) {

@@ -53,6 +53,18 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
 /// The text cut with an ellipsis to this width.
 QString elided(const QString& text, const QFont& font, int width);
 
+/// The largest size from most down to least at which a text is no wider than this; least where none is.
+int fittingSize(const Look& look, const QString& text, int most, int least, int width, bool bold = false);
+
+/// Told of every text that is drawn, with its place on the paint device, and of every one that was cut; for tests that
+/// look for what is cut or lies over something else. Null in the program.
+struct TextWatcher {
+    virtual ~TextWatcher() = default;
+    virtual void drawn(const QString& text, const QRectF& place) = 0;
+    virtual void cut(const QString& whole) = 0;
+};
+void watchText(TextWatcher* watcher);
+
 /// "207 °C" or "405 °F"; "3.2 mm" with so many decimals or "0.126 in" with two more, three at most.
 QString degreesText(double celsius, const Look& look);
 QString lengthText(double mm, int decimals, const Look& look);

@@ -179,7 +179,8 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
                  QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true), p.primary,
                  right ? Qt::AlignLeft : Qt::AlignRight);
         drawText(painter, std::clamp<double>(x, box.left() + px(20), box.right() - px(20)), box.bottom() + px(34),
-                 QString::number(chart.trial->temperature_c), look.font(18, true), p.primary, Qt::AlignHCenter);
+                 QString::number(std::lround(inUnits(chart.trial->temperature_c, Quantity::temperature, look.units))),
+                 look.font(18, true), p.primary, Qt::AlignHCenter);
     }
     // Legend, top right, where a falling curve leaves room.
     int y = box.top() + px(16);

@@ -70,6 +70,16 @@ Result<double> typed(const QString& text, Quantity quantity) {
     return parseQuantity(text.toStdString(), quantity, shopUnits);
 }
 
+QString fieldApart(double celsius) {
+    return QString::number(differenceInUnits(celsius, Quantity::temperature, shopUnits), 'g', 6);
+}
+
+Result<double> typedApart(const QString& text) {
+    const Result<double> shown = parseNumber(text.toStdString());
+    if (!shown) return shown;
+    return *shown / differenceInUnits(1, Quantity::temperature, shopUnits);
+}
+
 std::string asEntered(const QString& text, Quantity quantity) {
     const QString named =
         text.trimmed() + (quantity == Quantity::length ? QStringLiteral(" in") : QStringLiteral(" F"));

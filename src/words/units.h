@@ -31,6 +31,9 @@ QString unit(Quantity quantity);
 QString field(const std::optional<double>& value, Quantity quantity);
 /// What was typed, in mm or °C; a bare number is in what the shop reads. Errors as parseQuantity().
 Result<double> typed(const QString& text, Quantity quantity);
+/// The same of a difference of temperatures: an oven's steps, a tolerance.
+QString fieldApart(double celsius);
+Result<double> typedApart(const QString& text);
 /// The typed text as it is kept: a bare number with its unit where that is not the record's.
 std::string asEntered(const QString& text, Quantity quantity);
 /// "°C, or 405F", "°F, or 207C": the hint of a field, with a temperature that is usual in it.

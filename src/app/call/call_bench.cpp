@@ -44,6 +44,7 @@ CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& li
     column->addWidget(m_row);
     column->addWidget(m_keys);
     m_keys->setVisible(KeyRow::wished());
+    makeRoom();
     connect(m_row, &ReadingRow::fieldClicked, this, &CallBench::turnKeys);
     column->addWidget(m_rule);
     connect(&m_station, &ReadingStation::changed, this, &CallBench::followStation);
@@ -299,7 +300,18 @@ Commands CallBench::commands() {
 
 void CallBench::turnKeys() {
     m_keys->setVisible(m_keys->isHidden());
+    makeRoom();
     emit changed();
+}
+
+// On a small screen the keys take the rule's place: what it shows stands in roll and column too.
+void CallBench::makeRoom() {
+    constexpr int heightForBoth = 700;
+    m_rule->setVisible(m_keys->isHidden() || height() >= px(heightForBoth));
+}
+
+void CallBench::resizeEvent(QResizeEvent*) {
+    makeRoom();
 }
 
 // E6. Z once more on another zone goes back to the edge.

@@ -44,6 +44,7 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
     void paintHead(QPainter& painter) const;
@@ -52,6 +53,7 @@ private:
     ColumnContent blockContent() const;
     void nameAct(ColumnContent& content) const;
     void turnKeys();
+    void makeRoom();
     void chooseZone();
     /// The next blade to be read at this gate; none when all are.
     std::optional<std::size_t> nextToRead() const;

@@ -153,8 +153,17 @@ void VerdictColumn::show(const ColumnContent& content) {
     update();
 }
 
+// The verdict's line wraps and pushes down what stands below it.
+QRect VerdictColumn::lineArea() const {
+    const int width = this->width() - m_look.px(48);
+    constexpr int anyHeight = 10000;
+    const QRect text =
+        QFontMetrics(m_look.font(18)).boundingRect(QRect(0, 0, width, anyHeight), Qt::TextWordWrap, m_content.sub);
+    return {m_look.px(24), m_look.px(106), width, std::max(m_look.px(26), text.height())};
+}
+
 int VerdictColumn::headHeight() const {
-    return m_look.px(m_content.numbers.empty() ? 150 : 234);
+    return lineArea().bottom() + m_look.px(m_content.numbers.empty() ? 18 : 102);
 }
 
 void VerdictColumn::resizeEvent(QResizeEvent*) {
@@ -166,14 +175,21 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     const int belowHeight = std::clamp(m_below->heightFor(width), px(20),
                                        std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24) - reasons));
     const int below = height() - belowHeight - px(6);
-    const int sides = below - px(40) - px(14);
+    // Two quiet buttons stand side by side where both are read whole, else one above the other; one has the width.
+    const bool two = !m_content.left.isEmpty() && !m_content.right.isEmpty();
     const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
-    const int primary = (hasSides ? sides : below - px(4)) - px(72) - px(10);
+    const int half = (width - px(8)) / 2;
+    const bool stacked = two && std::max(m_left->sizeHint().width(), m_right->sizeHint().width()) > half;
+    const int sidesHeight = stacked ? px(40 + 8 + 40) : px(40);
+    const int sides = below - sidesHeight - px(14);
+    const int primaryHeight = m_primary->heightForWidth(width);
+    const int primary = (hasSides ? sides : below - px(4)) - primaryHeight - px(10);
     const bool hasPrimary = !m_content.act.isEmpty();
     m_below->setGeometry(left, below, width, belowHeight);
-    m_left->setGeometry(left, sides, (width - px(8)) / 2, px(40));
-    m_right->setGeometry(left + (width + px(8)) / 2, sides, (width - px(8)) / 2, px(40));
-    m_primary->setGeometry(left, primary, width, px(72));
+    const int one = two && !stacked ? half : width;
+    m_left->setGeometry(left, sides, one, px(40));
+    m_right->setGeometry(two && !stacked ? left + half + px(8) : left, stacked ? sides + px(48) : sides, one, px(40));
+    m_primary->setGeometry(left, primary, width, primaryHeight);
     const int end = hasPrimary ? primary : hasSides ? sides : below;
     // Whole rows only: half a line reads as a line. What is further down is counted under them.
     const int room = std::max(px(30), end - headHeight() - px(8));
@@ -215,7 +231,9 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     painter.fillRect(0, 0, 1, height(), p.hair);
     const int left = px(24);
     const int width = this->width() - px(48);
-    drawText(painter, left, px(32), elided(m_content.caption, m_look.font(16), width), m_look.font(16), p.muted);
+    const int captionSize = fittingSize(m_look, m_content.caption, 16, 12, width);
+    drawText(painter, left, px(32), elided(m_content.caption, m_look.font(captionSize), width),
+             m_look.font(captionSize), p.muted);
     if (m_content.word.isEmpty()) return;
     drawVerdictGlyph(painter, left - 3, px(44), px(54), m_content.state, m_look, p.paper);
     const bool coloured =
@@ -226,19 +244,27 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
              coloured ? p.of(m_content.state) : p.ink);
     if (!m_rest.isEmpty())
         drawText(painter, left + px(28), m_reasons->geometry().bottom() + px(18), m_rest, m_look.font(14), p.muted);
-    drawText(painter, left, px(124), elided(m_content.sub, m_look.font(18), width), m_look.font(18), p.ink);
-    painter.fillRect(left, px(142), width, 1, p.hair);
+    const QRect line = lineArea();
+    painter.setFont(m_look.font(18));
+    painter.setPen(p.ink);
+    painter.drawText(line, Qt::TextWordWrap, m_content.sub);
+    const int under = line.bottom() + px(10);
+    painter.fillRect(left, under, width, 1, p.hair);
     if (m_content.numbers.empty()) return;
     int x = left;
     for (const ColumnContent::Number& number : m_content.numbers) {
         const QColor color = number.coloured ? p.number(m_content.state) : p.ink;
-        drawText(painter, x, px(168), number.label, m_look.font(16), p.muted);
-        drawText(painter, x, px(210), number.value, m_look.font(40, true), color);
-        drawText(painter, x + m_look.width(number.value, 40, true) + px(8), px(210), number.beside, m_look.font(16),
-                 p.muted);
+        const int room = std::min(px(156), left + width - x);
+        const int labelSize = fittingSize(m_look, number.label, 16, 12, room);
+        drawText(painter, x, under + px(26), number.label, m_look.font(labelSize), p.muted);
+        const int valueSize =
+            fittingSize(m_look, number.value, 40, 20, room - px(8) - m_look.width(number.beside, 16), true);
+        drawText(painter, x, under + px(68), number.value, m_look.font(valueSize, true), color);
+        drawText(painter, x + m_look.width(number.value, valueSize, true) + px(8), under + px(68), number.beside,
+                 m_look.font(16), p.muted);
         x += px(164);
     }
-    painter.fillRect(left, px(226), width, 1, p.hair);
+    painter.fillRect(left, under + px(84), width, 1, p.hair);
 }
 
 } // namespace rollcall

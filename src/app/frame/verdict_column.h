@@ -68,6 +68,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent*) override;
 
 private:
+    QRect lineArea() const;
     int headHeight() const;
     void sayRest();
 

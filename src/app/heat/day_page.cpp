@@ -272,14 +272,19 @@ void DayPage::ovens() {
     const std::vector<Oven>& shop = m_document.state().shop().ovens;
     std::vector<Choice> choices;
     for (std::size_t i = 0; i < shop.size(); ++i)
-        choices.push_back(
-            {QString::number(i + 1), QString::fromStdString(shop[i].name), tr("steps of %1 °C").arg(shop[i].step_c)});
+        choices.push_back({QString::number(i + 1), QString::fromStdString(shop[i].name),
+                           tr("steps of %1").arg(words::degreesApart(shop[i].step_c))});
     choices.push_back({QStringLiteral("N"), tr("New oven"), {}});
     const auto edit = [this](const Oven& oven) {
         auto* form = new FormDialog(
             oven.id.empty() ? tr("New oven") : tr("Change %1").arg(QString::fromStdString(oven.name)), tr("Keep it"),
             {{"name", tr("Name"), tr("as it is called in the shop"), QString::fromStdString(oven.name), {}, false},
-             {"step", tr("Steps"), tr("°C it is set in"), QString::number(oven.step_c), {}, false},
+             {"step",
+              tr("Steps"),
+              tr("%1 it is set in").arg(words::unit(Quantity::temperature)),
+              words::fieldApart(oven.step_c),
+              {},
+              false},
              {"checked",
               tr("Checked"),
               tr("against a known thermocouple"),
@@ -290,15 +295,16 @@ void DayPage::ovens() {
         form->ask(
             [](const FormValues& v) -> FormFault {
                 if (v["name"].isEmpty()) return {QStringLiteral("name"), tr("Give the oven a name.")};
-                const auto step = parseNumber(v["step"].toStdString());
+                const auto step = words::typedApart(v["step"]);
                 return step && *step > 0 && *step <= 50
                            ? FormFault{}
-                           : FormFault{QStringLiteral("step"), tr("Type the step in °C, up to 50.")};
+                           : FormFault{QStringLiteral("step"),
+                                       tr("Type the step, up to %1.").arg(words::degreesApart(50))};
             },
             [this, oven](const FormValues& v) {
                 Oven kept = oven;
                 kept.name = v["name"].toStdString();
-                kept.step_c = parseNumber(v["step"].toStdString()).value();
+                kept.step_c = words::typedApart(v["step"]).value();
                 const bool today = v["checked"] == QLatin1String("today");
                 m_document.perform([kept, today](Logbook& logbook) mutable -> Result<Done> {
                     if (today) kept.checked = logbook.now();

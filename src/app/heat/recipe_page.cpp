@@ -255,7 +255,12 @@ void RecipePage::editStage(bool added) {
           stage.max_minutes ? QString::number(*stage.max_minutes) : QString(),
           {},
           false},
-         {"tolerance", tr("Tolerance"), tr("°C either way"), QString::number(stage.tolerance_c), {}, false},
+         {"tolerance",
+          tr("Tolerance"),
+          tr("%1 either way").arg(words::unit(Quantity::temperature)),
+          words::fieldApart(stage.tolerance_c),
+          {},
+          false},
          {"cooling",
           tr("Cooling"),
           tr("or medium: still air, fast oil, plates"),
@@ -275,9 +280,10 @@ void RecipePage::editStage(bool added) {
                 if (!most || *most < *h * 60 || *most > 600)
                     return {QStringLiteral("most"), tr("Type minutes, not below the hold, or leave it blank.")};
             }
-            const auto t = parseNumber(v["tolerance"].toStdString());
+            const auto t = words::typedApart(v["tolerance"]);
             return t && *t > 0 && *t <= 100 ? FormFault{}
-                                            : FormFault{QStringLiteral("tolerance"), tr("Type °C, such as 10.")};
+                                            : FormFault{QStringLiteral("tolerance"),
+                                                        tr("Type how far, such as %1.").arg(words::degreesApart(10))};
         },
         [this, added, r](const FormValues& v) {
             RecipeStage typed;
@@ -285,7 +291,7 @@ void RecipePage::editStage(bool added) {
             typed.temperature_c = words::typed(v["temperature"], Quantity::temperature).value();
             typed.minutes = parseQuantity(v["hold"].toStdString(), Quantity::duration).value() * 60;
             if (!v["most"].isEmpty()) typed.max_minutes = parseNumber(v["most"].toStdString()).value();
-            typed.tolerance_c = parseNumber(v["tolerance"].toStdString()).value();
+            typed.tolerance_c = words::typedApart(v["tolerance"]).value();
             typed.cooling = v["cooling"].toStdString();
             typed.as_entered = (v["temperature"] + QLatin1Char(' ') + v["hold"]).toStdString();
             Recipe changed = r;

@@ -4,6 +4,7 @@
 
 #include "plot/glyphs.h"
 
+#include <algorithm>
 #include <utility>
 
 namespace rollcall {
@@ -45,6 +46,19 @@ QSize PrimaryButton::sizeHint() const {
     return {m_look.px(296), m_look.px(72)};
 }
 
+QRect PrimaryButton::textArea(const QString& text, int size, bool bold, int width) const {
+    constexpr int anyHeight = 10000;
+    return QFontMetrics(m_look.font(size, bold)).boundingRect(QRect(0, 0, width, anyHeight), Qt::TextWordWrap, text);
+}
+
+int PrimaryButton::heightForWidth(int width) const {
+    const int pad = m_look.px(16);
+    const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look) + m_look.px(10);
+    const int act = textArea(text(), 20, true, width - 2 * pad - keyWidth).height();
+    const int detail = m_detail.isEmpty() ? 0 : textArea(m_detail, 16, false, width - 2 * pad).height();
+    return std::max(m_look.px(72), act + detail + m_look.px(24));
+}
+
 void PrimaryButton::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = m_look.palette;
@@ -59,12 +73,17 @@ void PrimaryButton::paintEvent(QPaintEvent*) {
     const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
     if (!m_key.isEmpty())
         drawKeyCap(painter, width() - m_look.px(10) - keyWidth, m_look.px(24), m_key, m_look, first, 24);
-    const bool oneLine = m_detail.isEmpty();
-    drawText(painter, pad, oneLine ? m_look.px(43) : m_look.px(31),
-             elided(text(), m_look.font(20, true), width() - 2 * pad - keyWidth), m_look.font(20, true), first);
-    if (!oneLine)
-        drawText(painter, pad, m_look.px(56), elided(m_detail, m_look.font(16), width() - 2 * pad), m_look.font(16),
-                 second);
+    // Nothing of it is cut: it wraps, and stands in the middle of the height.
+    const int actWidth = width() - 2 * pad - (keyWidth > 0 ? keyWidth + m_look.px(10) : 0);
+    const int act = textArea(text(), 20, true, actWidth).height();
+    const int detail = m_detail.isEmpty() ? 0 : textArea(m_detail, 16, false, width() - 2 * pad).height();
+    const int top = std::max(m_look.px(4), (height() - act - detail) / 2);
+    painter.setFont(m_look.font(20, true));
+    painter.setPen(first);
+    painter.drawText(QRect(pad, top, actWidth, act), Qt::TextWordWrap, text());
+    painter.setFont(m_look.font(16));
+    painter.setPen(second);
+    painter.drawText(QRect(pad, top + act, width() - 2 * pad, detail), Qt::TextWordWrap, m_detail);
     if (hasFocus()) {
         painter.setRenderHint(QPainter::Antialiasing);
         painter.setBrush(Qt::NoBrush);

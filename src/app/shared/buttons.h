@@ -16,11 +16,16 @@ public:
     explicit PrimaryButton(const Look& look, QWidget* parent = nullptr);
     void show(const QString& act, const QString& detail, const QString& key);
     QSize sizeHint() const override;
+    /// The height at which nothing of it is cut, for a width; 72 px where two lines do.
+    bool hasHeightForWidth() const override { return true; }
+    int heightForWidth(int width) const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    QRect textArea(const QString& text, int size, bool bold, int width) const;
+
     const Look& m_look;
     QString m_detail;
     QString m_key;

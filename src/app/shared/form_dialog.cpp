@@ -112,6 +112,8 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         const int least = keys ? std::min(leastWithKeys, rows) : rows;
         scroll->setMinimumSize(inside->sizeHint().width() + look.px(16), look.px(fieldHeight * least));
         column->addWidget(scroll, 1);
+        m_scroll = scroll;
+        m_rowHeight = look.px(fieldHeight);
         if (keys) m_roomForFields = look.px(fieldHeight * (rows - least));
         connect(qApp, &QApplication::focusChanged, scroll, [scroll, inside](QWidget*, QWidget* now) {
             if (now != nullptr && inside->isAncestorOf(now)) scroll->ensureWidgetVisible(now, 0, now->height());
@@ -149,6 +151,17 @@ void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::fun
     }
     open();
     if (!m_editors.empty()) m_editors.front()->setFocus();
+}
+
+// Fields are seen whole or not at all.
+void FormDialog::resizeEvent(QResizeEvent* event) {
+    QDialog::resizeEvent(event);
+    if (m_scroll == nullptr) return;
+    m_scroll->setMaximumHeight(QWIDGETSIZE_MAX);
+    layout()->activate();
+    const int all = m_scroll->widget()->sizeHint().height();
+    const int room = std::min(m_scroll->height(), all);
+    if (room < all) m_scroll->setMaximumHeight(std::max(m_scroll->minimumHeight(), room / m_rowHeight * m_rowHeight));
 }
 
 void FormDialog::note(std::function<QString(const FormValues&)> sentence) {

@@ -12,6 +12,7 @@
 
 class QLabel;
 class QLineEdit;
+class QScrollArea;
 
 namespace rollcall {
 
@@ -72,6 +73,7 @@ public:
     void propose(const QString& field, std::function<QString(const FormValues&)> value);
 
 protected:
+    void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
@@ -80,6 +82,8 @@ private:
 
     std::vector<FormField> m_fields;
     std::vector<QWidget*> m_editors;
+    QScrollArea* m_scroll = nullptr; ///< of the fields, where not all stand at once
+    int m_rowHeight = 1;
     int m_roomForFields = 0; ///< that they would have more than they need, beside keys on the screen
     QLabel* m_message;
     QLabel* m_note;

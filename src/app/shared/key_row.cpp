@@ -64,7 +64,8 @@ KeyRow::KeyRow(const Look& look, Keys which, QWidget* parent) : QWidget(parent),
         auto* unfold = new KeyButton(tr("abc"), tr("letters"), false, look);
         connect(unfold, &QAbstractButton::clicked, unfolded,
                 [unfolded] { unfolded->setVisible(unfolded->isHidden()); });
-        numbers->addWidget(unfold, 1, 7);
+        unfold->setFixedHeight(look.px(2 * keyHeight + 4));
+        numbers->addWidget(unfold, 0, 7, 2, 1);
     }
     column->addLayout(numbers);
     struct Key {
