@@ -169,10 +169,9 @@ void drawBlade(QPainter& painter, const QRect& area, const BladePicture& picture
     if (onBlade)
         drawText(painter, x, textTop + look.px(21), picture.subtitle, look.font(16), second);
     else
-        drawText(
-            painter, area.right(), textTop,
-            elided(picture.subtitle, look.font(16), area.width() - look.width(picture.title, 18, true) - look.px(16)),
-            look.font(16), second, Qt::AlignRight);
+        drawFitted(painter, area.right(), textTop, picture.subtitle,
+                   area.width() - look.width(picture.title, 18, true) - look.px(16), look, 16, false, second,
+                   Qt::AlignRight);
     if (!picture.shape_known)
         drawText(painter, area.right(), picture.title.isEmpty() ? area.top() + look.px(16) : area.bottom() - look.px(4),
                  QStringLiteral("outline not known, not to scale"), look.font(14), look.palette.muted, Qt::AlignRight);

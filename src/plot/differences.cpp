@@ -80,9 +80,8 @@ void drawBudget(QPainter& painter, const QRect& area, const Budget& budget, cons
         const double u = budget.parts[i].standard_uncertainty;
         const double share = all > 0 ? u * u / all : 0;
         const bool largest = i == order.front();
-        drawText(painter, area.left(), y + px(20),
-                 elided(names.value(static_cast<int>(i)), look.font(16, largest), px(240)), look.font(16, largest),
-                 p.ink);
+        drawFitted(painter, area.left(), y + px(20), names.value(static_cast<int>(i)), px(240), look, 16, largest,
+                   p.ink);
         painter.fillRect(barLeft, y + px(6), barWidth, px(16), p.steel);
         painter.fillRect(barLeft, y + px(6), qRound(barWidth * share), px(16), largest ? p.primary : p.ink);
         drawText(painter, area.right(), y + px(20),

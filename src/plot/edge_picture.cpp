@@ -279,8 +279,8 @@ void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule
     painter.fillRect(first, top - zone, 2, zone, p.ink);
     painter.fillRect(second, top - zone, 2, zone, p.ink);
     const auto label = [&](int from, int to, const QString& text) {
-        drawText(painter, from + look.px(8), top - zone + look.px(19),
-                 elided(text, look.font(14), std::max(0, to - from - look.px(10))), look.font(14), p.ink);
+        drawFitted(painter, from + look.px(8), top - zone + look.px(19), text, std::max(0, to - from - look.px(10)),
+                   look, 14, false, p.ink);
     };
     label(left, first, tr("yields anyway"));
     label(first, second, tr("geometry explains it"));

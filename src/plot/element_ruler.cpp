@@ -19,8 +19,7 @@ void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& 
     drawVerdictGlyph(painter, area.left(), area.top() + px(20), px(20), ruler.state, look, p.panel);
     drawText(painter, area.left() + px(30), area.top() + px(34), QString::fromStdString(m.element), look.font(24, true),
              p.ink);
-    drawText(painter, area.left() + px(30), area.top() + px(53), elided(ruler.name, look.font(14), px(90)),
-             look.font(14), p.muted);
+    drawFitted(painter, area.left() + px(30), area.top() + px(53), ruler.name, px(90), look, 14, false, p.muted);
     const int right = area.right();
     drawText(painter, right, area.top() + px(30), ruler.value, look.font(20, true), p.number(ruler.state),
              Qt::AlignRight);
@@ -128,9 +127,8 @@ void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule
         for (const double end : {grade.as_quenched_min, grade.as_quenched_max})
             painter.fillRect(QRectF(x(end) - 1, y - px(6), 2, px(13)), p.older);
         painter.fillRect(QRectF(x(grade.as_quenched_typical) - 2, y - px(9), 5, px(19)), p.older);
-        drawText(painter, area.left(), y + px(5),
-                 elided(QString::fromStdString(grade.name), look.font(14, true), names - px(6)), look.font(14, true),
-                 p.ink);
+        drawFitted(painter, area.left(), y + px(5), QString::fromStdString(grade.name), names - px(6), look, 14, true,
+                   p.ink);
     }
     if (rule.read) painter.fillRect(QRectF(x(*rule.read) - 1, area.top(), 3, axis - area.top()), p.primary);
 }

@@ -169,8 +169,8 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
         const double middle = y + pitch / 2;
         if (bar.current) painter.fillRect(QRectF(area.left(), y, area.width(), pitch), p.window_on_panel);
         if (labels || bar.current)
-            drawText(painter, area.left() + px(2), middle + px(5), elided(bar.mark, look.font(14, bar.current), px(50)),
-                     look.font(14, bar.current), bar.current ? p.primary : p.ink);
+            drawFitted(painter, area.left() + px(2), middle + px(5), bar.mark, px(50), look, 14, bar.current,
+                       bar.current ? p.primary : p.ink);
         if (bar.minutes && (labels || bar.current))
             drawText(painter, box.left() - px(8), middle + px(5), QString::number(*bar.minutes, 'f', 1),
                      look.font(16, true), p.number(bar.state), Qt::AlignRight);
@@ -293,9 +293,8 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
     }
     for (int i = 0; i < static_cast<int>(chart.ovens.size()); ++i) {
         const int top = axis + pitch * i;
-        drawText(painter, area.left(), top + pitch / 2 + px(6),
-                 elided(chart.ovens[static_cast<std::size_t>(i)], look.font(18, true), px(104)), look.font(18, true),
-                 p.ink);
+        drawFitted(painter, area.left(), top + pitch / 2 + px(6), chart.ovens[static_cast<std::size_t>(i)], px(104),
+                   look, 18, true, p.ink);
         fillLine(painter, area.left(), top + pitch, area.width(), 1, p.hair);
         for (std::size_t k = 0; k < chart.runs.size(); ++k) {
             const PlannedRun& run = chart.runs[k];
@@ -313,14 +312,14 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
             painter.setBrush(Qt::NoBrush);
             painter.drawRect(body);
             const int room = qRound(body.width()) - px(12);
+            // A bar is as long as its time; the list below the chart tells it whole.
             drawText(painter, body.left() + px(6), top + px(30),
-                     elided(QString::fromStdString(run.batch_name), look.font(16, true), room), look.font(16, true),
+                     shortened(QString::fromStdString(run.batch_name), look.font(16, true), room), look.font(16, true),
                      p.ink);
-            drawText(painter, body.left() + px(6), top + px(50),
-                     elided(QStringLiteral("%1, %2").arg(QString::fromStdString(run.what),
-                                                         degreesText(run.temperature_c, look)),
-                            look.font(14), room),
-                     look.font(14), p.ink);
+            const QString what =
+                QStringLiteral("%1, %2").arg(QString::fromStdString(run.what), degreesText(run.temperature_c, look));
+            drawText(painter, body.left() + px(6), top + px(50), shortened(what, look.font(14), room), look.font(14),
+                     p.ink);
         }
     }
 }

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <QPaintEngine>
 
 #include <QFontDatabase>
 #include <QFontMetrics>
@@ -117,7 +118,11 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
     if (textWatcher == nullptr || text.isEmpty()) return;
     const QFontMetricsF metrics(font);
     const double cap = metrics.capHeight(); // what is seen of a line: from its baseline up
-    textWatcher->drawn(text, painter.deviceTransform().mapRect(QRectF(left, baseline - cap, width, cap)));
+    QRectF place = painter.deviceTransform().mapRect(QRectF(left, baseline - cap, width, cap));
+    const QPaintEngine* engine = painter.paintEngine();
+    if (engine != nullptr && !engine->systemClip().isEmpty()) place &= engine->systemClip().boundingRect();
+    if (painter.hasClipping()) place &= painter.deviceTransform().mapRect(painter.clipBoundingRect());
+    textWatcher->drawn(text, place);
 }
 
 QString elided(const QString& text, const QFont& font, int width) {
@@ -130,6 +135,34 @@ int fittingSize(const Look& look, const QString& text, int most, int least, int 
     int size = most;
     while (size > least && look.width(text, size, bold) > width) --size;
     return size;
+}
+
+void drawFitted(QPainter& painter, double x, double baseline, const QString& text, int width, const Look& look,
+                int size, bool bold, const QColor& color, Qt::Alignment alignment) {
+    constexpr int smallest = 11; // what is read at arm's length
+    const int least = std::min(size, std::max(smallest, size * 2 / 3));
+    const QFont font = look.font(fittingSize(look, text, size, least, width, bold), bold);
+    drawText(painter, x, baseline, elided(text, font, width), font, color, alignment);
+}
+
+QString shortened(const QString& text, const QFont& font, int width) {
+    return QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+}
+
+int drawParagraphs(QPainter& painter, int left, int baseline, int width, const QStringList& lines, int gap,
+                   const Look& look, int size, const QColor& color) {
+    const QFont font = look.font(size);
+    const QFontMetrics metrics(font);
+    constexpr int anyHeight = 10000;
+    int top = baseline - metrics.ascent();
+    painter.setFont(font);
+    painter.setPen(color);
+    for (const QString& line : lines) {
+        const QRect room = metrics.boundingRect(QRect(0, 0, width, anyHeight), Qt::TextWordWrap, line);
+        painter.drawText(QRect(left, top, width, room.height()), Qt::TextWordWrap, line);
+        top += room.height() + gap;
+    }
+    return top + metrics.ascent();
 }
 
 void watchText(TextWatcher* watcher) {

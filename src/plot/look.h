@@ -56,6 +56,18 @@ QString elided(const QString& text, const QFont& font, int width);
 /// The largest size from most down to least at which a text is no wider than this; least where none is.
 int fittingSize(const Look& look, const QString& text, int most, int least, int width, bool bold = false);
 
+/// A text that is no wider than this: as large as it can be down to two thirds of its size, cut only below that.
+void drawFitted(QPainter& painter, double x, double baseline, const QString& text, int width, const Look& look,
+                int size, bool bold, const QColor& color, Qt::Alignment alignment = Qt::AlignLeft);
+
+/// Lines of plain text from this baseline on, each wrapped to the width, with a gap between them. Gives the baseline
+/// that would come next.
+int drawParagraphs(QPainter& painter, int left, int baseline, int width, const QStringList& lines, int gap,
+                   const Look& look, int size, const QColor& color);
+
+/// A text that may be cut because it is told whole elsewhere: a name in a bar as long as its time.
+QString shortened(const QString& text, const QFont& font, int width);
+
 /// Told of every text that is drawn, with its place on the paint device, and of every one that was cut; for tests that
 /// look for what is cut or lies over something else. Null in the program.
 struct TextWatcher {

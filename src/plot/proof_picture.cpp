@@ -78,8 +78,8 @@ void drawCuts(QPainter& painter, const QRect& area, const CutChart& chart, const
     int y = area.top();
     for (const CutChart::Run& run : chart.runs) {
         const int base = y + row - look.px(12);
-        drawText(painter, area.left(), base, elided(run.name, look.font(16, run.chosen), look.px(112)),
-                 look.font(16, run.chosen), run.chosen ? p.primary : p.ink);
+        drawFitted(painter, area.left(), base, run.name, look.px(112), look, 16, run.chosen,
+                   run.chosen ? p.primary : p.ink);
         painter.fillRect(left, base, width, 1, p.line);
         // Dull somewhere in here.
         const double until = run.dull.first_fail.value_or(end);

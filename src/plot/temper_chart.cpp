@@ -183,10 +183,14 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
                  look.font(18, true), p.primary, Qt::AlignHCenter);
     }
     // Legend, top right, where a falling curve leaves room.
-    int y = box.top() + px(16);
+    int below = box.top() + px(16);
     const auto legend = [&](const QString& text, const QColor& colour) {
-        drawText(painter, box.right() - px(6), y, text, look.font(14), colour, Qt::AlignRight);
-        y += px(18);
+        for (const std::optional<double>& limit :
+             {chart.window.high, chart.window.low}) { // whose labels stand there too
+            if (limit && std::abs(f.y(*limit) - below) < px(26)) below = qRound(f.y(*limit)) + px(36);
+        }
+        drawText(painter, box.right() - px(6), below, text, look.font(14), colour, Qt::AlignRight);
+        below += px(18);
     };
     legend(tr("this blade, 95 %"), p.older);
     legend(tr("library - -"), p.muted);
@@ -215,13 +219,13 @@ void drawLadder(QPainter& painter, const QRect& area, const std::vector<LadderRu
         const int left = area.left() + px(60);
         const int room = area.width() - px(62);
         const bool later = rung.kind == LadderRung::Kind::later;
-        drawText(painter, left, y + px(6), elided(rung.title, look.font(18, !later), room), look.font(18, !later),
-                 next    ? p.primary
-                 : later ? p.muted
-                         : p.ink);
-        drawText(painter, left, y + px(28), elided(rung.expected, look.font(16), room), look.font(16), p.ink);
-        drawText(painter, left, y + px(rung.expected.isEmpty() ? 28 : 48), elided(rung.read, look.font(16), room),
-                 look.font(16), rung.surprise ? p.borderline : p.ink);
+        drawFitted(painter, left, y + px(6), rung.title, room, look, 18, !later,
+                   next    ? p.primary
+                   : later ? p.muted
+                           : p.ink);
+        drawFitted(painter, left, y + px(28), rung.expected, room, look, 16, false, p.ink);
+        drawFitted(painter, left, y + px(rung.expected.isEmpty() ? 28 : 48), rung.read, room, look, 16, false,
+                   rung.surprise ? p.borderline : p.ink);
     }
 }
 
@@ -297,10 +301,10 @@ void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, 
         const QString degrees = degreesText(recipe.stages[i].temperature_c, look);
         drawText(painter, centre, y - px(10), degrees, look.font(f.cell < px(80) ? 16 : 20, true),
                  chosen ? p.primary : p.ink, Qt::AlignHCenter);
-        drawText(painter, centre, f.box.bottom() + px(26), elided(recipe.names[i], look.font(16, chosen), width),
-                 look.font(16, chosen), chosen ? p.primary : p.ink, Qt::AlignHCenter);
-        drawText(painter, centre, f.box.bottom() + px(48), elided(recipe.holds[i], look.font(14), width), look.font(14),
-                 p.muted, Qt::AlignHCenter);
+        drawFitted(painter, centre, f.box.bottom() + px(26), recipe.names[i], width, look, 16, chosen,
+                   chosen ? p.primary : p.ink, Qt::AlignHCenter);
+        drawFitted(painter, centre, f.box.bottom() + px(48), recipe.holds[i], width, look, 14, false, p.muted,
+                   Qt::AlignHCenter);
         if (recipe.warned[i])
             drawVerdictGlyph(painter, left + px(4), area.top() + px(6), px(20), State::borderline, look, p.panel);
         else if (recipe.done[i])

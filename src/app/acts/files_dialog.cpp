@@ -227,8 +227,8 @@ void FilesDialog::paintEvent(QPaintEvent*) {
         drawText(painter, px(84), top(row) + px(36), QStringLiteral("HRC"), m_look.font(14), p.muted);
     }
     const int under = top(m_files.size()) + px(8 + 42);
-    drawText(painter, px(24), under + px(30), elided(m_answer, m_look.font(18, true), width() - px(48)),
-             m_look.font(18, true), m_contradicts ? p.borderline : p.ink);
+    drawFitted(painter, px(24), under + px(30), m_answer, width() - px(48), m_look, 18, true,
+               m_contradicts ? p.borderline : p.ink);
     drawRule(painter, QRect(px(24), under + px(40), width() - px(48), px(ruleHeight)), m_rule, m_look);
 }
 

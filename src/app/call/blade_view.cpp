@@ -12,7 +12,7 @@ namespace rollcall {
 BladeView::BladeView(const Document& document, ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
     setObjectName(QStringLiteral("blade-view"));
-    setMinimumHeight(look.px(120));
+    setMinimumHeight(look.px(48));
 }
 
 void BladeView::refresh() {
@@ -76,7 +76,14 @@ void BladeView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), m_look.palette.panel);
     if (m_station.mode() == ReadingStation::Mode::block) return paintBlockHelp(painter);
-    if (m_document.blade() != nullptr) drawBlade(painter, rect(), m_picture, m_look);
+    if (m_document.blade() == nullptr) return;
+    constexpr int leastPicture = 104; // below it only the words are read
+    if (height() >= m_look.px(leastPicture)) return drawBlade(painter, rect(), m_picture, m_look);
+    const Palette& p = m_look.palette;
+    const int title = fittingSize(m_look, m_picture.title, 18, 12, width(), true);
+    drawText(painter, 0, m_look.px(18), m_picture.title, m_look.font(title, true), p.primary);
+    const int subtitle = fittingSize(m_look, m_picture.subtitle, 16, 12, width());
+    drawText(painter, 0, m_look.px(40), m_picture.subtitle, m_look.font(subtitle), p.muted);
 }
 
 void BladeView::paintBlockHelp(QPainter& painter) const {
@@ -94,10 +101,12 @@ void BladeView::paintBlockHelp(QPainter& painter) const {
                      .arg(band->max_repeatability, 0, 'f', 1)
               << tr("(E18 table, line %1; your own copy of the standard governs)").arg(band->line);
     }
-    int y = px(34);
+    const int step = std::min(px(30), (height() - px(6)) / static_cast<int>(lines.size()));
+    int y = std::min(px(34), step);
     for (const QString& line : lines) {
-        drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
-        y += px(30);
+        const int size = fittingSize(m_look, line, step < px(22) ? 14 : 18, 11, width());
+        drawFitted(painter, 0, y, line, width(), m_look, size, false, p.ink);
+        y += step;
     }
 }
 

@@ -135,7 +135,8 @@ void CallBench::paintHead(QPainter& painter) const {
                                                         : tr("%1 of %2 read").arg(verdict->taken).arg(verdict->planned);
     const int left = px(24) + m_look.width(mark, 36, true) + px(24);
     const int end = width() - px(24) - m_look.width(right, 18, true) - px(16);
-    drawText(painter, left, px(36), elided(context, m_look.font(18), end - left), m_look.font(18), p.muted);
+    const int size = fittingSize(m_look, context, 18, 12, end - left);
+    drawFitted(painter, left, px(36), context, end - left, m_look, size, false, p.muted);
     drawText(painter, width() - px(24), px(36), right, m_look.font(18, true), p.ink, Qt::AlignRight);
 }
 
@@ -306,8 +307,9 @@ void CallBench::turnKeys() {
 
 // On a small screen the keys take the rule's place: what it shows stands in roll and column too.
 void CallBench::makeRoom() {
+    constexpr int heightForRule = 560;
     constexpr int heightForBoth = 700;
-    m_rule->setVisible(m_keys->isHidden() || height() >= px(heightForBoth));
+    m_rule->setVisible(height() >= px(m_keys->isHidden() ? heightForRule : heightForBoth));
 }
 
 void CallBench::resizeEvent(QResizeEvent*) {

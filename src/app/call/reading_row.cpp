@@ -67,8 +67,8 @@ void ReadingRow::paintDwell(QPainter& painter, const QRect& field) const {
     const QString what = early  ? tr("hold")
                          : late ? tr("over %1 s: read again elsewhere").arg(limits.dwell_max_s)
                                 : tr("release: %1 to %2 s").arg(limits.dwell_min_s).arg(limits.dwell_max_s);
-    drawText(painter, field.left() + px(20), field.top() + px(124),
-             elided(what, m_look.font(16, true), field.width() - px(30)), m_look.font(16, true), color);
+    drawFitted(painter, field.left() + px(20), field.top() + px(124), what, field.width() - px(30), m_look, 16, true,
+               color);
 }
 
 QRect ReadingRow::fieldArea() const {
@@ -106,8 +106,8 @@ void ReadingRow::paintHabits(QPainter& painter, const QRect& area) const {
         painter.drawRect(area.left() + 1, y - m_look.px(13), m_look.px(14), m_look.px(14));
         int size = 18;
         while (size > 14 && m_look.width(habit, size) > area.width() - m_look.px(26)) --size;
-        drawText(painter, area.left() + m_look.px(26), y,
-                 elided(habit, m_look.font(size), area.width() - m_look.px(26)), m_look.font(size), p.ink);
+        drawFitted(painter, area.left() + m_look.px(26), y, habit, area.width() - m_look.px(26), m_look, size, false,
+                   p.ink);
         y += step;
     }
 }
@@ -178,8 +178,7 @@ void ReadingRow::paintEvent(QPaintEvent*) {
     const QColor color = m_station.refused() ? p.fail : p.borderline;
     const QString message = m_station.message();
     if (!message.isEmpty())
-        drawText(painter, width(), px(162), elided(message, m_look.font(18, true), width()), m_look.font(18, true),
-                 color, Qt::AlignRight);
+        drawFitted(painter, width(), px(162), message, width(), m_look, 18, true, color, Qt::AlignRight);
 
     if (m_dwell.isValid() && m_station.typed().isEmpty() && onDial() && QSettings().value(habitsKey, true).toBool())
         return paintHabits(painter, QRect(0, px(4), field.left() - px(24), px(136)));
@@ -194,9 +193,10 @@ void ReadingRow::paintEvent(QPaintEvent*) {
         if (i > first) painter.fillRect(x - px(8), px(12), 1, px(120), p.hair);
         const Taken& taken = m_taken[i];
         const bool counts = taken.struck.isEmpty();
-        drawText(painter, x, px(30), elided(taken.label, m_look.font(16), cell - px(12)), m_look.font(16), p.muted);
-        drawText(painter, x - px(2), px(106), taken.value, m_look.font(52), counts ? p.ink : p.muted);
-        if (!counts) painter.fillRect(x, px(86), m_look.width(taken.value, 52), px(3), p.fail);
+        drawFitted(painter, x, px(30), taken.label, cell - px(12), m_look, 16, false, p.muted);
+        const int size = fittingSize(m_look, taken.value, 52, 24, std::min(cell, field.left() - x) - px(12));
+        drawText(painter, x - px(2), px(106), taken.value, m_look.font(size), counts ? p.ink : p.muted);
+        if (!counts) painter.fillRect(x, px(86), m_look.width(taken.value, size), px(3), p.fail);
     }
     if (first > 0) drawText(painter, 0, px(136), tr("and %1 before").arg(first), m_look.font(14), p.muted);
     if (m_taken.empty())

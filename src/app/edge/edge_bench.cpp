@@ -76,7 +76,7 @@ EdgeLoadStep EdgeBench::chosen() const {
 }
 
 QRect EdgeBench::ladderArea() const {
-    return {px(24), px(headHeight + 14), std::min(px(330), width() / 2 + px(20)), px(ladderHeight - 20)};
+    return {px(24), px(headHeight + 14), std::min(px(330), width() / 2 + px(20)), ladderTall() - px(20)};
 }
 
 QRect EdgeBench::bladeArea() const {
@@ -133,58 +133,22 @@ LadderPicture EdgeBench::picture() const {
     return picture;
 }
 
-void EdgeBench::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
+// On a small screen the ladder comes first, then what explains a mark, then where on the edge it is.
+int EdgeBench::ladderTall() const {
+    return std::min(px(ladderHeight), height() - px(headHeight + footHeight));
+}
+
+bool EdgeBench::showsRule() const {
+    return height() >= px(headHeight + ladderHeight + ruleHeight + footHeight);
+}
+
+bool EdgeBench::showsStrip() const {
+    constexpr int leastStrip = 110;
+    return height() >= px(headHeight + ladderHeight + ruleHeight + leastStrip + footHeight);
+}
+
+void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge) const {
     const Palette& p = palette();
-    painter.fillRect(rect(), p.panel);
-    painter.fillRect(px(24), px(headHeight), width() - px(48), 1, p.hair);
-    const Blade* blade = m_document.blade();
-    if (blade == nullptr || m_grid.forces_n.empty()) return;
-    const EdgeAsk ask = edgeAskOf(m_document.batch());
-    const QString mark = QString::fromStdString(blade->mark);
-    const QString right = ask.by_hand ? tr("asked: flexed by hand") : tr("asked: %1").arg(words::rung(ask.rung));
-    drawText(painter, px(24), px(35), mark, m_look.font(28, true), p.ink);
-    const int after = px(24) + m_look.width(mark, 28, true) + px(16);
-    const QString purpose = ask.purpose.empty() ? tr("on the smooth %1 rod").arg(words::length(6, 0))
-                                                : tr("%1, %2").arg(QString::fromStdString(ask.purpose).toLower(),
-                                                                   QString::fromStdString(ask.school));
-    drawText(painter, after, px(34),
-             elided(purpose, m_look.font(16), width() - px(48) - after - m_look.width(right, 16, true)),
-             m_look.font(16), p.muted);
-    drawText(painter, width() - px(24), px(34), right, m_look.font(16, true), p.ink, Qt::AlignRight);
-
-    const auto edge = edgeOf(*blade);
-    drawEdgeLadder(painter, ladderArea(), picture(), m_look);
-    const QRect wedgeArea(ladderArea().right() + px(14), px(headHeight + 10), width() - ladderArea().right() - px(30),
-                          px(ladderHeight - 6));
-    const RungAnswer* failure = worst();
-    if (edge) {
-        WedgePicture wedge;
-        wedge.geometry = *edge;
-        const auto hardness = edgeHardness(m_document.batch(), hrc());
-        wedge.caption =
-            hardness
-                ? tr("%1° per side, %2 HRC").arg(std::lround(edge->angle_per_side_deg)).arg(words::hardness(*hardness))
-                : tr("%1° per side").arg(std::lround(edge->angle_per_side_deg));
-        const auto yield =
-            failure != nullptr && failure->expected
-                ? failure->expected
-                : expectedYield(m_document.tables(), edge, hardness, chosen().force_n, chosen().raise_deg);
-        if (yield) wedge.yield_mm = yield->yield_thickness_mm;
-        if (failure != nullptr) {
-            wedge.outcome = m_rungs[failure->rung].outcome;
-            wedge.damage_mm = m_rungs[failure->rung].size_mm.value_or(0);
-        }
-        drawWedge(painter, wedgeArea, wedge, m_look);
-    } else {
-        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(60), tr("Edge not measured"), m_look.font(22, true),
-                 p.ink);
-        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(92), tr("G  thickness behind it,"), m_look.font(16),
-                 p.ink);
-        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(116), tr("angle per side, grind"), m_look.font(16),
-                 p.ink);
-    }
-
     const int ruleTop = px(headHeight + ladderHeight);
     painter.fillRect(0, ruleTop, width(), 1, p.hair);
     if (failure != nullptr && failure->expected && edge) {
@@ -217,6 +181,11 @@ void EdgeBench::paintEvent(QPaintEvent*) {
                  tr("Beyond the stepped line a mark of %1 is expected.").arg(words::length(0.05, 2)), m_look.font(16),
                  p.older);
     }
+}
+
+void EdgeBench::paintStrip(QPainter& painter, const Blade& blade) const {
+    const Palette& p = palette();
+    const int ruleTop = px(headHeight + ladderHeight);
     painter.fillRect(0, ruleTop + px(ruleHeight), width(), 1, p.hair);
     drawText(painter, px(24), ruleTop + px(ruleHeight + 26), tr("Where on the edge"), m_look.font(18, true), p.ink);
     drawText(painter, width() - px(24), ruleTop + px(ruleHeight + 26),
@@ -228,12 +197,67 @@ void EdgeBench::paintEvent(QPaintEvent*) {
         if (rung.place_mm)
             marks.push_back({*rung.place_mm, rung.failed() ? words::outcomeName(rung.outcome) : QString(), false});
     }
-    for (const DamageMark& damage : blade->damage) {
+    for (const DamageMark& damage : blade.damage) {
         if (damage.place_mm) marks.push_back({*damage.place_mm, QString::fromStdString(damage.kind), false});
     }
     marks.push_back({m_place_mm, tr("next"), true});
     std::stable_sort(marks.begin(), marks.end(), [](const EdgeMark& x, const EdgeMark& y) { return x.x_mm < y.x_mm; });
-    drawEdgeStrip(painter, bladeArea(), blade->shape, marks, m_look);
+    drawEdgeStrip(painter, bladeArea(), blade.shape, marks, m_look);
+}
+
+void EdgeBench::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    painter.fillRect(px(24), px(headHeight), width() - px(48), 1, p.hair);
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || m_grid.forces_n.empty()) return;
+    const EdgeAsk ask = edgeAskOf(m_document.batch());
+    const QString mark = QString::fromStdString(blade->mark);
+    const QString right = ask.by_hand ? tr("asked: flexed by hand") : tr("asked: %1").arg(words::rung(ask.rung));
+    drawText(painter, px(24), px(35), mark, m_look.font(28, true), p.ink);
+    const int after = px(24) + m_look.width(mark, 28, true) + px(16);
+    const QString purpose = ask.purpose.empty() ? tr("on the smooth %1 rod").arg(words::length(6, 0))
+                                                : tr("%1, %2").arg(QString::fromStdString(ask.purpose).toLower(),
+                                                                   QString::fromStdString(ask.school));
+    drawFitted(painter, after, px(34), purpose, width() - px(48) - after - m_look.width(right, 16, true), m_look, 16,
+               false, p.muted);
+    drawText(painter, width() - px(24), px(34), right, m_look.font(16, true), p.ink, Qt::AlignRight);
+
+    const auto edge = edgeOf(*blade);
+    drawEdgeLadder(painter, ladderArea(), picture(), m_look);
+    const QRect wedgeArea(ladderArea().right() + px(14), px(headHeight + 10), width() - ladderArea().right() - px(30),
+                          ladderTall() - px(6));
+    const RungAnswer* failure = worst();
+    if (edge) {
+        WedgePicture wedge;
+        wedge.geometry = *edge;
+        const auto hardness = edgeHardness(m_document.batch(), hrc());
+        wedge.caption =
+            hardness
+                ? tr("%1° per side, %2 HRC").arg(std::lround(edge->angle_per_side_deg)).arg(words::hardness(*hardness))
+                : tr("%1° per side").arg(std::lround(edge->angle_per_side_deg));
+        const auto yield =
+            failure != nullptr && failure->expected
+                ? failure->expected
+                : expectedYield(m_document.tables(), edge, hardness, chosen().force_n, chosen().raise_deg);
+        if (yield) wedge.yield_mm = yield->yield_thickness_mm;
+        if (failure != nullptr) {
+            wedge.outcome = m_rungs[failure->rung].outcome;
+            wedge.damage_mm = m_rungs[failure->rung].size_mm.value_or(0);
+        }
+        drawWedge(painter, wedgeArea, wedge, m_look);
+    } else {
+        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(60), tr("Edge not measured"), m_look.font(22, true),
+                 p.ink);
+        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(92), tr("G  thickness behind it,"), m_look.font(16),
+                 p.ink);
+        drawText(painter, wedgeArea.left(), wedgeArea.top() + px(116), tr("angle per side, grind"), m_look.font(16),
+                 p.ink);
+    }
+
+    if (showsRule()) paintRule(painter, failure, edge);
+    if (showsStrip()) paintStrip(painter, *blade);
 
     const int foot = height() - px(footHeight);
     painter.fillRect(0, foot, width(), 1, p.hair);
@@ -255,7 +279,7 @@ void EdgeBench::mousePressEvent(QMouseEvent* event) {
     if (const auto cell = ladderCellAt(ladderArea(), picture(), event->pos(), m_look)) {
         std::tie(m_forceIndex, m_raiseIndex) = *cell;
         emit changed();
-    } else if (bladeArea().contains(event->pos())) {
+    } else if (showsStrip() && bladeArea().contains(event->pos())) {
         m_place_mm = edgePlaceAt(bladeArea(), m_document.blade()->shape, event->pos().x(), m_look);
         emit changed();
     }

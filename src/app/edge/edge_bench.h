@@ -37,6 +37,11 @@ private:
     std::optional<double> hrc() const;
     EdgeLoadStep chosen() const;
     QRect ladderArea() const;
+    int ladderTall() const;
+    bool showsRule() const;
+    bool showsStrip() const;
+    void paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge) const;
+    void paintStrip(QPainter& painter, const Blade& blade) const;
     QRect bladeArea() const;
     LadderPicture picture() const;
     const RungAnswer* worst() const;

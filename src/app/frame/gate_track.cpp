@@ -10,16 +10,25 @@
 
 namespace rollcall {
 
+namespace {
+
+constexpr int leastCell = 74;
+constexpr int mostCell = 136;
+
+} // namespace
+
 GateCell::GateCell(Gate gate, const Document& document, const Look& look, QWidget* parent)
     : QAbstractButton(parent), m_gate(gate), m_document(document), m_look(look) {
     setText(words::gateName(gate));
     setObjectName(QStringLiteral("gate-") + QString::fromLatin1(nameOf(gate)));
     setFocusPolicy(Qt::TabFocus);
-    setFixedSize(GateCell::sizeHint());
+    setFixedHeight(look.px(88));
+    setMinimumWidth(look.px(leastCell));
+    setMaximumWidth(look.px(mostCell));
 }
 
 QSize GateCell::sizeHint() const {
-    return {m_look.px(136), m_look.px(88)};
+    return {m_look.px(mostCell), m_look.px(88)};
 }
 
 void GateCell::refresh(bool open, bool cameFrom) {
@@ -54,19 +63,27 @@ void GateCell::paintEvent(QPaintEvent*) {
             begun = begun || verdict->taken > 0 || verdict->state != State::notYet;
         }
     }
-    drawText(painter, px(14), px(30), text(), m_look.font(18, m_open), begun || m_open ? p.ink : p.muted);
+    // In a narrow cell the count stands under the name.
+    const bool narrow = width() < px(124);
+    const int margin = px(narrow ? 8 : 14);
+    const int nameSize = fittingSize(m_look, text(), 18, 12, narrow ? width() - 2 * margin : px(78), m_open);
+    drawText(painter, margin, px(30), text(), m_look.font(nameSize, m_open), begun || m_open ? p.ink : p.muted);
     if (verdicts.empty()) {
-        drawText(painter, px(14), px(62), tr("not asked"), m_look.font(14), p.muted);
+        const QString none = tr("not asked");
+        drawText(painter, margin, px(62), none, m_look.font(fittingSize(m_look, none, 14, 10, width() - 2 * margin)),
+                 p.muted);
         return;
     }
-    drawText(painter, px(122), px(30), QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(16),
-             begun ? p.ink : p.muted, Qt::AlignRight);
-    const int base = px(72);
-    const double pitch = std::min(12.0, 104.0 / static_cast<double>(verdicts.size())) * m_look.factor;
+    drawText(painter, narrow ? margin : width() - margin, px(narrow ? 50 : 30),
+             QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(narrow ? 14 : 16), begun ? p.ink : p.muted,
+             narrow ? Qt::AlignLeft : Qt::AlignRight);
+    const int base = px(narrow ? 78 : 72);
+    const double pitch =
+        std::min(px(12) * 1.0, (width() - 2 * margin - px(4)) / std::max(1.0, static_cast<double>(verdicts.size())));
     const int lineWidth = std::max(px(8), qRound(pitch * static_cast<double>(verdicts.size()) - px(4)));
-    painter.fillRect(px(16), base, lineWidth, begun ? 2 : 1, begun ? p.ink : p.line);
+    painter.fillRect(margin + px(2), base, lineWidth, begun ? 2 : 1, begun ? p.ink : p.line);
     for (std::size_t i = 0; i < verdicts.size(); ++i) {
-        const int x = px(20) + qRound(pitch * static_cast<double>(i));
+        const int x = margin + px(6) + qRound(pitch * static_cast<double>(i));
         const Verdict& verdict = *verdicts[i];
         const bool calling = m_open && static_cast<int>(i) == m_document.bladeIndex() && verdict.state == State::notYet;
         painter.setRenderHint(QPainter::Antialiasing, false);
@@ -100,7 +117,8 @@ BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent
     : QAbstractButton(parent), m_document(document), m_look(look) {
     setObjectName(QStringLiteral("batch-cell"));
     setFocusPolicy(Qt::TabFocus);
-    setFixedSize(look.px(328), look.px(88));
+    setFixedHeight(look.px(88));
+    setFixedWidth(look.px(328));
 }
 
 void BatchCell::refresh(bool open, bool cameFrom) {
@@ -118,7 +136,8 @@ void BatchCell::paintEvent(QPaintEvent*) {
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
     if (m_open || m_cameFrom) painter.fillRect(0, height() - px(4), width(), px(4), m_open ? p.primary : p.line);
     const int room = width() - px(28);
-    drawText(painter, px(16), px(31), elided(text(), m_look.font(22, true), room), m_look.font(22, true), p.ink);
+    const int nameSize = fittingSize(m_look, text(), 22, 14, room, true);
+    drawFitted(painter, px(16), px(31), text(), room, m_look, nameSize, true, p.ink);
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
         QStringList parts;
@@ -132,10 +151,11 @@ void BatchCell::paintEvent(QPaintEvent*) {
         if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
         if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
             parts << words::length(batch.blades.front().shape.thickness_mm);
-        drawText(painter, px(16), px(54), elided(parts.join(QStringLiteral(", ")), m_look.font(14), room),
-                 m_look.font(14), p.muted);
-        drawText(painter, px(16), px(74), tr("Window %1 HRC").arg(words::windowText(*claim.window)), m_look.font(14),
-                 p.muted);
+        const QString about = parts.join(QStringLiteral(", "));
+        const int aboutSize = fittingSize(m_look, about, 14, 10, room);
+        drawFitted(painter, px(16), px(54), about, room, m_look, aboutSize, false, p.muted);
+        const QString window = tr("Window %1 HRC").arg(words::windowText(*claim.window));
+        drawText(painter, px(16), px(74), window, m_look.font(fittingSize(m_look, window, 14, 10, room)), p.muted);
     } else {
         drawText(painter, px(16), px(54), tr("F10, N: new batch"), m_look.font(14), p.muted);
     }
@@ -152,11 +172,15 @@ GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent
     for (const Gate gate : allGates) {
         auto* cell = new GateCell(gate, document, look);
         connect(cell, &QAbstractButton::clicked, this, [this, gate] { emit gateClicked(gate); });
-        row->addWidget(cell);
+        row->addWidget(cell, 1);
         m_cells.push_back(cell);
     }
     row->addStretch();
     setFixedHeight(look.px(88));
+}
+
+void GateTrack::setBatchWidth(int width) {
+    m_batch->setFixedWidth(width);
 }
 
 void GateTrack::refresh(Open open, Gate gate, bool cameFromGate) {

@@ -58,6 +58,7 @@ public:
     enum class Open { batch, gate, none };
     /// What is open. Outside the gates a bar marks the cell one came from, where Esc returns to.
     void refresh(Open open, Gate gate, bool cameFromGate);
+    void setBatchWidth(int width);
 
 signals:
     void batchClicked();

@@ -86,7 +86,6 @@ void MainWindow::build() {
     m_left = new QStackedWidget;
     m_roll = new Roll(m_document, m_look);
     m_left->addWidget(m_roll);
-    m_left->setFixedWidth(m_roll->width());
     m_stack = new QStackedWidget;
     m_column = new VerdictColumn(m_look);
     middle->addWidget(m_left);
@@ -138,6 +137,22 @@ void MainWindow::connectBench(Bench* bench) {
     connect(bench, &Bench::commandWanted, this, &MainWindow::run);
 }
 
+// A small screen, or a large text on it: first the roll narrows, then the verdict's column.
+void MainWindow::arrange() {
+    constexpr int wholeRoll = 1200;
+    constexpr int wholeColumn = 1100;
+    const int wide = qRound(width() / m_look.factor);
+    m_roll->setNarrow(wide < wholeRoll);
+    m_column->setNarrow(wide < wholeColumn);
+    const QWidget* side = m_current->side();
+    m_left->setFixedWidth(side != nullptr ? m_look.px(328) : m_roll->width());
+    m_track->setBatchWidth(std::max(m_roll->width(), m_look.px(wide < wholeRoll ? 200 : 328)));
+}
+
+void MainWindow::resizeEvent(QResizeEvent*) {
+    if (m_current != nullptr) arrange();
+}
+
 void MainWindow::setLook(const Look& look) {
     if (m_document.pending() > 0) {
         // What is being stored calls back to the benches that asked for it: they must be there still.
@@ -185,6 +200,7 @@ void MainWindow::refresh() {
     m_roll->refresh(gate);
     QWidget* side = m_current->side();
     m_left->setCurrentWidget(side != nullptr ? side : m_roll);
+    arrange();
     if (m_stack->currentWidget() != m_current || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(m_current);
         (side != nullptr ? side : m_current)->setFocus();

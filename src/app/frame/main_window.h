@@ -57,11 +57,13 @@ public:
     bool overviewOpen() const { return m_current == m_benches.front(); }
 
 protected:
+    void resizeEvent(QResizeEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
 private:
+    void arrange();
     void build();
     void connectBench(Bench* bench);
     void refresh();

@@ -127,7 +127,7 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     m_left->setObjectName(QStringLiteral("left"));
     m_right->setObjectName(QStringLiteral("right"));
     setToolTip(tr("Click: why. Draw it out of the window: a picture of the bench."));
-    setFixedWidth(look.px(344));
+    setNarrow(false);
     connect(m_primary, &QAbstractButton::clicked, this, &VerdictColumn::acted);
     connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);
     connect(m_right, &QAbstractButton::clicked, this, &VerdictColumn::rightClicked);
@@ -135,11 +135,13 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     connect(m_reasons->verticalScrollBar(), &QScrollBar::valueChanged, this, &VerdictColumn::sayRest);
 }
 
+void VerdictColumn::setNarrow(bool narrow) {
+    setFixedWidth(m_look.px(narrow ? 272 : 344));
+}
+
 void VerdictColumn::show(const ColumnContent& content) {
     m_content = content;
     setAccessibleName(content.caption + QStringLiteral(": ") + content.word + QStringLiteral(". ") + content.sub);
-    m_reasons->show(content.lines);
-    m_below->show(content.below);
     m_primary->show(content.act, content.detail, content.key);
     m_primary->setEnabled(content.act_enabled);
     const auto side = [](SideButton* button, const QString& text, const QString& key) {
@@ -149,37 +151,61 @@ void VerdictColumn::show(const ColumnContent& content) {
     };
     side(m_left, content.left, content.left_key);
     side(m_right, content.right, content.right_key);
+    m_folded.reset();
     resizeEvent(nullptr);
     update();
 }
 
+int VerdictColumn::margin() const {
+    return m_look.px(width() < m_look.px(300) ? 14 : 24);
+}
+
+// Where there is little height the head draws closer together, so that what to do stays in sight.
+VerdictColumn::Head VerdictColumn::head() const {
+    constexpr int littleHeight = 460;
+    return height() < m_look.px(littleHeight) ? Head{22, 28, 32, 28, 56, 66, 18, 26, 46, 54}
+                                              : Head{32, 44, 54, 40, 86, 106, 26, 40, 68, 84};
+}
+
 // The verdict's line wraps and pushes down what stands below it.
 QRect VerdictColumn::lineArea() const {
-    const int width = this->width() - m_look.px(48);
+    const int width = this->width() - 2 * margin();
     constexpr int anyHeight = 10000;
     const QRect text =
         QFontMetrics(m_look.font(18)).boundingRect(QRect(0, 0, width, anyHeight), Qt::TextWordWrap, m_content.sub);
-    return {m_look.px(24), m_look.px(106), width, std::max(m_look.px(26), text.height())};
+    return {margin(), m_look.px(head().line), width, std::max(m_look.px(26), text.height())};
 }
 
 int VerdictColumn::headHeight() const {
-    return lineArea().bottom() + m_look.px(m_content.numbers.empty() ? 18 : 102);
+    return lineArea().bottom() + m_look.px(m_content.numbers.empty() ? 18 : head().end + 18);
 }
 
 void VerdictColumn::resizeEvent(QResizeEvent*) {
     const auto px = [&](int v) { return m_look.px(v); };
-    const int left = px(24);
-    const int width = this->width() - px(48);
+    const int left = margin();
+    const int width = this->width() - 2 * margin();
     // Cautions are shown whole where a few reasons stay in sight above them.
+    constexpr int foldsBelow = 540;
+    const bool fold = height() < px(foldsBelow);
+    if (m_folded != fold) { // on a small screen the cautions follow the reasons in one list
+        m_folded = fold;
+        std::vector<ColumnContent::Line> lines = m_content.lines;
+        if (fold) lines.insert(lines.end(), m_content.below.begin(), m_content.below.end());
+        m_reasons->show(lines);
+        m_below->show(fold ? std::vector<ColumnContent::Line>() : m_content.below);
+        m_below->setVisible(!fold);
+    }
     const int reasons = std::min(px(122), m_reasons->heightFor(width));
-    const int belowHeight = std::clamp(m_below->heightFor(width), px(20),
-                                       std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24) - reasons));
+    const int belowHeight =
+        fold ? 0
+             : std::clamp(m_below->heightFor(width), px(20),
+                          std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24) - reasons));
     const int below = height() - belowHeight - px(6);
     // Two quiet buttons stand side by side where both are read whole, else one above the other; one has the width.
     const bool two = !m_content.left.isEmpty() && !m_content.right.isEmpty();
     const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
     const int half = (width - px(8)) / 2;
-    const bool stacked = two && std::max(m_left->sizeHint().width(), m_right->sizeHint().width()) > half;
+    const bool stacked = two && std::max(m_left->leastWidth(), m_right->leastWidth()) > half;
     const int sidesHeight = stacked ? px(40 + 8 + 40) : px(40);
     const int sides = below - sidesHeight - px(14);
     const int primaryHeight = m_primary->heightForWidth(width);
@@ -194,7 +220,9 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     // Whole rows only: half a line reads as a line. What is further down is counted under them.
     const int room = std::max(px(30), end - headHeight() - px(8));
     const bool all = m_reasons->heightFor(width) <= room;
-    const ReasonList::Whole whole = m_reasons->wholeRows(width, all ? room : room - px(22));
+    ReasonList::Whole whole = m_reasons->wholeRows(width, all ? room : room - px(22));
+    m_tellsRest = !all && whole.rows > 0;
+    if (whole.rows == 0) whole = m_reasons->wholeRows(width, room); // without room to count the rest
     m_reasons->setGeometry(left, headHeight(), width, all || whole.rows == 0 ? room : whole.height);
     sayRest();
 }
@@ -229,20 +257,20 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     const auto px = [&](int v) { return m_look.px(v); };
     painter.fillRect(rect(), p.paper);
     painter.fillRect(0, 0, 1, height(), p.hair);
-    const int left = px(24);
-    const int width = this->width() - px(48);
+    const int left = margin();
+    const int width = this->width() - 2 * margin();
+    const Head h = head();
     const int captionSize = fittingSize(m_look, m_content.caption, 16, 12, width);
-    drawText(painter, left, px(32), elided(m_content.caption, m_look.font(captionSize), width),
-             m_look.font(captionSize), p.muted);
+    drawFitted(painter, left, px(h.caption), m_content.caption, width, m_look, captionSize, false, p.muted);
     if (m_content.word.isEmpty()) return;
-    drawVerdictGlyph(painter, left - 3, px(44), px(54), m_content.state, m_look, p.paper);
+    drawVerdictGlyph(painter, left - 3, px(h.glyph), px(h.glyph_size), m_content.state, m_look, p.paper);
     const bool coloured =
         m_content.state == State::pass || m_content.state == State::borderline || m_content.state == State::fail;
-    int size = 40;
-    while (size > 24 && m_look.width(m_content.word, size, true) > width - px(64)) size -= 2;
-    drawText(painter, left + px(64), px(86), m_content.word, m_look.font(size, true),
+    const int beside = px(h.glyph_size + 10);
+    const int size = fittingSize(m_look, m_content.word, h.word_size, 16, width - beside, true);
+    drawText(painter, left + beside, px(h.word), m_content.word, m_look.font(size, true),
              coloured ? p.of(m_content.state) : p.ink);
-    if (!m_rest.isEmpty())
+    if (m_tellsRest && !m_rest.isEmpty())
         drawText(painter, left + px(28), m_reasons->geometry().bottom() + px(18), m_rest, m_look.font(14), p.muted);
     const QRect line = lineArea();
     painter.setFont(m_look.font(18));
@@ -254,17 +282,17 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     int x = left;
     for (const ColumnContent::Number& number : m_content.numbers) {
         const QColor color = number.coloured ? p.number(m_content.state) : p.ink;
-        const int room = std::min(px(156), left + width - x);
+        const int room = std::min(width / 2 - px(4), left + width - x);
         const int labelSize = fittingSize(m_look, number.label, 16, 12, room);
-        drawText(painter, x, under + px(26), number.label, m_look.font(labelSize), p.muted);
+        drawText(painter, x, under + px(h.label), number.label, m_look.font(labelSize), p.muted);
         const int valueSize =
-            fittingSize(m_look, number.value, 40, 20, room - px(8) - m_look.width(number.beside, 16), true);
-        drawText(painter, x, under + px(68), number.value, m_look.font(valueSize, true), color);
-        drawText(painter, x + m_look.width(number.value, valueSize, true) + px(8), under + px(68), number.beside,
+            fittingSize(m_look, number.value, h.value_size, 18, room - px(8) - m_look.width(number.beside, 16), true);
+        drawText(painter, x, under + px(h.value), number.value, m_look.font(valueSize, true), color);
+        drawText(painter, x + m_look.width(number.value, valueSize, true) + px(8), under + px(h.value), number.beside,
                  m_look.font(16), p.muted);
-        x += px(164);
+        x += width / 2 + px(8);
     }
-    painter.fillRect(left, under + px(84), width, 1, p.hair);
+    painter.fillRect(left, under + px(h.end), width, 1, p.hair);
 }
 
 } // namespace rollcall

@@ -51,6 +51,8 @@ class VerdictColumn : public QWidget {
 public:
     explicit VerdictColumn(const Look& look, QWidget* parent = nullptr);
     void show(const ColumnContent& content);
+    /// On a small screen.
+    void setNarrow(bool narrow);
     const ColumnContent& content() const { return m_content; }
 
 signals:
@@ -68,6 +70,12 @@ protected:
     void mouseReleaseEvent(QMouseEvent*) override;
 
 private:
+    int margin() const;
+    /// Where the parts of the head stand, in pixels at scale 1; the last four are measured from the line under it.
+    struct Head {
+        int caption, glyph, glyph_size, word_size, word, line, label, value_size, value, end;
+    };
+    Head head() const;
     QRect lineArea() const;
     int headHeight() const;
     void sayRest();
@@ -77,7 +85,9 @@ private:
     ColumnContent m_content;
     ReasonList* m_reasons;
     ReasonList* m_below;
-    QString m_rest; ///< "3 more" under the reasons, where not all are in sight
+    std::optional<bool> m_folded; ///< whether the cautions stand in the list of reasons; none: neither is filled yet
+    QString m_rest;               ///< "3 more" under the reasons, where not all are in sight
+    bool m_tellsRest = false;
     PrimaryButton* m_primary;
     SideButton* m_left;
     SideButton* m_right;

@@ -169,9 +169,8 @@ void CountPage::drawPane(QPainter& painter, const Pane& pane) {
     const PhotoView view = viewOf(pane);
     drawPhoto(painter, pane.area, view, loaded ? loaded->levels : PhotoLevels{});
     if (!loaded || !loaded->trouble.isEmpty()) {
-        drawText(painter, pane.area.center().x(), pane.area.center().y(),
-                 elided(loaded ? loaded->trouble : tr("opening"), m_look.font(16), pane.area.width() - px(16)),
-                 m_look.font(16), Qt::white, Qt::AlignHCenter);
+        drawFitted(painter, pane.area.center().x(), pane.area.center().y(), loaded ? loaded->trouble : tr("opening"),
+                   pane.area.width() - px(16), m_look, 16, false, Qt::white, Qt::AlignHCenter);
     }
     double crossings = 0;
     int lines = 0;
@@ -259,7 +258,7 @@ void CountPage::drawHints(QPainter& painter) {
         m_draft ? tr("Enter count   click adds or takes away   ← → crossing   Space weight   Del away   ↑ ↓ move   Esc "
                      "drop")
                 : tr("Enter next line   drag own line   PgUp PgDn zoom   arrows pan   Esc back");
-    drawText(painter, 0, height() - px(10), elided(hints, m_look.font(16), width()), m_look.font(16), palette().muted);
+    drawFitted(painter, 0, height() - px(10), hints, width(), m_look, 16, false, palette().muted);
 }
 
 void CountPage::paintAll(QPainter& painter) {
@@ -271,15 +270,12 @@ void CountPage::paintAll(QPainter& painter) {
     if (own == nullptr) {
         drawText(painter, 0, px(60), tr("No photo of %1 broken").arg(QString::fromStdString(blade->mark)),
                  m_look.font(28, true), p.ink);
-        int y = px(110);
-        for (const QString& line :
-             {tr("Break a fully hardened, untempered coupon: grip and face shield, pieces fly."),
-              tr("Photograph the fracture straight on, a rule or known length in the picture,"),
-              tr("closer than 2 µm per pixel to see grain as fine as 8: through a microscope or macro lens."),
-              tr("Enter, N or a drop on the window takes the photo in; it is kept as it is.")}) {
-            drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
-            y += px(34);
-        }
+        drawParagraphs(painter, 0, px(110), width(),
+                       {tr("Break a fully hardened, untempered coupon: grip and face shield, pieces fly."),
+                        tr("Photograph the fracture straight on, a rule or known length in the picture,"),
+                        tr("closer than 2 µm per pixel to see grain as fine as 8: through a microscope or macro lens."),
+                        tr("Enter, N or a drop on the window takes the photo in; it is kept as it is.")},
+                       px(12), m_look, 18, p.ink);
         return;
     }
     if (m_scale <= 0) fit();
@@ -292,7 +288,7 @@ void CountPage::paintAll(QPainter& painter) {
                                  ? tr("G %1 ± %2").arg(words::tenths(reading->g), plusMinus(*reading))
                                  : tr("next line: %1").arg(words::zoneText(m_zone));
     const int nameRoom = count > 1 ? thumbnail(0).left() - px(12) : width() - m_look.width(measured, 20, true) - px(20);
-    drawText(painter, 0, px(26), elided(name, m_look.font(18), nameRoom), m_look.font(18), p.muted);
+    drawFitted(painter, 0, px(26), name, nameRoom, m_look, 18, false, p.muted);
     if (count > 1) drawThumbnails(painter);
     drawText(painter, width(), px(26), measured, m_look.font(20, true), p.ink, Qt::AlignRight);
     for (const Pane& pane : panes()) drawPane(painter, pane);

@@ -70,13 +70,10 @@ void CouponPage::paintEvent(QPaintEvent*) {
     if (!m_document.hasBatch()) return;
     if (m_study.coupons.empty()) {
         drawText(painter, 0, px(60), tr("No coupon was counted yet"), m_look.font(28, true), p.ink);
-        int y = px(110);
-        for (const QString& line :
-             {tr("Break coupons that soaked for different times, and count them on page 1."),
-              tr("Five of them, in order of their soak, can show whether the grain follows it.")}) {
-            drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
-            y += px(34);
-        }
+        drawParagraphs(painter, 0, px(110), width(),
+                       {tr("Break coupons that soaked for different times, and count them on page 1."),
+                        tr("Five of them, in order of their soak, can show whether the grain follows it.")},
+                       px(12), m_look, 18, p.ink);
         return;
     }
     const Batch& batch = m_document.batch();

@@ -88,11 +88,10 @@ void RatePage::paintEvent(QPaintEvent*) {
         std::max(static_cast<double>(top.width()) / own->width, static_cast<double>(top.height()) / own->height);
     const PhotoView view{{own->width / 2.0, own->height / 2.0}, scale};
     const auto loaded = m_photos.photo(own->sha256);
-    drawText(painter, 0, px(20),
-             elided(running() ? tr("%1: which below is nearer?").arg(QString::fromStdString(own->name))
-                              : QString::fromStdString(own->name),
-                    m_look.font(18, true), width()),
-             m_look.font(18, true), p.ink);
+    drawFitted(painter, 0, px(20),
+               running() ? tr("%1: which below is nearer?").arg(QString::fromStdString(own->name))
+                         : QString::fromStdString(own->name),
+               width(), m_look, 18, true, p.ink);
     drawPhoto(painter, top, view, loaded ? loaded->levels : PhotoLevels{});
     const QRect left(0, top.bottom() + px(20), (width() - gap) / 2, half);
     const QRect right = left.translated(left.width() + gap, 0);
@@ -115,7 +114,7 @@ void RatePage::paintEvent(QPaintEvent*) {
          {tr("Two drawn fractures, unnumbered, at the photo's scale:"), tr("which is nearer, or does it lie between?"),
           tr("Three or four answers find the rating; then once more"),
           tr("with others. What does not repeat does not count.")}) {
-        drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
+        drawFitted(painter, 0, y, line, width(), m_look, 18, false, p.ink);
         y += px(32);
     }
     for (const FractureRating& rating : own->ratings) {

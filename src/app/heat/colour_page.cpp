@@ -144,8 +144,8 @@ void ColourPage::paintEvent(QPaintEvent*) {
                                 note.torch ? tr(" (torch)") : QString());
         }
         if (chosen) fillLine(painter, qRound(body.right()) + px(10), qRound(y) - px(14), px(4), px(28), p.primary);
-        drawText(painter, body.right() + px(20), y + px(6), elided(text, m_look.font(16, chosen), px(212)),
-                 m_look.font(16, chosen), chosen ? p.primary : p.ink);
+        drawFitted(painter, body.right() + px(20), y + px(6), text, px(212), m_look, 16, chosen,
+                   chosen ? p.primary : p.ink);
     }
 }
 

@@ -89,8 +89,7 @@ void DayPage::paintEvent(QPaintEvent*) {
         if (y > this->height() - px(6)) break;
         drawText(painter, 0, y, event.due ? tr("now") : DayClock::clockText(event.at_ms), m_look.font(18, true),
                  event.due ? p.borderline : p.ink);
-        drawText(painter, px(84), y, elided(m_clock.textOf(event), m_look.font(18), width() - px(88)), m_look.font(18),
-                 p.ink);
+        drawFitted(painter, px(84), y, m_clock.textOf(event), width() - px(88), m_look, 18, false, p.ink);
     }
 }
 

@@ -222,16 +222,14 @@ void LadderPage::paintEvent(QPaintEvent*) {
     const QString blind = whyBlind();
     if (!blind.isEmpty()) {
         drawText(painter, ladder + px(16), px(90), tr("Nothing can be foretold:"), m_look.font(18, true), p.ink);
-        drawText(painter, ladder + px(16), px(118), elided(blind, m_look.font(16), width() - ladder - px(16)),
-                 m_look.font(16), p.ink);
+        drawParagraphs(painter, ladder + px(16), px(118), width() - ladder - px(16), {blind}, 0, m_look, 16, p.ink);
         return;
     }
     const QString head = tr("%1: %2 readings of the shop, %3 of this batch")
                              .arg(QString::fromStdString(m_grade->name))
                              .arg(m_document.batch().temper_history.size())
                              .arg(temperObservations(m_document.batch(), m_document.tables()).size());
-    drawText(painter, width(), px(20), elided(head, m_look.font(14), width() - px(140)), m_look.font(14), p.muted,
-             Qt::AlignRight);
+    drawFitted(painter, width(), px(20), head, width() - px(140), m_look, 14, false, p.muted, Qt::AlignRight);
     drawTemperChart(painter, chartArea(), chart(), m_look);
 }
 

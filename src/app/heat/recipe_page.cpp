@@ -103,10 +103,8 @@ void RecipePage::paintEvent(QPaintEvent*) {
         }
         return;
     }
-    drawText(painter, 0, px(22),
-             elided(tr("%1, version %2").arg(QString::fromStdString(r->name)).arg(r->version), m_look.font(20, true),
-                    width() * 6 / 10),
-             m_look.font(20, true), p.ink);
+    drawFitted(painter, 0, px(22), tr("%1, version %2").arg(QString::fromStdString(r->name)).arg(r->version),
+               width() * 6 / 10, m_look, 20, true, p.ink);
     drawText(painter, width(), px(22), QString::fromStdString(r->grade), m_look.font(16), p.muted, Qt::AlignRight);
     drawRecipe(painter, lineArea(), line(), m_look);
 }

@@ -185,21 +185,16 @@ void SoakPage::paintEvent(QPaintEvent*) {
                                 tr("I  or drop: the oven's trace, a CSV of time and temperature"),
                                 tr("The load as one note: when nobody clocks each blade"),
                                 tr("Then one key for each blade as it goes in, leaves, and is in the quench.")};
-        int y = px(104);
-        for (const QString& line : lines) {
-            drawText(painter, 0, y, elided(line, m_look.font(18), width()), m_look.font(18), p.ink);
-            y += px(34);
-        }
+        drawParagraphs(painter, 0, px(104), width(), lines, px(12), m_look, 18, p.ink);
         return;
     }
     QString head = tr("%1, set %2").arg(QString::fromStdString(r->oven), words::degrees(r->set_c));
     if (!r->medium.empty()) head += QStringLiteral(", ") + QString::fromStdString(r->medium);
-    drawText(painter, 0, px(18), elided(head, m_look.font(18, true), width() * 6 / 10), m_look.font(18, true), p.ink);
+    drawFitted(painter, 0, px(18), head, width() * 6 / 10, m_look, 18, true, p.ink);
     QString right = r->trace ? QString::fromStdString(r->trace_name) : tr("no trace: I");
     if (m_oven.connected())
         right = m_oven.now() ? tr("oven now %1").arg(words::degrees(*m_oven.now())) : m_oven.stateText();
-    drawText(painter, width(), px(18), elided(right, m_look.font(16), width() * 4 / 10), m_look.font(16), p.muted,
-             Qt::AlignRight);
+    drawFitted(painter, width(), px(18), right, width() * 4 / 10, m_look, 16, false, p.muted, Qt::AlignRight);
     drawSoakChart(painter, chartArea(), chart(), m_look);
 }
 

@@ -39,9 +39,8 @@ public:
             drawVerdictGlyph(*painter, r.left() + px(6), r.top() + px(18), px(20), verdict->state, m_look, p.panel);
             const QString text = index.data().toString();
             const bool judged = verdict->state == State::borderline || verdict->state == State::fail;
-            drawText(*painter, r.left() + px(32), r.top() + px(34),
-                     elided(text, m_look.font(16, judged), r.width() - px(34)), m_look.font(16, judged),
-                     p.number(verdict->state));
+            drawFitted(*painter, r.left() + px(32), r.top() + px(34), text, r.width() - px(34), m_look, 16, judged,
+                       p.number(verdict->state));
         }
         if (current) {
             painter->setRenderHint(QPainter::Antialiasing, false);

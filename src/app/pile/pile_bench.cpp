@@ -72,8 +72,8 @@ public:
         }
         const int room = r.right() - left - px(4);
         drawText(*painter, left, r.top() + px(29), elided(index.data().toString(), font, room), font, ink);
-        drawText(*painter, r.left() + px(10), r.top() + px(50),
-                 elided(below(row, index.column()), m_look.font(14), r.width() - px(14)), m_look.font(14), p.muted);
+        drawFitted(*painter, r.left() + px(10), r.top() + px(50), below(row, index.column()), r.width() - px(14),
+                   m_look, 14, false, p.muted);
     }
 
 private:

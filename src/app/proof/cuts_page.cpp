@@ -150,7 +150,7 @@ void CutsPage::paintEvent(QPaintEvent*) {
         y += px(26);
         if (y > height()) break;
         drawToneGlyph(painter, 0, y - px(14), px(16), Tone::caution, m_look, p.panel);
-        drawText(painter, px(26), y, elided(difference, m_look.font(16), width() - px(30)), m_look.font(16), p.ink);
+        drawFitted(painter, px(26), y, difference, width() - px(30), m_look, 16, false, p.ink);
     }
 }
 

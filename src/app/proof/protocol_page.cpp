@@ -81,9 +81,8 @@ void ProtocolPage::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.panel);
     const Listed* one = chosen();
     if (one == nullptr) return;
-    drawText(painter, 0, px(28),
-             elided(QString::fromStdString(one->protocol.name), m_look.font(24, true), width() - px(170)),
-             m_look.font(24, true), p.ink);
+    drawFitted(painter, 0, px(28), QString::fromStdString(one->protocol.name), width() - px(170), m_look, 24, true,
+               p.ink);
     drawText(painter, width(), px(28),
              tr("%1 of %2, %3").arg(m_index + 1).arg(m_protocols.size()).arg(one->own ? tr("own") : tr("shipped")),
              m_look.font(16), p.muted, Qt::AlignRight);
@@ -98,10 +97,12 @@ void ProtocolPage::paintStep(QPainter& painter, const QRect& row, int i) const {
     painter.fillRect(row.left(), row.bottom(), row.width(), 1, p.hair);
     const int first = row.top() + px(26);
     drawText(painter, px(30), first, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
-    drawText(painter, px(44), first, elided(QString::fromStdString(step.name), m_look.font(18, true), px(210)),
-             m_look.font(18, true), current ? p.primary : p.ink);
-    drawText(painter, px(262), first, elided(QString::fromStdString(step.on), m_look.font(16), row.width() - px(430)),
-             m_look.font(16), p.ink);
+    drawFitted(painter, px(44), first, QString::fromStdString(step.name), px(210), m_look, 18, true,
+               current ? p.primary : p.ink);
+    // The form of a step tells these whole.
+    drawText(painter, px(262), first,
+             shortened(QString::fromStdString(step.on), m_look.font(16), row.width() - px(430)), m_look.font(16),
+             p.ink);
     QStringList right{kindName(step.kind)};
     if (step.least) right << tr("≥ %1").arg(*step.least);
     if (step.most) right << tr("≤ %1").arg(*step.most);
@@ -115,7 +116,8 @@ void ProtocolPage::paintStep(QPainter& painter, const QRect& row, int i) const {
     if (!step.caution.empty()) notes << tr("caution: %1").arg(QString::fromStdString(step.caution));
     if (!step.note.empty()) notes << QString::fromStdString(step.note);
     drawText(painter, px(44), row.top() + px(48),
-             elided(notes.join(QStringLiteral(", ")), m_look.font(14), row.width() - px(50)), m_look.font(14), p.muted);
+             shortened(notes.join(QStringLiteral(", ")), m_look.font(14), row.width() - px(50)), m_look.font(14),
+             p.muted);
 }
 
 ColumnContent ProtocolPage::content() const {

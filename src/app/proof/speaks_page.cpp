@@ -38,9 +38,8 @@ public:
         const auto state = m_model.state(index);
         if (state) drawVerdictGlyph(*painter, r.left(), middle - m_look.px(10), m_look.px(20), *state, m_look, ground);
         const int left = state ? m_look.px(28) : 0;
-        drawText(*painter, r.left() + left, middle + m_look.px(6),
-                 elided(index.data().toString(), m_look.font(16), r.width() - left - m_look.px(6)), m_look.font(16),
-                 state ? p.ink : p.muted);
+        drawFitted(*painter, r.left() + left, middle + m_look.px(6), index.data().toString(),
+                   r.width() - left - m_look.px(6), m_look, 16, false, state ? p.ink : p.muted);
     }
 
 private:
@@ -179,11 +178,9 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
         const int room = m_table->columnWidth(static_cast<int>(i)) - px(8);
         if (x < m_table->x() || x + room > width()) continue;
         const bool chosen = static_cast<int>(i) == m_piece;
-        drawText(painter, x, px(22),
-                 elided(QString::fromStdString(batch.blades[ended[i].blade].mark), m_look.font(18, true), room),
-                 m_look.font(18, true), chosen ? p.primary : p.ink);
-        drawText(painter, x, px(44), elided(QString::fromStdString(ended[i].name()), m_look.font(14), room),
-                 m_look.font(14), p.muted);
+        drawFitted(painter, x, px(22), QString::fromStdString(batch.blades[ended[i].blade].mark), room, m_look, 18,
+                   true, chosen ? p.primary : p.ink);
+        drawFitted(painter, x, px(44), QString::fromStdString(ended[i].name()), room, m_look, 14, false, p.muted);
         drawText(painter, x, px(64), ended[i].passed ? tr("passed") : tr("failed"), m_look.font(14, true),
                  ended[i].passed ? p.pass : p.fail);
         if (chosen) painter.fillRect(x, px(72), room - px(4), px(4), p.primary);
@@ -195,10 +192,9 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
         const int top = m_table->y() + y;
         if (current) painter.fillRect(0, top, m_table->x(), px(rowHeight), p.paper);
         painter.fillRect(0, top + px(rowHeight) - 1, m_table->x(), 1, p.hair);
-        drawText(painter, px(6), top + px(rowHeight) / 2 + px(6),
-                 elided(QString::fromStdString(batch.blades[static_cast<std::size_t>(b)].mark),
-                        m_look.font(18, current), px(markWidth - 10)),
-                 m_look.font(18, current), current ? p.primary : p.ink);
+        drawFitted(painter, px(6), top + px(rowHeight) / 2 + px(6),
+                   QString::fromStdString(batch.blades[static_cast<std::size_t>(b)].mark), px(markWidth - 10), m_look,
+                   18, current, current ? p.primary : p.ink);
     }
     const auto& piece = ended[static_cast<std::size_t>(m_piece)];
     const auto blade = static_cast<std::size_t>(m_document.bladeIndex());
@@ -216,8 +212,7 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
     for (const Difference& difference : speech.differences) {
         y += px(30);
         drawToneGlyph(painter, 0, y - px(15), px(18), difference.known ? Tone::caution : Tone::unseen, m_look, p.panel);
-        drawText(painter, px(28), y, elided(words::differenceText(difference), m_look.font(18), width() - px(30)),
-                 m_look.font(18), p.ink);
+        drawFitted(painter, px(28), y, words::differenceText(difference), width() - px(30), m_look, 18, false, p.ink);
     }
 }
 

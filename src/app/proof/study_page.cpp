@@ -288,8 +288,7 @@ void StudyPage::paintEvent(QPaintEvent*) {
         return;
     }
     const int count = static_cast<int>(m_document.state().shop().studies.size());
-    drawText(painter, 0, px(26), elided(QString::fromStdString(one->name), m_look.font(24, true), width() - px(160)),
-             m_look.font(24, true), p.ink);
+    drawFitted(painter, 0, px(26), QString::fromStdString(one->name), width() - px(160), m_look, 24, true, p.ink);
     drawText(painter, width(), px(26), tr("study %1 of %2").arg(std::clamp(m_index, 0, count - 1) + 1).arg(count),
              m_look.font(16), p.muted, Qt::AlignRight);
     const int pieces = static_cast<int>(m_pieces.size());
@@ -298,12 +297,10 @@ void StudyPage::paintEvent(QPaintEvent*) {
     const int column = (width() - left) / pieces;
     for (int i = 0; i < pieces; ++i) {
         const PieceFacts& facts = m_pieces[static_cast<std::size_t>(i)].facts;
-        drawText(painter, left + column * i, px(60),
-                 elided(QString::fromStdString(facts.mark), m_look.font(20, true), column - px(8)),
-                 m_look.font(20, true), p.ink);
-        drawText(painter, left + column * i, px(80),
-                 elided(QString::fromStdString(facts.batch), m_look.font(14), column - px(8)), m_look.font(14),
-                 p.muted);
+        drawFitted(painter, left + column * i, px(60), QString::fromStdString(facts.mark), column - px(8), m_look, 20,
+                   true, p.ink);
+        drawFitted(painter, left + column * i, px(80), QString::fromStdString(facts.batch), column - px(8), m_look, 14,
+                   false, p.muted);
     }
     int y = px(92);
     const int row = px(34);
@@ -316,15 +313,14 @@ void StudyPage::paintEvent(QPaintEvent*) {
         const bool isFactor = first && traitNamed(one->factor);
         first = false;
         if (one_row.differs) drawToneGlyph(painter, 0, y + row / 2 - px(8), px(16), Tone::caution, m_look, p.panel);
-        drawText(painter, one_row.differs ? px(22) : 0, y + row / 2 + px(6),
-                 elided(one_row.name, m_look.font(16, isFactor), left - px(28)), m_look.font(16, isFactor),
-                 isFactor          ? p.primary
-                 : one_row.differs ? p.ink
-                                   : p.muted);
+        drawFitted(painter, one_row.differs ? px(22) : 0, y + row / 2 + px(6), one_row.name, left - px(28), m_look, 16,
+                   isFactor,
+                   isFactor          ? p.primary
+                   : one_row.differs ? p.ink
+                                     : p.muted);
         for (int i = 0; i < pieces && i < one_row.cells.size(); ++i)
-            drawText(painter, left + column * i, y + row / 2 + px(6),
-                     elided(one_row.cells[i], m_look.font(16, isFactor), column - px(10)), m_look.font(16, isFactor),
-                     p.ink);
+            drawFitted(painter, left + column * i, y + row / 2 + px(6), one_row.cells[i], column - px(10), m_look, 16,
+                       isFactor, p.ink);
         y += row;
         painter.fillRect(0, y - 1, width(), 1, p.hair);
     }

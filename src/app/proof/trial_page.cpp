@@ -339,13 +339,11 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
         drawText(painter, 0, px(340), tr("Local rules and the maker's manual come first."), m_look.font(18), p.muted);
     } else {
         const int countRoom = step.kind == StepKind::count || step.kind == StepKind::cuts || now.timer ? px(380) : 0;
-        drawText(painter, 0, px(140),
-                 elided(QString::fromStdString(step.name), m_look.font(72, true), width() - countRoom),
-                 m_look.font(72, true), p.ink);
-        drawText(painter, 0, px(200), elided(QString::fromStdString(step.on), m_look.font(36), width() - countRoom),
-                 m_look.font(36), p.ink);
-        drawText(painter, 0, px(244), elided(QString::fromStdString(step.note), m_look.font(20), width() - countRoom),
-                 m_look.font(20), p.muted);
+        drawFitted(painter, 0, px(140), QString::fromStdString(step.name), width() - countRoom, m_look, 72, true,
+                   p.ink);
+        drawFitted(painter, 0, px(200), QString::fromStdString(step.on), width() - countRoom, m_look, 36, false, p.ink);
+        drawFitted(painter, 0, px(244), QString::fromStdString(step.note), width() - countRoom, m_look, 20, false,
+                   p.muted);
         const QString limit = limitText(step);
         drawText(painter, 0, px(288), limit, m_look.font(28, true), p.ink);
         if (now.timer && step.hold_s) {
@@ -431,18 +429,15 @@ void TrialPage::paintStep(QPainter& painter, const QRect& row, const Trial& tria
     drawVerdictGlyph(painter, row.left() + px(40), row.center().y() - px(9), px(18), glyphOf(done), m_look,
                      current ? p.paper : p.panel, current);
     const int nameWidth = std::min(px(200), row.width() / 3);
-    drawText(painter, row.left() + px(72), base,
-             elided(QString::fromStdString(step.name), m_look.font(18, true), nameWidth - px(10)),
-             m_look.font(18, true), current ? p.primary : p.ink);
+    drawFitted(painter, row.left() + px(72), base, QString::fromStdString(step.name), nameWidth - px(10), m_look, 18,
+               true, current ? p.primary : p.ink);
     const QString result = resultText(step, done);
     const QString right = result.isEmpty() ? limitText(step) : result;
     drawText(painter, row.right() - px(4), base, right, m_look.font(16, !result.isEmpty()),
              result.isEmpty() ? p.muted : p.ink, Qt::AlignRight);
     const int from = row.left() + px(72) + nameWidth;
-    drawText(painter, from, base,
-             elided(QString::fromStdString(step.on), m_look.font(16),
-                    row.right() - px(20) - m_look.width(right, 16, true) - from),
-             m_look.font(16), p.muted);
+    drawFitted(painter, from, base, QString::fromStdString(step.on),
+               row.right() - px(20) - m_look.width(right, 16, true) - from, m_look, 16, false, p.muted);
 }
 
 void TrialPage::paintList(QPainter& painter) {
@@ -462,9 +457,8 @@ void TrialPage::paintList(QPainter& painter) {
         return;
     }
     const TrialProgress progress = progressOf(*last);
-    drawText(painter, 0, px(30),
-             elided(QString::fromStdString(last->protocol.name), m_look.font(24, true), width() - px(120)),
-             m_look.font(24, true), p.ink);
+    drawFitted(painter, 0, px(30), QString::fromStdString(last->protocol.name), width() - px(120), m_look, 24, true,
+               p.ink);
     const bool measured = last->protocol.onlyMeasures() && progress.outcome == TrialOutcome::passed;
     drawText(painter, width(), px(30), measured ? tr("measured") : outcomeText(progress.outcome), m_look.font(20, true),
              progress.outcome == TrialOutcome::failed   ? p.fail

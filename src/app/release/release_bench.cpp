@@ -128,8 +128,8 @@ void ReleaseBench::drawRow(QPainter& painter, const QRect& at, int blade) const 
     // What is only suggested is not bold: nobody has decided it.
     drawText(painter, at.left(), at.top() + px(25), word, m_look.font(18, decided || answer.out),
              chosen ? p.primary : p.ink);
-    drawText(painter, at.left(), at.top() + px(46), elided(reason, m_look.font(16), right - at.left() - gates - px(12)),
-             m_look.font(16), !decided && answer.signature != nullptr ? p.borderline : p.muted);
+    drawFitted(painter, at.left(), at.top() + px(46), reason, right - at.left() - gates - px(12), m_look, 16, false,
+               !decided && answer.signature != nullptr ? p.borderline : p.muted);
     for (std::size_t g = 0; g < shownGates.size(); ++g) {
         const Verdict* verdict = m_document.verdict(blade, shownGates[g]);
         if (verdict == nullptr) continue;
@@ -149,14 +149,12 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
     };
     const int y = area.top();
     if (!batch.planOf(Gate::temper).required || m_sample.unread.empty()) {
-        drawText(painter, area.left(), y + px(30), elided(whatIsLeft(), m_look.font(18), area.width()), m_look.font(18),
-                 p.ink);
+        drawFitted(painter, area.left(), y + px(30), whatIsLeft(), area.width(), m_look, 18, false, p.ink);
         drawText(painter, area.left(), y + px(58), tr("Signing writes what it rests on."), m_look.font(16), p.muted);
         return;
     }
-    drawText(painter, area.left(), y + px(26),
-             elided(tr("Not read: %1").arg(marks(m_sample.unread)), m_look.font(18, true), area.width()),
-             m_look.font(18, true), p.ink);
+    drawFitted(painter, area.left(), y + px(26), tr("Not read: %1").arg(marks(m_sample.unread)), area.width(), m_look,
+               18, true, p.ink);
     if (m_sample.chance) {
         const QString chance = words::percent(m_sample.chance->all);
         drawText(painter, area.left(), y + px(72), chance, m_look.font(40, true), p.ink);
@@ -170,9 +168,8 @@ void ReleaseBench::drawSample(QPainter& painter, const QRect& area) const {
                      : tr("a sample has to be declared; else each is read"),
                  m_look.font(16), p.muted);
     } else {
-        drawText(painter, area.left(), y + px(58),
-                 elided(tr("A sample is fair with: %1").arg(marks(m_sample.next)), m_look.font(18), area.width()),
-                 m_look.font(18), p.ink);
+        drawFitted(painter, area.left(), y + px(58), tr("A sample is fair with: %1").arg(marks(m_sample.next)),
+                   area.width(), m_look, 18, false, p.ink);
         drawText(painter, area.left(), y + px(82), tr("first and last out, and between; three at least, five are fair"),
                  m_look.font(16), p.muted);
     }

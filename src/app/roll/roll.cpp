@@ -21,6 +21,8 @@ constexpr int stripWidth = 136;
 constexpr int rollHeadHeight = 48;
 constexpr int rollFootHeight = 112;
 constexpr int rollRowHeight = 56;
+constexpr int rollWidth = 328;
+constexpr int narrowWidth = 148;
 
 std::optional<double> meanAt(const Blade& blade, Gate gate, int temper) {
     std::vector<double> values;
@@ -82,7 +84,7 @@ public:
     RollDelegate(const RollModel& model, const Look& look, QObject* parent)
         : QStyledItemDelegate(parent), m_model(model), m_look(look) {}
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
-        return {m_look.px(328), m_look.px(rollRowHeight)};
+        return {m_look.px(narrowWidth), m_look.px(rollRowHeight)};
     }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Palette& p = m_look.palette;
@@ -94,8 +96,9 @@ public:
         painter->save();
         painter->translate(r.topLeft());
         painter->fillRect(0, 0, r.width(), r.height(), background);
+        const bool narrow = r.width() < px(stripLeft + stripWidth);
         const auto [from, to] = windowSpan(m_model.axis(), row.window, px(stripLeft), px(stripWidth));
-        if (row.window.low || row.window.high) painter->fillRect(from, 0, to - from, r.height(), p.window);
+        if (!narrow && (row.window.low || row.window.high)) painter->fillRect(from, 0, to - from, r.height(), p.window);
         painter->fillRect(0, r.height() - 1, r.width(), 1, p.hair);
         if (active)
             painter->fillRect(0, 0, px(4), r.height(), p.primary);
@@ -103,12 +106,11 @@ public:
             painter->fillRect(r.width() - 1, 0, 1, r.height(), p.hair);
         const bool calling = active && row.state == State::notYet;
         drawVerdictGlyph(*painter, px(16), px(18), px(20), row.state, m_look, background, calling);
-        drawText(*painter, px(48), px(25), elided(row.mark, m_look.font(18, true), px(76)), m_look.font(18, true),
-                 p.ink);
-        drawText(*painter, px(48), px(45), elided(row.word, m_look.font(14, calling), px(78)), m_look.font(14, calling),
-                 calling ? p.primary : p.muted);
-        drawStrip(*painter, px(stripLeft), px(stripWidth), px(44), m_model.axis(), row.strip, m_look);
-        if (row.strip.mean) {
+        const int markSize = fittingSize(m_look, row.mark, 18, 12, px(76), true);
+        drawFitted(*painter, px(48), px(25), row.mark, px(76), m_look, markSize, true, p.ink);
+        drawFitted(*painter, px(48), px(45), row.word, px(78), m_look, 14, calling, calling ? p.primary : p.muted);
+        if (!narrow) drawStrip(*painter, px(stripLeft), px(stripWidth), px(44), m_model.axis(), row.strip, m_look);
+        if (!narrow && row.strip.mean) {
             const QString value = words::hardness(*row.strip.mean);
             drawText(*painter, px(316), px(36), value, m_look.font(20, row.complete),
                      row.complete ? p.number(row.strip.state) : p.muted, Qt::AlignRight);
@@ -212,14 +214,14 @@ int RollModel::count(State state) const {
 Roll::Roll(Document& document, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_look(look), m_model(new RollModel(document, this)),
       m_list(new RollList(this)) {
-    setFixedWidth(look.px(328));
+    setFixedWidth(look.px(rollWidth));
     m_list->setObjectName(QStringLiteral("roll"));
     m_list->setAccessibleName(tr("Blades of the batch"));
     m_list->setModel(m_model);
     m_list->setItemDelegate(new RollDelegate(*m_model, look, this));
     m_list->setFrameShape(QFrame::NoFrame);
     m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    m_list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    m_list->setVerticalScrollMode(QAbstractItemView::ScrollPerItem); // no half rows at the top
     m_list->setSelectionMode(QAbstractItemView::SingleSelection);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look.px(rollHeadHeight), 0, look.px(rollFootHeight));
@@ -240,6 +242,11 @@ void Roll::refresh(std::optional<Gate> gate) {
     update();
 }
 
+void Roll::setNarrow(bool narrow) {
+    m_narrow = narrow;
+    setFixedWidth(m_look.px(narrow ? narrowWidth : rollWidth));
+}
+
 void Roll::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = m_look.palette;
@@ -247,8 +254,10 @@ void Roll::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.paper);
     painter.fillRect(width() - 1, 0, 1, height(), p.hair);
     drawText(painter, px(16), px(34), m_gate ? words::gateName(*m_gate) : tr("So far"), m_look.font(16, true), p.ink);
-    drawText(painter, px(316), px(34), QStringLiteral("HRC"), m_look.font(14), p.muted, Qt::AlignRight);
-    drawStripAxis(painter, px(stripLeft), px(stripWidth), px(rollHeadHeight) - 1, m_model->axis(), m_look);
+    if (!m_narrow) {
+        drawText(painter, px(316), px(34), QStringLiteral("HRC"), m_look.font(14), p.muted, Qt::AlignRight);
+        drawStripAxis(painter, px(stripLeft), px(stripWidth), px(rollHeadHeight) - 1, m_model->axis(), m_look);
+    }
     painter.fillRect(0, px(rollHeadHeight) - 1, width(), 1, p.line);
     // Below the last row the window goes on to the foot.
     paintFoot(painter, height() - px(rollFootHeight));
@@ -260,18 +269,24 @@ void Roll::paintFoot(QPainter& painter, int top) const {
     painter.fillRect(0, top, width(), 1, p.line);
     const int asked = m_model->rowCount() - m_model->count(State::excused);
     const int answered = asked - m_model->count(State::notYet);
-    drawText(painter, px(16), top + px(26), tr("%1 of %2 answered").arg(answered).arg(asked), m_look.font(18, true),
-             p.ink);
+    const QString all =
+        m_narrow ? tr("%1 of %2").arg(answered).arg(asked) : tr("%1 of %2 answered").arg(answered).arg(asked);
+    drawText(painter, px(16), top + px(26), all, m_look.font(18, true), p.ink);
     constexpr std::array<State, 5> order{State::pass, State::fail, State::excused, State::borderline, State::notYet};
     for (std::size_t i = 0; i < order.size(); ++i) {
-        const int x = px(i < 3 ? 16 : 178);
+        const int x = px(i < 3 ? 16 : m_narrow ? 84 : 178);
         const int y = top + px(50 + static_cast<int>(i % 3) * 24);
         const int n = m_model->count(order[i]);
         drawVerdictGlyph(painter, x, y - px(13), px(16), order[i], m_look, p.paper);
-        drawText(painter, x + px(28), y, words::stateName(order[i]), m_look.font(16), n > 0 ? p.ink : p.muted);
-        drawText(painter, x + px(i < 3 ? 128 : 138), y, QString::number(n), m_look.font(16, n > 0),
-                 n > 0 ? p.ink : p.muted, Qt::AlignRight);
+        if (!m_narrow)
+            drawText(painter, x + px(28), y, words::stateName(order[i]), m_look.font(16), n > 0 ? p.ink : p.muted);
+        drawText(painter,
+                 x + px(m_narrow ? 46
+                        : i < 3  ? 128
+                                 : 138),
+                 y, QString::number(n), m_look.font(16, n > 0), n > 0 ? p.ink : p.muted, Qt::AlignRight);
     }
+    if (m_narrow) return;
     const int y = top + px(98);
     painter.fillRect(px(184), y - px(12), 3, px(14), p.earlier);
     drawText(painter, px(194), y, tr("earlier"), m_look.font(14), p.muted);

@@ -53,6 +53,8 @@ public:
     /// gate none: the overview is open.
     void refresh(std::optional<Gate> gate);
     const RollModel& model() const { return *m_model; }
+    /// On a small screen marks and verdicts alone.
+    void setNarrow(bool narrow);
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -66,6 +68,7 @@ private:
     QListView* m_list;
     std::optional<Gate> m_gate;
     bool m_refreshing = false;
+    bool m_narrow = false;
 };
 
 } // namespace rollcall

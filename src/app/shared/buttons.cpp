@@ -113,6 +113,10 @@ QSize SideButton::sizeHint() const {
     return {m_look.width(text(), 16) + m_look.px(26) + key, m_look.px(40)};
 }
 
+int SideButton::leastWidth() const {
+    return m_look.width(text(), 16) + m_look.px(26);
+}
+
 void SideButton::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = m_look.palette;
@@ -121,11 +125,12 @@ void SideButton::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     const QColor color = isEnabled() && m_ready ? p.ink : p.muted;
-    const int keyWidth = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
-    if (!m_key.isEmpty()) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
+    const bool withKey = !m_key.isEmpty() && width() >= sizeHint().width(); // the text comes first
+    const int keyWidth = withKey ? keyCapWidth(m_key, m_look) : 0;
+    if (withKey) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
     const int pad = m_look.px(12);
-    drawText(painter, pad, height() / 2.0 + m_look.px(6), elided(text(), m_look.font(16), width() - keyWidth - 2 * pad),
-             m_look.font(16), color);
+    drawFitted(painter, pad, height() / 2.0 + m_look.px(6), text(), width() - keyWidth - 2 * pad, m_look, 16, false,
+               color);
     paintFocus(painter, *this, m_look);
 }
 
@@ -151,9 +156,8 @@ void RowButton::paintEvent(QPaintEvent*) {
     if (!m_key.isEmpty()) drawKeyCap(painter, m_look.px(14), first - m_look.px(6), m_key, m_look, p.muted);
     const int left = m_look.px(64);
     const int room = width() - left - m_look.px(12);
-    drawText(painter, left, first, elided(text(), m_look.font(18, hasFocus()), room), m_look.font(18, hasFocus()),
-             isEnabled() ? p.ink : p.muted);
-    drawText(painter, left, m_look.px(46), elided(m_detail, m_look.font(16), room), m_look.font(16), p.muted);
+    drawFitted(painter, left, first, text(), room, m_look, 18, hasFocus(), isEnabled() ? p.ink : p.muted);
+    drawFitted(painter, left, m_look.px(46), m_detail, room, m_look, 16, false, p.muted);
 }
 
 } // namespace rollcall

@@ -41,6 +41,8 @@ public:
     /// Whether what it stands for can be done now; it is muted where it cannot, and says why when it is clicked.
     void setReady(bool ready);
     QSize sizeHint() const override;
+    /// The width at which its text is read whole, without its key.
+    int leastWidth() const;
 
 protected:
     void paintEvent(QPaintEvent*) override;

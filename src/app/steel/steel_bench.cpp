@@ -152,20 +152,19 @@ void SteelBench::paintEvent(QPaintEvent*) {
             ? tr("one shot, %1").arg(a->method == AnalysisMethod::xrf ? tr("XRF") : tr("spark OES"))
             : tr("%1 shots, %2").arg(a->shots).arg(a->method == AnalysisMethod::xrf ? tr("XRF") : tr("spark OES"));
     const int end = width() - px(36) - m_look.width(right, 16);
-    drawText(painter, px(24), px(34), elided(title, m_look.font(24, true), end - px(24)), m_look.font(24, true), p.ink);
+    drawFitted(painter, px(24), px(34), title, end - px(24), m_look, 24, true, p.ink);
     drawText(painter, width() - px(24), px(32), right, m_look.font(16), p.muted, Qt::AlignRight);
     if (!a->match) {
-        int y = px(104);
+        const int y = px(104);
         const QString head = a->measured.empty()
                                  ? tr("Nobody has looked yet")
                                  : tr("%1 is not in the library").arg(QString::fromStdString(m_document.claim().grade));
         drawText(painter, px(24), y, head, m_look.font(28, true), p.ink);
-        for (const QString& line : {tr("A shot as a file: element, percent, error; or drop it here"),
-                                    tr("Or type it: Cr 13.6; Mo 0.05; V <0.05"),
-                                    tr("Without an analyser: a spark beside a known bar, or a hardened coupon")}) {
-            y += px(38);
-            drawText(painter, px(24), y, elided(line, m_look.font(18), width() - px(48)), m_look.font(18), p.ink);
-        }
+        drawParagraphs(painter, px(24), y + px(38), width() - px(48),
+                       {tr("A shot as a file: element, percent, error; or drop it here"),
+                        tr("Or type it: Cr 13.6; Mo 0.05; V <0.05"),
+                        tr("Without an analyser: a spark beside a known bar, or a hardened coupon")},
+                       px(14), m_look, 18, p.ink);
         return;
     }
     const int bottom = height() - px(lowerHeight);
@@ -183,13 +182,12 @@ void SteelBench::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < alike.size(); ++i) {
         const bool taken = sameName(alike[i]->name, m_document.claim().grade);
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
-        drawText(painter, px(50), row, QString::fromStdString(alike[i]->name), m_look.font(18, true),
-                 taken ? p.primary : p.ink);
+        const QString beside = taken ? tr("taken for") : alike[i]->own ? tr("own") : QString();
+        drawFitted(painter, px(50), row, QString::fromStdString(alike[i]->name),
+                   middle - px(90 + 50 + 8) - m_look.width(beside, 14), m_look, 18, true, taken ? p.primary : p.ink);
         drawText(painter, middle - px(34), row, words::percent(shareOf(*a, *alike[i])), m_look.font(18, true), p.ink,
                  Qt::AlignRight);
-        drawText(painter, middle - px(90), row,
-                 taken ? tr("taken for") : QString::fromStdString(alike[i]->own ? "own" : ""), m_look.font(14), p.muted,
-                 Qt::AlignRight);
+        drawText(painter, middle - px(90), row, beside, m_look.font(14), p.muted, Qt::AlignRight);
         row += px(27);
     }
     if (alike.size() > 1) { // a bracket round those that cannot be told apart
@@ -197,10 +195,9 @@ void SteelBench::paintEvent(QPaintEvent*) {
         painter.fillRect(x, bottom + px(44), 2, row - bottom - px(60), p.ink);
         painter.fillRect(x - px(6), bottom + px(44), px(8), 2, p.ink);
         painter.fillRect(x - px(6), row - px(18), px(8), 2, p.ink);
-        drawText(painter, px(24), std::min(row + px(2), height() - px(8)),
-                 elided(tr("Not told apart. Another: %1").arg(words::percent(a->otherShare())), m_look.font(16),
-                        middle - px(40)),
-                 m_look.font(16), p.ink);
+        drawFitted(painter, px(24), std::min(row + px(2), height() - px(8)),
+                   tr("Not told apart. Another: %1").arg(words::percent(a->otherShare())), middle - px(40), m_look, 16,
+                   false, p.ink);
     }
     CouponRule coupon;
     coupon.grades = alike;

@@ -45,11 +45,10 @@ public:
         painter->fillRect(0, option.rect.height() - 1, option.rect.width(), 1, p.hair);
         if (active) painter->fillRect(0, 0, px(4), option.rect.height(), p.primary);
         drawVerdictGlyph(*painter, px(16), px(18), px(20), health.state, m_look, background);
-        drawText(*painter, px(48), px(25),
-                 elided(QString::fromStdString(m_model.tester(row).name), m_look.font(18, true), px(106)),
-                 m_look.font(18, true), p.ink);
-        drawText(*painter, px(48), px(45), elided(m_model.word(row), m_look.font(14, inUse), px(106)),
-                 m_look.font(14, inUse), inUse ? p.primary : p.muted);
+        drawFitted(*painter, px(48), px(25), QString::fromStdString(m_model.tester(row).name), px(106), m_look, 18,
+                   true, p.ink);
+        drawFitted(*painter, px(48), px(45), m_model.word(row), px(106), m_look, 14, inUse,
+                   inUse ? p.primary : p.muted);
         if (health.answer) {
             const double share = std::clamp(health.answer->error / health.answer->max_error, -1.6, 1.6);
             const QColor color = health.answer->ok ? (health.today ? p.ink : p.line) : p.fail;

@@ -373,8 +373,7 @@ void TestersBench::paintEvent(QPaintEvent*) {
     const QString right = m_list.model().word(m_list.current());
     const int left = px(48) + m_look.width(name, 36, true);
     const int end = width() - px(40) - m_look.width(right, 18, true);
-    drawText(painter, left, px(36), elided(parts.join(QStringLiteral(", ")), m_look.font(18), end - left),
-             m_look.font(18), p.muted);
+    drawFitted(painter, left, px(36), parts.join(QStringLiteral(", ")), end - left, m_look, 18, false, p.muted);
     drawText(painter, width() - px(24), px(36), right, m_look.font(18, true), p.ink, Qt::AlignRight);
     if (t->kind == TesterKind::files) {
         QStringList files;
@@ -487,8 +486,8 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
              tr("face %1, %2 apart").arg(words::length(b->diameter_mm, 0), words::length(b->spacing_mm)),
              m_look.font(16), p.muted, Qt::AlignRight);
     const QString certificate = certificateText(*b);
-    drawText(painter, width() - px(24), top + px(84), elided(certificate, m_look.font(16), (width() - left) * 2 / 3),
-             m_look.font(16), p.muted, Qt::AlignRight);
+    drawFitted(painter, width() - px(24), top + px(84), certificate, (width() - left) * 2 / 3, m_look, 16, false,
+               p.muted, Qt::AlignRight);
     if (!m_life) {
         drawText(painter, left, top + px(64), tr("No places: look at its face and spacing (K)"), m_look.font(16),
                  p.muted);

@@ -1,0 +1,141 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "demo/demo.h"
+#include "logbook/actions/blades.h"
+#include "tests/support/window_driver.h"
+
+#include <set>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// Every place of the demo, and of a logbook with long names and many blades, at the sizes a workshop's screen may have
+// and the sizes a text may have on it: nothing that decides is cut, and no text lies over another.
+class tst_Sizes : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir m_dir;
+    QString m_demo;
+
+    // Texts as they are drawn: where each stands, and which were cut.
+    struct Seen : TextWatcher {
+        struct Text {
+            QString text;
+            QRectF place;
+        };
+        std::vector<Text> texts;
+        QStringList cuts;
+        Seen() { watchText(this); }
+        ~Seen() override { watchText(nullptr); }
+        void drawn(const QString& text, const QRectF& place) override { texts.push_back({text, place}); }
+        void cut(const QString& whole) override { cuts << whole; }
+        Q_DISABLE_COPY_MOVE(Seen)
+    };
+
+    // Where each gate's place and each page of it is looked at.
+    static QStringList places() {
+        return {"overview",
+                "F2",
+                "F3.0",
+                "F3.1",
+                "F3.2",
+                "F3.3",
+                "F3.4",
+                "F3.5",
+                "F4",
+                "F5",
+                "F6",
+                "F7.0",
+                "F7.1",
+                "F7.2",
+                "F7.3",
+                "F7.4",
+                "F8",
+                "testers-bench",
+                "grain-bench.0",
+                "grain-bench.1",
+                "grain-bench.2",
+                "pile-bench"};
+    }
+    static void go(WindowDriver& d, const QString& place) {
+        const QString name = place.section('.', 0, 0);
+        const int page = place.contains('.') ? place.section('.', 1).toInt() : -1;
+        if (name == QLatin1String("overview"))
+            d.window().openOverview();
+        else if (name.startsWith('F')) {
+            d.window().openGate(allGates[static_cast<std::size_t>(name.mid(1).toInt() - 2)]);
+            if (page >= 0) d.window().open(d.window().place(), page);
+        } else {
+            d.window().open(name, page);
+        }
+        d.settle();
+    }
+    // Texts that lie over each other by more than a hair, in what is seen of the window now.
+    static QStringList overlaps(const Seen& seen) {
+        QStringList found;
+        for (std::size_t i = 0; i < seen.texts.size(); ++i) {
+            for (std::size_t j = i + 1; j < seen.texts.size(); ++j) {
+                const QRectF both = seen.texts[i].place & seen.texts[j].place;
+                if (both.width() > 3 && both.height() > 3)
+                    found << seen.texts[i].text + QStringLiteral(" | ") + seen.texts[j].text;
+            }
+        }
+        return found;
+    }
+
+private slots:
+    void initTestCase() {
+        QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));
+        QSettings().clear();
+        m_demo = m_dir.filePath("demo.rollcall");
+        DemoOptions options;
+        options.today = LogbookSeams::real().now();
+        QVERIFY(writeDemo(m_demo, fixtures::tables(), options).ok());
+    }
+
+    void nothingThatDecidesIsCut_data() {
+        QTest::addColumn<QSize>("size");
+        QTest::addColumn<double>("factor");
+        QTest::newRow("1280x800") << QSize(1280, 800) << 1.0;
+        QTest::newRow("1280x720") << QSize(1280, 720) << 1.0;
+        QTest::newRow("1024x640") << QSize(1024, 640) << 1.0;
+        QTest::newRow("1280x800, text 80 %") << QSize(1280, 800) << 0.8;
+        QTest::newRow("1280x800, text 125 %") << QSize(1280, 800) << 1.25;
+        QTest::newRow("1280x800, text 150 %") << QSize(1280, 800) << 1.5;
+        QTest::newRow("1920x1080") << QSize(1920, 1080) << 1.0;
+        QTest::newRow("2560x1440, text 150 %") << QSize(2560, 1440) << 1.5;
+    }
+    void nothingThatDecidesIsCut() {
+        QFETCH(QSize, size);
+        QFETCH(double, factor);
+        WindowDriver d(m_demo);
+        Look look = d.window().look();
+        look.factor = factor;
+        d.window().setLook(look);
+        d.settle();
+        d.window().resize(size);
+        QStringList faults;
+        const std::vector<BatchSummary> batches = d.document().state().batches();
+        for (const BatchSummary& batch : batches) {
+            d.document().selectBatch(batch.id);
+            d.settle();
+            for (const QString& place : places()) {
+                go(d, place);
+                Seen seen;
+                d.window().grab();
+                for (const QString& cut : seen.cuts)
+                    faults << QStringLiteral("%1 %2: cut: %3").arg(QString::fromStdString(batch.name), place, cut);
+                for (const QString& over : overlaps(seen))
+                    faults << QStringLiteral("%1 %2: over: %3").arg(QString::fromStdString(batch.name), place, over);
+            }
+        }
+        QVERIFY(d.window().width() <= size.width() && d.window().height() <= size.height());
+        faults.removeDuplicates();
+        if (qEnvironmentVariableIsSet("LIST"))
+            for (const QString& f : faults) qInfo("%s", qPrintable(f));
+        QVERIFY2(faults.isEmpty(), qPrintable(faults.join('\n')));
+    }
+};
+
+QTEST_MAIN(tst_Sizes)
+#include "tst_sizes.moc"
