@@ -54,7 +54,8 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
         painter.fillRect(left, y(limit) - 1, right - left, 2, p.ink);
         drawText(painter, left - px(6), y(limit) + px(5), signedTenth(limit), look.font(14), p.muted, Qt::AlignRight);
     }
-    drawText(painter, left - px(6), y(0) + px(5), QStringLiteral("0"), look.font(14), p.muted, Qt::AlignRight);
+    if (std::abs(y(0) - y(chart.allowed_error)) >= px(18))
+        drawText(painter, left - px(6), y(0) + px(5), QStringLiteral("0"), look.font(14), p.muted, Qt::AlignRight);
     painter.setPen(QPen(p.line, 1, Qt::DashLine));
     painter.drawLine(left, y(0), right, y(0));
     if (chart.limits) {

@@ -130,14 +130,16 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
     const int length = look.px(data.compact ? 18 : 26);
     int lastX = -1000;
     int stack = 0;
+    double labelled = -1000; // right end of the last label
     for (std::size_t i = 0; i < needles.size();) {
         const int at = x(needles[i].value);
         if (data.compact) { // many blades on one rule: their numbers are stacked
             painter.fillRect(at - 1, top - length, 2, length, p.ink);
             stack = at - lastX < look.px(13) ? stack + 1 : 0;
             if (stack == 0) lastX = at;
-            drawText(painter, lastX, top - length - look.px(4) - stack * look.px(15), needles[i].label,
-                     look.font(16, true), p.ink, Qt::AlignHCenter);
+            const int baseline = top - length - look.px(4) - stack * look.px(15);
+            if (baseline - look.px(12) >= area.top()) // higher up there is no room; the needle stands
+                drawText(painter, lastX, baseline, needles[i].label, look.font(16, true), p.ink, Qt::AlignHCenter);
             ++i;
             continue;
         }
@@ -154,6 +156,9 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
         const double clear = look.width(label, 16, true) / 2.0 + look.px(6);
         if (data.mean && std::abs(middle - x(*data.mean)) < clear)
             middle = x(*data.mean) + (middle < x(*data.mean) ? -clear : clear);
+        const double half = look.width(label, 16, true) / 2.0;
+        middle = std::max(middle, labelled + half + look.px(4));
+        labelled = middle + half;
         drawText(painter, middle, top - length - look.px(4), label, look.font(16, true), p.ink, Qt::AlignHCenter);
     }
 

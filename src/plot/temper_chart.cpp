@@ -71,7 +71,10 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
         for (const auto& limit : {chart.window.low, chart.window.high}) {
             if (!limit) continue;
             fillLine(painter, box.left(), qRound(f.y(*limit)), box.width(), 1, p.ink);
-            drawText(painter, box.right() - px(4), f.y(*limit) + (limit == chart.window.low ? -px(5) : px(16)),
+            // Inside the window where it is tall enough for both, else outside.
+            const bool low = limit == chart.window.low;
+            const bool outside = bottom - top < px(40);
+            drawText(painter, box.right() - px(4), f.y(*limit) + (low != outside ? -px(5) : px(16)),
                      QString::fromStdString(tenthText(*limit)), look.font(14), p.ink, Qt::AlignRight);
         }
     }
@@ -174,10 +177,10 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
         painter.setBrush(p.panel);
         painter.drawRect(QRectF(-px(7), -px(7), px(14), px(14)));
         painter.restore();
-        const bool right = x + px(70) < box.right();
-        drawText(painter, right ? x + px(18) : x - px(18), y(chart.trial->hrc) - px(8),
-                 QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true), p.primary,
-                 right ? Qt::AlignLeft : Qt::AlignRight);
+        const bool right = x + px(110) < box.right(); // at the edge stand the labels of the window
+        drawText(painter, right ? x + px(18) : std::min(x - px(18), double(box.right() - px(48))),
+                 y(chart.trial->hrc) - px(8), QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true),
+                 p.primary, right ? Qt::AlignLeft : Qt::AlignRight);
         drawText(painter, std::clamp<double>(x, box.left() + px(20), box.right() - px(20)), box.bottom() + px(34),
                  QString::number(std::lround(inUnits(chart.trial->temperature_c, Quantity::temperature, look.units))),
                  look.font(18, true), p.primary, Qt::AlignHCenter);

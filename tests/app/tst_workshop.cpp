@@ -272,7 +272,7 @@ private slots:
         Mouse m(d);
         m.primary();
         m.choose(protocol);
-        const Protocol& begun = blade(d).trials.back().protocol;
+        const Protocol begun = blade(d).trials.back().protocol;
         QCOMPARE(QString::fromStdString(begun.name), protocol);
         QCOMPARE(begun.onlyMeasures(), measures);
         d.press(Qt::Key_Return); // every one of them can hurt: its caution comes first

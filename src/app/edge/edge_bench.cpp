@@ -143,7 +143,7 @@ bool EdgeBench::showsRule() const {
 }
 
 bool EdgeBench::showsStrip() const {
-    constexpr int leastStrip = 110;
+    constexpr int leastStrip = 104;
     return height() >= px(headHeight + ladderHeight + ruleHeight + leastStrip + footHeight);
 }
 

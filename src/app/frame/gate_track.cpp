@@ -151,9 +151,14 @@ void BatchCell::paintEvent(QPaintEvent*) {
         if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
         if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
             parts << words::length(batch.blades.front().shape.thickness_mm);
-        const QString about = parts.join(QStringLiteral(", "));
-        const int aboutSize = fittingSize(m_look, about, 14, 10, room);
-        drawFitted(painter, px(16), px(54), about, room, m_look, aboutSize, false, p.muted);
+        // Where not all has room, grade and thickness go before what it is for.
+        QString about = parts.join(QStringLiteral(", "));
+        constexpr int smallest = 11;
+        while (parts.size() > 1 && m_look.width(about, smallest) > room) {
+            parts.removeFirst();
+            about = parts.join(QStringLiteral(", "));
+        }
+        drawFitted(painter, px(16), px(54), about, room, m_look, 14, false, p.muted);
         const QString window = tr("Window %1 HRC").arg(words::windowText(*claim.window));
         drawText(painter, px(16), px(74), window, m_look.font(fittingSize(m_look, window, 14, 10, room)), p.muted);
     } else {

@@ -274,8 +274,8 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < gateCount; ++i) {
         const bool asked = m_document.batch().planOf(allGates[i]).required;
         const int x = px(24) + qRound(pitch * static_cast<double>(i));
-        drawText(painter, x + px(6), px(24), words::gateName(allGates[i]), m_look.font(16, asked),
-                 asked ? p.ink : p.muted);
+        drawFitted(painter, x + px(6), px(24), words::gateName(allGates[i]), qRound(pitch) - px(10), m_look, 16, asked,
+                   asked ? p.ink : p.muted);
         // Only what is measured has a unit; Edge, Proof and Release show their verdict alone.
         const QString unit = allGates[i] == Gate::heat                                    ? tr("min")
                              : allGates[i] == Gate::quench || allGates[i] == Gate::temper ? QStringLiteral("HRC")

@@ -182,11 +182,17 @@ void SteelBench::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < alike.size(); ++i) {
         const bool taken = sameName(alike[i]->name, m_document.claim().grade);
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
-        const QString beside = taken ? tr("taken for") : alike[i]->own ? tr("own") : QString();
-        drawFitted(painter, px(50), row, QString::fromStdString(alike[i]->name),
-                   middle - px(90 + 50 + 8) - m_look.width(beside, 14), m_look, 18, true, taken ? p.primary : p.ink);
-        drawText(painter, middle - px(34), row, words::percent(shareOf(*a, *alike[i])), m_look.font(18, true), p.ink,
-                 Qt::AlignRight);
+        const QString name = QString::fromStdString(alike[i]->name);
+        const QString share = words::percent(shareOf(*a, *alike[i]));
+        const int whole = middle - px(34 + 50 + 8) - m_look.width(share, 18, true);
+        // Where both have no room the name is read whole; what it is taken for is told by its colour and the column.
+        QString beside = taken ? tr("taken for") : alike[i]->own ? tr("own") : QString();
+        constexpr int smallest = 12;
+        const int room = middle - px(90 + 50 + 8) - m_look.width(beside, 14);
+        if (m_look.width(name, smallest, true) > room) beside.clear();
+        const int nameSize = fittingSize(m_look, name, 18, 10, beside.isEmpty() ? whole : room, true);
+        drawText(painter, px(50), row, name, m_look.font(nameSize, true), taken ? p.primary : p.ink);
+        drawText(painter, middle - px(34), row, share, m_look.font(18, true), p.ink, Qt::AlignRight);
         drawText(painter, middle - px(90), row, beside, m_look.font(14), p.muted, Qt::AlignRight);
         row += px(27);
     }

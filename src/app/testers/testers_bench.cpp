@@ -363,16 +363,21 @@ void TestersBench::paintEvent(QPaintEvent*) {
     const TesterHealth* h = health();
     painter.fillRect(px(24), px(chartHeadHeight), width() - px(48), 1, p.hair);
     if (t == nullptr || h == nullptr) return;
-    const QString name = elided(QString::fromStdString(t->name), m_look.font(36, true), width() / 2);
-    drawText(painter, px(24), px(36), name, m_look.font(36, true), p.ink);
+    const QString name = QString::fromStdString(t->name);
+    const int nameSize = fittingSize(m_look, name, 36, 18, width() / 2, true);
+    drawText(painter, px(24), px(36), elided(name, m_look.font(nameSize, true), width() / 2),
+             m_look.font(nameSize, true), p.ink);
     QStringList parts;
     if (t->kind == TesterKind::rebound) parts << tr("rebound");
     if (!t->indenter.empty()) parts << QString::fromStdString(t->indenter);
     if (!t->anvil.empty()) parts << QString::fromStdString(t->anvil);
     if (t->kind == TesterKind::bench) parts << tr("reads to %1").arg(t->resolution);
     const QString right = m_list.model().word(m_list.current());
-    const int left = px(48) + m_look.width(name, 36, true);
+    const int left = px(48) + m_look.width(name, nameSize, true);
     const int end = width() - px(40) - m_look.width(right, 18, true);
+    constexpr int smallest = 12;
+    while (!parts.isEmpty() && m_look.width(parts.join(QStringLiteral(", ")), smallest) > end - left)
+        parts.removeLast(); // the list and its form tell them
     drawFitted(painter, left, px(36), parts.join(QStringLiteral(", ")), end - left, m_look, 18, false, p.muted);
     drawText(painter, width() - px(24), px(36), right, m_look.font(18, true), p.ink, Qt::AlignRight);
     if (t->kind == TesterKind::files) {
@@ -384,8 +389,11 @@ void TestersBench::paintEvent(QPaintEvent*) {
         return;
     }
     paintRun(painter, px(chartHeadHeight));
-    const int blockTop = height() - px(blockHeight);
+    constexpr int leastChart = 150;
     const int chartTop = px(chartHeadHeight + runHeight);
+    const bool withBlock = height() >= chartTop + px(leastChart + blockHeight);
+    const int blockTop = withBlock ? height() - px(blockHeight) : height() - px(4);
+    if (blockTop < chartTop + px(leastChart)) return; // the column says what the chart would
     painter.fillRect(px(24), chartTop, width() - px(48), 1, p.hair);
     painter.fillRect(px(24), blockTop, width() - px(48), 1, p.hair);
     const std::optional<ControlChart> through = chart();
@@ -401,7 +409,7 @@ void TestersBench::paintEvent(QPaintEvent*) {
         drawText(painter, px(24), chartTop + px(60), tr("Nothing yet: verify it on a block first."), m_look.font(18),
                  p.muted);
     }
-    paintBlock(painter, blockTop);
+    if (withBlock) paintBlock(painter, blockTop);
 }
 
 void TestersBench::paintRun(QPainter& painter, int top) const {
@@ -415,21 +423,24 @@ void TestersBench::paintRun(QPainter& painter, int top) const {
     }
     // Readings of the last run, as large as they fit.
     const std::vector<double>& readings = h.last->readings;
-    const int room = std::min(px(420), width() - px(24) - px(24) - ruleWidth - px(28));
+    const bool narrow = width() < px(520); // the column says error and spread, the readings are here alone
+    const int room = narrow ? width() - px(48) : std::min(px(420), width() - px(24) - px(24) - ruleWidth - px(28));
     const int columns = readings.size() <= 2 ? 2 : 3;
     const int size = columns == 2 ? 52 : 36;
     const QColor color = h.today ? p.ink : p.muted;
     for (std::size_t i = 0; i < readings.size() && i < 6; ++i) {
         const int x = px(24) + static_cast<int>(i) % columns * room / columns;
         const int y = top + px(columns == 2 ? 86 : 56) + static_cast<int>(i) / columns * px(48);
-        drawText(painter, x, y, words::hardness(readings[i]), m_look.font(size), color);
+        const QString value = words::hardness(readings[i]);
+        drawText(painter, x, y, value, m_look.font(fittingSize(m_look, value, size, 16, room / columns - px(8))),
+                 color);
     }
     const QDateTime when = localTime(*h.last->time);
     drawText(painter, px(24), top + px(144),
              tr("on block %1, %2")
                  .arg(QString::fromStdString(h.last->block), QLocale().toString(when, QStringLiteral("d MMM HH:mm"))),
              m_look.font(16), p.muted);
-    if (!h.answer) return;
+    if (!h.answer || narrow) return;
     const int left = width() - px(24) - ruleWidth;
     const double reach = h.answer->max_error * 2;
     NumberRule error{tr("Error"),
