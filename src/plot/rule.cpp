@@ -138,7 +138,7 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
             stack = at - lastX < look.px(13) ? stack + 1 : 0;
             if (stack == 0) lastX = at;
             const int baseline = top - length - look.px(4) - stack * look.px(15);
-            if (baseline - look.px(12) >= area.top()) // higher up there is no room; the needle stands
+            if (baseline - look.px(11) >= area.top()) // higher up there is no room; the needle stands
                 drawText(painter, lastX, baseline, needles[i].label, look.font(16, true), p.ink, Qt::AlignHCenter);
             ++i;
             continue;

@@ -125,7 +125,9 @@ void SideButton::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     const QColor color = isEnabled() && m_ready ? p.ink : p.muted;
-    const bool withKey = !m_key.isEmpty() && width() >= sizeHint().width(); // the text comes first
+    // The text comes first.
+    const int needed = m_look.width(text(), 16) + m_look.px(12 + 8 + 9) + keyCapWidth(m_key, m_look);
+    const bool withKey = !m_key.isEmpty() && width() >= needed;
     const int keyWidth = withKey ? keyCapWidth(m_key, m_look) : 0;
     if (withKey) drawKeyCap(painter, width() - m_look.px(9) - keyWidth, height() / 2, m_key, m_look, p.muted);
     const int pad = m_look.px(12);

@@ -155,6 +155,10 @@ private slots:
         QVERIFY(says(setOf(batch.blades[0], batch), Fact::testersAgree));
         QCOMPARE(setOf(batch.blades[0], batch).hrc, std::vector<double>{62.0});
         QCOMPARE(setOf(batch.blades[0], batch).beside.size(), std::size_t(1));
+        for (const Reason& reason : setOf(batch.blades[0], batch).reasons) {
+            if (reason.fact == Fact::testersAgree) // names, then of each whether a run on a block speaks for it
+                QCOMPARE(QString::fromStdString(reason.texts.at(3)), QString::fromLatin1(setNotVerified));
+        }
         batch.blades[0].readings[1].value = 65.0;
         QVERIFY(says(setOf(batch.blades[0], batch), Fact::mixedTesters));
         const auto reasons = setOf(batch.blades[0], batch).reasons;

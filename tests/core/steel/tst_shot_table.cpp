@@ -74,6 +74,20 @@ private slots:
         QCOMPARE(table->rows[1].line, 4);
         QVERIFY(std::abs(*of(table->rows[1], "V")->lod - 0.03) < 1e-12); // three sigma of what is printed
     }
+    // What stands beside a bare <LOD: 0.02 as the error of two sigma, as the limit itself, or as nothing of use.
+    void besideLod() {
+        const char* csv = "Blade,Cr,Cr +/-,V,V +/-\nK-1,13.2,0.2,<LOD,0.02\nK-2,13.1,0.2,< 0.05,0.02\n";
+        const auto limit = [&](BesideLod beside, std::size_t row) {
+            return of(readShotTable(csv, {2, beside})->rows[row], "V")->lod;
+        };
+        QVERIFY(readShotTable(csv)->numbers_lod);
+        QVERIFY(std::abs(limit(BesideLod::error, 0).value() - 0.03) < 1e-12);
+        QVERIFY(std::abs(limit(BesideLod::limit, 0).value() - 0.02) < 1e-12);
+        QVERIFY(!limit(BesideLod::nothing, 0));
+        for (const BesideLod beside : {BesideLod::error, BesideLod::limit, BesideLod::nothing})
+            QVERIFY(std::abs(limit(beside, 1).value() - 0.05) < 1e-12); // it says itself what it is
+        QVERIFY(!readShotTable("Blade,Cr,Mo\nK-1,13.2,<LOD\n")->numbers_lod);
+    }
     // The shop's own steel.csv is such a table, of no named piece.
     void theShopsOwnFile() {
         const auto table = readShotTable("element,percent,error\nCr,13.5,0.1\nMo,0.05,0.01\n");
