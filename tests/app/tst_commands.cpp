@@ -4,6 +4,8 @@
 #include "app/frame/gate_track.h"
 #include "tests/support/window_driver.h"
 
+#include <QListWidget>
+
 #include <QTabBar>
 #include <QtTest>
 #include <set>
@@ -214,6 +216,50 @@ private slots:
         QCOMPARE(d.window().place(), QStringLiteral("call-bench"));
         d.press(Qt::Key_Escape);
         QCOMPARE(d.window().place(), QStringLiteral("overview-bench"));
+    }
+
+    // Ctrl+K: type what you want, in any order and case; Enter does it, in its place.
+    void theFinderDoesWhatIsTyped() {
+        WindowDriver d;
+        d.makeBatch("Steel to Proof");
+        d.press(Qt::Key_F4);
+        const auto found = [&] { return d.dialog()->findChild<QListWidget*>("found"); };
+        d.press(Qt::Key_K, Qt::ControlModifier);
+        QVERIFY(found()->count() > 60); // of all places
+        d.type("TEMPER log");
+        QVERIFY2(found()->item(0)->text().startsWith("Log a temper   [T]"), qPrintable(found()->item(0)->text()));
+        d.press(Qt::Key_Return);
+        QVERIFY(d.dialog()->findChild<QWidget*>("temperature") != nullptr);
+        d.press(Qt::Key_Escape);
+        // Another place's act opens that place, and its page.
+        d.press(Qt::Key_K, Qt::ControlModifier);
+        d.type("load one note");
+        QVERIFY2(found()->item(0)->text().contains("at Heat"), qPrintable(found()->item(0)->text()));
+        QTest::mouseClick(found()->viewport(), Qt::LeftButton, {}, found()->visualItemRect(found()->item(0)).center());
+        d.settle();
+        QCOMPARE(d.window().place(), QStringLiteral("heat-bench"));
+        QVERIFY(d.dialog()->findChild<QWidget*>("minutes") != nullptr);
+        d.press(Qt::Key_Escape);
+        // What there is not is an empty list, and Enter does nothing.
+        d.press(Qt::Key_K, Qt::ControlModifier);
+        d.type("fly");
+        QCOMPARE(found()->count(), 0);
+        d.press(Qt::Key_Return);
+        QVERIFY(d.dialog() != nullptr && d.dialog()->objectName() == QLatin1String("finder"));
+        d.press(Qt::Key_Escape);
+    }
+
+    // An error goes as soon as it is mended.
+    void whatIsMendedIsNotBlamed() {
+        WindowDriver d;
+        d.makeBatch();
+        d.type("t");
+        d.fill("temperature", "20");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(!d.formMessage().isEmpty());
+        d.fill("temperature", "205");
+        QCOMPARE(d.formMessage(), QString());
+        d.press(Qt::Key_Escape);
     }
 };
 

@@ -97,22 +97,46 @@ private slots:
         m.field("minimum", "58");
         m.primary();
         QCOMPARE(d.document().batch().blades.size(), std::size_t(6));
-        for (int blade = 0; blade < 6; ++blade) {
-            m.blade(blade);
-            m.primary(); // try the files
+        const auto tryFiles = [&](const QStringList& taps) {
+            m.act("files");
             auto* files = qobject_cast<FilesDialog*>(d.dialog());
             QVERIFY(files != nullptr);
-            for (const char* did : {"file55-S", "file60-S", "file65-B"}) // 55, 60 skate, 65 bites
-                m.on(files->findChild<QAbstractButton*>(QLatin1String(did)));
+            for (const QString& tap : taps) m.on(files->findChild<QAbstractButton*>(tap));
             m.primary();
-            QVERIFY(d.document().verdict(blade, Gate::quench) != nullptr);
-            QVERIFY2(d.document().verdict(blade, Gate::quench)->state != State::notYet, qPrintable(d.word()));
+        };
+        for (int blade = 0; blade < 6; ++blade) {
+            m.blade(blade);
+            tryFiles(blade == 5 ? QStringList{"file55-B", "file45-B", "file40-B"}
+                                : QStringList{"file55-S", "file60-S", "file65-B"});
         }
+        QCOMPARE(d.document().verdict(0, Gate::quench)->state, State::pass);
+        QCOMPARE(d.document().verdict(5, Gate::quench)->state, State::fail);
+        m.blade(0);
         m.act("temper");
         m.field("temperature", "205");
+        m.field("blades", "H-1, H-2, H-3, H-4, H-5");
         m.primary();
-        for (int blade = 0; blade < 6; ++blade)
-            QCOMPARE(lastTemper(d.document().batch().blades[std::size_t(blade)]), 1);
+        m.button("gate-temper");
+        for (int blade = 0; blade < 5; ++blade) {
+            m.blade(blade);
+            tryFiles(blade == 4 ? QStringList{"file55-S", "file60-S", "file65-B"}
+                                : QStringList{"file55-S", "file60-B"});
+        }
+        m.blade(0);
+        m.button("gate-release");
+        QCOMPARE(d.act(), QStringLiteral("Sign for 4 blades"));
+        m.primary();
+        m.primary(); // the form
+        for (const auto& [mark, what] : {std::pair("H-5", "Hold"), std::pair("H-6", "Scrap")}) {
+            QCOMPARE(d.act(), QStringLiteral("On to ") + mark);
+            m.primary();
+            m.primary();
+            m.choose(QString::fromLatin1(what));
+            m.field("reason", "by files");
+            m.primary();
+        }
+        for (const Blade& blade : d.document().batch().blades) QCOMPARE(blade.signatures.size(), std::size_t(1));
+        qInfo("six by files to a decision each: %d clicks", m.clicks());
     }
 
     // A working day with twelve slips, each mended where it happened.

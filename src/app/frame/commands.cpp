@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/exchange/exchange_actions.h"
+#include "app/frame/finder.h"
 #include "app/frame/main_window.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
@@ -10,6 +11,7 @@
 #include <algorithm>
 #include <QKeyEvent>
 #include <QSettings>
+#include <set>
 
 // What can be done everywhere, and the ways to it: keys, buttons, menu, help.
 namespace rollcall {
@@ -37,6 +39,9 @@ void MainWindow::makeCommands() {
         "overview", {}, Qt::Key_F9, tr("Batch"), tr("the batch at a glance"), [this] { openOverview(); }, false);
     keyed(
         "menu", {}, Qt::Key_F10, tr("Menu"), tr("everything else"), [this] { showMenu(); }, false);
+    keyed(
+        "find", Qt::ControlModifier, Qt::Key_K, tr("What do you want to do?"),
+        tr("type it: key, place, and it is done"), [this] { showFinder(); }, true);
     keyed(
         "person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); }, false);
     everywhere(
@@ -165,6 +170,31 @@ void MainWindow::showMenu() {
         ids << command.id;
     }
     (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, ids](int i) { run(ids[i]); });
+}
+
+// What can be done here and anywhere else; what is another place's opens that place first.
+void MainWindow::showFinder() {
+    std::vector<Findable> all;
+    std::set<QString> listed;
+    const auto list = [&](const Command& command, const QString& place, const QString& where) {
+        if (command.id == QLatin1String("find") || !listed.insert(command.id).second) return;
+        const QString why = command.whyNot();
+        all.push_back({command.id, place, command.text, why.isEmpty() ? command.help : why, command.keyText(), where});
+    };
+    for (const Command& command : commands()) list(command, {}, {});
+    for (const auto& [place, own] : everyCommand()) {
+        for (const Command& command : own) {
+            if (place.isEmpty()) continue;
+            const Bench* bench = benchNamed(place);
+            list(command, place, bench->gate() ? words::gateName(*bench->gate()) : bench->title());
+        }
+    }
+    (new Finder(std::move(all), m_look, this))->ask([this](const Findable& what) {
+        if (what.place.isEmpty()) return void(run(what.id));
+        open(what.place);
+        constexpr int mostPages = 8;
+        for (int page = 0; !run(what.id) && page < mostPages; ++page) open(what.place, page);
+    });
 }
 
 void MainWindow::showHelp() {

@@ -84,6 +84,7 @@ private:
     std::vector<ReportTable> tablesInView() const;
     void stepBlade(int by);
     void showMenu();
+    void showFinder();
     void showHelp();
     void say(const QString& message, bool trouble);
 

@@ -31,6 +31,12 @@ QString whole(double value) {
 
 // What a step asks, for the list: "at most 381 mm", "1 strokes at most", "90° or more".
 QString limitText(const ProtocolStep& step) {
+    if (step.unit == "mm") { // kept so, told as the shop reads it
+        if (step.least && step.most)
+            return TrialPage::tr("%1 to %2").arg(words::lengthNumber(*step.least), words::length(*step.most));
+        if (step.most) return TrialPage::tr("%1 at most").arg(words::length(*step.most));
+        if (step.least) return TrialPage::tr("%1 or more").arg(words::length(*step.least));
+    }
     const QString unit = QString::fromStdString(step.unit);
     const QString gap = unit == QStringLiteral("°") ? QString() : QStringLiteral(" ");
     if (step.kind == StepKind::cuts)
@@ -49,6 +55,10 @@ QString resultText(const ProtocolStep& step, const StepProgress& progress) {
     if (!progress.how.empty()) return QString::fromStdString(progress.how);
     if (step.kind == StepKind::number && progress.value) {
         const double spare = step.most ? *step.most - *progress.value : *progress.value - step.least.value_or(0);
+        if (step.unit == "mm")
+            return progress.state == StepState::passed
+                       ? TrialPage::tr("%1, %2 to spare").arg(words::length(*progress.value), words::length(spare))
+                       : words::length(*progress.value);
         return progress.state == StepState::passed
                    ? TrialPage::tr("%1 %2, %3 to spare").arg(whole(*progress.value), unit, whole(spare))
                    : TrialPage::tr("%1 %2").arg(whole(*progress.value), unit);

@@ -185,6 +185,8 @@ void FormDialog::propose(const QString& field, std::function<QString(const FormV
 }
 
 void FormDialog::follow() {
+    // What was found wrong goes as soon as it is mended.
+    if (m_check && !m_message->text().isEmpty()) m_message->setText(m_check(values()).sentence);
     if (m_proposed != nullptr) {
         // Once somebody has put something else there it is theirs.
         if (m_proposed->text() != m_lastProposed) m_proposed = nullptr;
