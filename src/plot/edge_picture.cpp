@@ -19,7 +19,7 @@ constexpr int bottomRoom = 30; // of the forces' labels
 
 // A length of an edge without its unit: hundredths of a millimetre, or thousandths of an inch.
 QString fine(double mm, const Look& look) {
-    return QString::number(inUnits(mm, Quantity::length, look.units), 'f', look.units == Units::metric ? 2 : 3);
+    return QString::fromStdString(lengthText(mm, 2, look.units));
 }
 
 struct Cells {

@@ -175,10 +175,8 @@ QString degreesText(double celsius, const Look& look) {
 }
 
 QString lengthText(double mm, int decimals, const Look& look) {
-    constexpr int finest = 3; // a thousandth of an inch is what is measured
-    return QString::number(inUnits(mm, Quantity::length, look.units), 'f',
-                           look.units == Units::metric ? decimals : std::min(decimals + 2, finest)) +
-           QChar(0xA0) + QString::fromUtf8(symbolOf(Quantity::length, look.units));
+    return QString::fromStdString(lengthText(mm, decimals, look.units)) + QChar(0xA0) +
+           QString::fromUtf8(symbolOf(Quantity::length, look.units));
 }
 
 void fillLine(QPainter& painter, int x, int y, int width, int height, const QColor& color) {

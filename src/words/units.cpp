@@ -2,7 +2,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/units.h"
 
-#include <algorithm>
 #include <cmath>
 #include <QCoreApplication>
 
@@ -16,8 +15,7 @@ Units other() {
     return shopUnits == Units::metric ? Units::inch : Units::metric;
 }
 
-QString number(double value, int decimals) {
-    QString text = QString::number(value, 'f', decimals);
+QString withMinus(QString text) {
     return text.replace(QLatin1Char('-'), QChar(0x2212));
 }
 
@@ -36,9 +34,7 @@ QString unit(Quantity quantity) {
 }
 
 QString lengthNumber(double mm, int decimals) {
-    constexpr int finest = 3; // a thousandth of an inch is what is measured
-    return number(inUnits(mm, Quantity::length, shopUnits),
-                  shopUnits == Units::metric ? decimals : std::min(decimals + 2, finest));
+    return withMinus(QString::fromStdString(lengthText(mm, decimals, shopUnits)));
 }
 
 QString length(double mm, int decimals) {
@@ -46,7 +42,7 @@ QString length(double mm, int decimals) {
 }
 
 QString degreesNumber(double celsius) {
-    return number(std::round(inUnits(celsius, Quantity::temperature, shopUnits)), 0);
+    return withMinus(QString::number(std::lround(inUnits(celsius, Quantity::temperature, shopUnits))));
 }
 
 QString degrees(double celsius) {
@@ -54,7 +50,7 @@ QString degrees(double celsius) {
 }
 
 QString degreesApart(double celsius) {
-    return number(std::round(differenceInUnits(celsius, Quantity::temperature, shopUnits)), 0) + QChar(0xA0) +
+    return QString::number(std::lround(differenceInUnits(celsius, Quantity::temperature, shopUnits))) + QChar(0xA0) +
            unit(Quantity::temperature);
 }
 

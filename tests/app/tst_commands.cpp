@@ -261,6 +261,23 @@ private slots:
         QCOMPARE(d.formMessage(), QString());
         d.press(Qt::Key_Escape);
     }
+
+    // A text longer than its field is read whole under it.
+    void longTextIsSeenWhole() {
+        WindowDriver d;
+        d.makeBatch();
+        d.run("rename-batch");
+        const auto whole = [&] { return d.dialog()->findChild<QLabel*>("whole"); };
+        QVERIFY(!whole()->isVisible());
+        const QString longName =
+            QStringLiteral("Orchard and hedgerow, autumn commission, second half, for the nursery");
+        d.fill("name", longName);
+        QVERIFY(whole()->isVisible());
+        QCOMPARE(whole()->text(), longName);
+        d.fill("name", "Orchard 14");
+        QVERIFY(!whole()->isVisible());
+        d.press(Qt::Key_Escape);
+    }
 };
 
 QTEST_MAIN(tst_Commands)

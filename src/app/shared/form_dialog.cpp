@@ -49,7 +49,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     grid->setVerticalSpacing(look.px(8));
     for (std::size_t i = 0; i < m_fields.size(); ++i) {
         const FormField& field = m_fields[i];
-        const int row = static_cast<int>(i);
+        const int row = 2 * static_cast<int>(i); // under each its whole text, where it is longer than its field
         auto* label = new QLabel(field.label);
         label->setFont(look.font(16, true));
         QWidget* editor = nullptr;
@@ -91,6 +91,14 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         grid->addWidget(label, row, 0);
         grid->addWidget(editor, row, 1);
         grid->addWidget(hint, row, 2);
+        auto* whole = new QLabel;
+        whole->setObjectName(QStringLiteral("whole"));
+        whole->setFont(look.font(14));
+        whole->setWordWrap(true);
+        whole->setTextFormat(Qt::PlainText);
+        whole->hide();
+        grid->addWidget(whole, row + 1, 1, 1, 2);
+        m_wholes.push_back(whole);
         m_editors.push_back(editor);
     }
     grid->setColumnMinimumWidth(1, look.px(250));
@@ -150,6 +158,7 @@ void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::fun
         resize(sizeHint().width(), std::min(most, sizeHint().height() + m_roomForFields));
     }
     open();
+    showWhole();
     if (!m_editors.empty()) m_editors.front()->setFocus();
 }
 
@@ -184,7 +193,21 @@ void FormDialog::propose(const QString& field, std::function<QString(const FormV
     follow();
 }
 
+// What a field has no room for is read under it.
+void FormDialog::showWhole() {
+    for (std::size_t i = 0; i < m_editors.size(); ++i) {
+        const auto* line = qobject_cast<const QLineEdit*>(m_editors[i]);
+        if (const auto* box = qobject_cast<const QComboBox*>(m_editors[i])) line = box->lineEdit();
+        constexpr int frame = 16; // and the cursor
+        const bool longer =
+            line != nullptr && line->fontMetrics().horizontalAdvance(line->text()) > line->width() - frame;
+        m_wholes[i]->setText(longer ? line->text() : QString());
+        m_wholes[i]->setVisible(longer);
+    }
+}
+
 void FormDialog::follow() {
+    if (isVisible()) showWhole();
     // What was found wrong goes as soon as it is mended.
     if (m_check && !m_message->text().isEmpty()) m_message->setText(m_check(values()).sentence);
     if (m_proposed != nullptr) {

@@ -78,13 +78,15 @@ protected:
 
 private:
     void submit();
+    void showWhole();
     void follow();
 
     std::vector<FormField> m_fields;
     std::vector<QWidget*> m_editors;
     QScrollArea* m_scroll = nullptr; ///< of the fields, where not all stand at once
     int m_rowHeight = 1;
-    int m_roomForFields = 0; ///< that they would have more than they need, beside keys on the screen
+    std::vector<QLabel*> m_wholes; ///< one for each editor
+    int m_roomForFields = 0;       ///< that they would have more than they need, beside keys on the screen
     QLabel* m_message;
     QLabel* m_note;
     std::function<QString(const FormValues&)> m_sentence;

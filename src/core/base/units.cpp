@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/units.h"
 
+#include <algorithm>
+#include <fmt/format.h>
+
 namespace rollcall {
 
 namespace {
@@ -43,6 +46,12 @@ const char* symbolOf(Quantity quantity, Units units) {
         return "h";
     }
     return "";
+}
+
+std::string lengthText(double mm, int decimals, Units units) {
+    constexpr int finest = 3;
+    return fmt::format("{:.{}f}", inUnits(mm, Quantity::length, units),
+                       units == Units::metric ? decimals : std::min(decimals + 2, finest));
 }
 
 Result<double> parseQuantity(std::string_view text, Quantity quantity, Units units) {

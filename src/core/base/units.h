@@ -24,6 +24,10 @@ double differenceInUnits(double value, Quantity quantity, Units units);
 /// "mm", "in", "°C", "°F", "N", "h".
 const char* symbolOf(Quantity quantity, Units units);
 
+/// A length without its unit, such as "3.2" with so many decimals of a millimetre, or "0.126" with two more of an inch,
+/// three at most: a thousandth is what is measured.
+std::string lengthText(double mm, int decimals, Units units);
+
 /// As parseQuantity(); a bare number is in what the shop reads.
 Result<double> parseQuantity(std::string_view text, Quantity quantity, Units units);
 

@@ -32,6 +32,14 @@ private slots:
         QCOMPARE(outOfUnits(kept, q, Units::metric), kept);
     }
 
+    // A thousandth of an inch is the finest that is shown; an inch is 25.4 mm.
+    void lengthsAsText() {
+        QCOMPARE(QString::fromStdString(lengthText(3.175, 1, Units::metric)), QStringLiteral("3.2"));
+        QCOMPARE(QString::fromStdString(lengthText(3.175, 1, Units::inch)), QStringLiteral("0.125"));
+        QCOMPARE(QString::fromStdString(lengthText(0.45, 2, Units::metric)), QStringLiteral("0.45"));
+        QCOMPARE(QString::fromStdString(lengthText(0.45, 2, Units::inch)), QStringLiteral("0.018"));
+        QCOMPARE(QString::fromStdString(lengthText(254, 0, Units::inch)), QStringLiteral("10.00"));
+    }
     void differences() {
         QCOMPARE(differenceInUnits(10, Quantity::temperature, Units::inch), 18.0);
         QCOMPARE(differenceInUnits(50.8, Quantity::length, Units::inch), 2.0);
