@@ -11,24 +11,35 @@ using fixtures::WindowDriver;
 class tst_Mouse : public QObject {
     Q_OBJECT
 
-    // From the empty logbook to three blades asked at Quench and Temper.
-    static void benchBatch(WindowDriver& d, Mouse& m) {
+    // Keys on the screen, and the first question of an empty logbook.
+    static void begin(Mouse& m, const char* kit) {
         m.button("do-menu");
         m.choose(QStringLiteral("Touch on or off"));
         m.primary(); // New batch
-        m.choose(QStringLiteral("A bench tester"));
-        m.field("initials", "HB");
-        m.field("block", "62.6");
+        m.choose(QString::fromLatin1(kit));
+    }
+    // Fields of the open form, then its button.
+    static void fillIn(Mouse& m, std::initializer_list<std::pair<const char*, const char*>> fields) {
+        for (const auto& [field, text] : fields) m.field(field, QString::fromLatin1(text));
         m.primary();
-        m.field("name", "Orchard 13");
-        m.field("count", "3");
-        m.field("marks", "GK-#");
+    }
+    // From the empty logbook to three blades asked at Quench and Temper.
+    static void benchBatch(WindowDriver& d, Mouse& m) {
+        begin(m, "A bench tester");
+        fillIn(m, {{"initials", "HB"}, {"block", "62.6"}});
         m.pick("profile", "Quench and Temper");
-        m.field("grade", "115CrV3");
-        m.field("window", "61 to 63");
-        m.field("thickness", "2.4");
-        m.primary();
+        fillIn(m, {{"name", "Orchard 13"},
+                   {"count", "3"},
+                   {"marks", "GK-#"},
+                   {"grade", "115CrV3"},
+                   {"window", "61 to 63"},
+                   {"thickness", "2.4"}});
         QCOMPARE(d.document().batch().blades.size(), std::size_t(3));
+    }
+    static void verify(Mouse& m) {
+        m.act("verify");
+        m.keys("627\n629\n628\n628\n628\n");
+        m.primary();
     }
 
 private slots:
@@ -42,10 +53,8 @@ private slots:
         WindowDriver d;
         Mouse m(d);
         benchBatch(d, m);
-        m.act("verify");
-        for (const char* value : {"627", "629", "628", "628", "628"}) m.keys(QString(value) + '\n');
-        m.primary();
-        for (const char* value : {"652", "653", "654"}) m.keys(QString(value) + '\n');
+        verify(m);
+        m.keys("652\n653\n654\n");
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         QCOMPARE(d.document().batch().blades[0].readings.size(), std::size_t(3));
         qInfo("from the empty logbook to the first verdict: %d clicks", m.clicks());
@@ -84,18 +93,10 @@ private slots:
     void sixByFiles() {
         WindowDriver d;
         Mouse m(d);
-        m.button("do-menu");
-        m.choose(QStringLiteral("Touch on or off"));
-        m.primary();
-        m.choose(QStringLiteral("A set of files"));
-        m.field("initials", "HB");
-        m.primary();
-        m.field("name", "Hedge 4");
-        m.field("marks", "H-#");
-        m.field("grade", "1084");
-        m.field("window", "50 to 63");
-        m.field("minimum", "58");
-        m.primary();
+        begin(m, "A set of files");
+        fillIn(m, {{"initials", "HB"}});
+        fillIn(m,
+               {{"name", "Hedge 4"}, {"marks", "H-#"}, {"grade", "1084"}, {"window", "50 to 63"}, {"minimum", "58"}});
         QCOMPARE(d.document().batch().blades.size(), std::size_t(6));
         const auto tryFiles = [&](const QStringList& taps) {
             m.act("files");
@@ -114,8 +115,7 @@ private slots:
         m.blade(0);
         m.act("temper");
         m.field("temperature", "205");
-        m.field("blades", "H-1, H-2, H-3, H-4, H-5");
-        m.primary();
+        fillIn(m, {{"blades", "H-1, H-2, H-3, H-4, H-5"}});
         m.button("gate-temper");
         for (int blade = 0; blade < 5; ++blade) {
             m.blade(blade);
@@ -146,9 +146,7 @@ private slots:
         benchBatch(d, m);
         const auto blade = [&](std::size_t i) -> const Blade& { return d.document().batch().blades[i]; };
         const auto undo = [&] { m.act("undo"); };
-        m.act("verify");
-        for (const char* value : {"627", "629", "628", "628", "628"}) m.keys(QString(value) + '\n');
-        m.primary();
+        verify(m);
         m.keys("652\n"); // 1. mistyped, struck out as a slip
         undo();
         m.choose(QStringLiteral("typing slip"));
@@ -159,8 +157,7 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         m.blade(1);
         m.act("excuse"); // 3. the wrong blade excused
-        m.field("reason", "stands for it");
-        m.primary();
+        fillIn(m, {{"reason", "stands for it"}});
         QCOMPARE(blade(1).excuses.size(), std::size_t(1));
         undo();
         QVERIFY(blade(1).excuses.empty());
@@ -173,31 +170,26 @@ private slots:
         QVERIFY(blade(1).fate.has_value());
         undo();
         m.act("rename"); // 5. misspelt
-        m.field("mark", "GK-22");
-        m.primary();
+        fillIn(m, {{"mark", "GK-22"}});
         undo();
         QCOMPARE(blade(1).mark, std::string("GK-2"));
         m.act("limits"); // 6. limits of another batch
-        m.field("window", "57 to 59");
-        m.primary();
+        fillIn(m, {{"window", "57 to 59"}});
         QCOMPARE(d.document().batch().window.low.value(), 57.0);
         undo();
         QCOMPARE(d.document().batch().window.low.value(), 61.0);
         m.act("note"); // 7. a note on the wrong batch
-        m.field("text", "new belt");
-        m.primary();
+        fillIn(m, {{"text", "new belt"}});
         QCOMPARE(d.document().batch().notes.size(), std::size_t(1));
         undo();
         QVERIFY(d.document().batch().notes.empty());
         m.act("temper"); // 8. tempered only in thought
-        m.field("temperature", "205");
-        m.primary();
+        fillIn(m, {{"temperature", "205"}});
         QVERIFY(!blade(0).tempers.empty());
         undo();
         QVERIFY(blade(0).tempers.empty());
         m.act("rename-batch"); // 9. misnamed
-        m.field("name", "Orchard 14");
-        m.primary();
+        fillIn(m, {{"name", "Orchard 14"}});
         undo();
         QCOMPARE(d.document().batch().name, std::string("Orchard 13"));
         m.act("same-again"); // 10. a batch made twice
@@ -206,8 +198,7 @@ private slots:
         undo();
         QCOMPARE(d.document().state().batches().size(), std::size_t(1));
         m.act("add-blade"); // 11. a blade that was none
-        m.field("mark", "GK-4");
-        m.primary();
+        fillIn(m, {{"mark", "GK-4"}});
         QCOMPARE(d.document().batch().blades.size(), std::size_t(4));
         undo();
         QCOMPARE(d.document().batch().blades.size(), std::size_t(3));
@@ -225,9 +216,7 @@ private slots:
         WindowDriver d;
         Mouse m(d);
         benchBatch(d, m);
-        m.act("verify");
-        for (const char* value : {"627", "629", "628", "628", "628"}) m.keys(QString(value) + '\n');
-        m.primary();
+        verify(m);
         QByteArray knives("batch,blade,gate,value,tester,grade,purpose,low,high,finished\n");
         QByteArray shots("Knife,Cr [%],Mo [%],V [%],Mn [%]\n");
         const char* grades[] = {"X50CrMoV15", "1095", "X46Cr13", "80CrV2", "440C", "115CrV3", "D2", "52100"};

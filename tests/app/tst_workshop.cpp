@@ -1,6 +1,5 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/proof/proof_bench.h"
 #include "tests/support/mouse.h"
 
 using namespace rollcall;
@@ -238,8 +237,6 @@ private slots:
         d.settle();
         m.primary();
         m.choose(QStringLiteral("Spine strikes"));
-        auto* page = d.window().findChild<ProofBench*>();
-        const QPoint loud(page->width() / 4, page->height() / 2);
         m.act("trial.fail"); // nothing before the caution was read
         QVERIFY2(d.now().contains("Read the caution first"), qPrintable(d.now()));
         d.press(Qt::Key_Return);
@@ -249,7 +246,6 @@ private slots:
         m.choose(QStringLiteral("End it as failed"));
         QCOMPARE(progressOf(blade(d, 1).trials.back()).outcome, TrialOutcome::failed);
         QCOMPARE(d.word(), QStringLiteral("Fail"));
-        Q_UNUSED(loud);
     }
 
     // What measures and proves nothing: strokes to each level of damage, typed afterwards.
