@@ -104,8 +104,7 @@ void BladeView::paintBlockHelp(QPainter& painter) const {
     const int step = std::min(px(30), (height() - px(6)) / static_cast<int>(lines.size()));
     int y = std::min(px(34), step);
     for (const QString& line : lines) {
-        const int size = fittingSize(m_look, line, step < px(22) ? 14 : 18, 11, width());
-        drawFitted(painter, 0, y, line, width(), m_look, size, false, p.ink);
+        drawFitted(painter, 0, y, line, width(), m_look, step < px(22) ? 14 : 18, false, p.ink);
         y += step;
     }
 }

@@ -135,8 +135,7 @@ void CallBench::paintHead(QPainter& painter) const {
                                                         : tr("%1 of %2 read").arg(verdict->taken).arg(verdict->planned);
     const int left = px(24) + m_look.width(mark, 36, true) + px(24);
     const int end = width() - px(24) - m_look.width(right, 18, true) - px(16);
-    const int size = fittingSize(m_look, context, 18, 12, end - left);
-    drawFitted(painter, left, px(36), context, end - left, m_look, size, false, p.muted);
+    drawFitted(painter, left, px(36), context, end - left, m_look, 18, false, p.muted);
     drawText(painter, width() - px(24), px(36), right, m_look.font(18, true), p.ink, Qt::AlignRight);
 }
 

@@ -136,8 +136,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
     if (m_open || m_cameFrom) painter.fillRect(0, height() - px(4), width(), px(4), m_open ? p.primary : p.line);
     const int room = width() - px(28);
-    const int nameSize = fittingSize(m_look, text(), 22, 14, room, true);
-    drawFitted(painter, px(16), px(31), text(), room, m_look, nameSize, true, p.ink);
+    drawFitted(painter, px(16), px(31), text(), room, m_look, 22, true, p.ink);
     if (m_document.hasBatch()) {
         const Batch& batch = m_document.batch();
         QStringList parts;

@@ -74,6 +74,7 @@ ReasonList::ReasonList(const Look& look, QWidget* parent)
 }
 
 void ReasonList::show(const std::vector<ColumnContent::Line>& lines) {
+    m_heights.clear();
     m_model->clear();
     for (const ColumnContent::Line& line : lines) {
         auto* item = new QStandardItem(line.text);
@@ -95,9 +96,16 @@ int ReasonList::rows() const {
 }
 
 int ReasonList::rowHeight(int row, int width) const {
-    const ReasonDelegate delegate(m_look, nullptr);
-    return std::max(m_look.px(26),
-                    delegate.textRect(width - m_look.px(10), m_model->item(row)->text()).height() + m_look.px(7));
+    if (width != m_heightsWidth || m_heights.empty()) { // wrapped anew only when text or width has changed
+        const ReasonDelegate delegate(m_look, nullptr);
+        m_heightsWidth = width;
+        m_heights.clear();
+        for (int i = 0; i < rows(); ++i)
+            m_heights.push_back(
+                std::max(m_look.px(26),
+                         delegate.textRect(width - m_look.px(10), m_model->item(i)->text()).height() + m_look.px(7)));
+    }
+    return m_heights[static_cast<std::size_t>(row)];
 }
 
 int ReasonList::heightFor(int width) const {
@@ -260,8 +268,7 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     const int left = margin();
     const int width = this->width() - 2 * margin();
     const Head h = head();
-    const int captionSize = fittingSize(m_look, m_content.caption, 16, 12, width);
-    drawFitted(painter, left, px(h.caption), m_content.caption, width, m_look, captionSize, false, p.muted);
+    drawFitted(painter, left, px(h.caption), m_content.caption, width, m_look, 16, false, p.muted);
     if (m_content.word.isEmpty()) return;
     drawVerdictGlyph(painter, left - 3, px(h.glyph), px(h.glyph_size), m_content.state, m_look, p.paper);
     const bool coloured =

@@ -41,6 +41,8 @@ private:
     int rowHeight(int row, int width) const;
 
     const Look& m_look;
+    mutable std::vector<int> m_heights; ///< of the rows at this width; empty when they are not known
+    mutable int m_heightsWidth = 0;
     QStandardItemModel* m_model;
 };
 

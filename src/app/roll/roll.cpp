@@ -106,8 +106,7 @@ public:
             painter->fillRect(r.width() - 1, 0, 1, r.height(), p.hair);
         const bool calling = active && row.state == State::notYet;
         drawVerdictGlyph(*painter, px(16), px(18), px(20), row.state, m_look, background, calling);
-        const int markSize = fittingSize(m_look, row.mark, 18, 12, px(76), true);
-        drawFitted(*painter, px(48), px(25), row.mark, px(76), m_look, markSize, true, p.ink);
+        drawFitted(*painter, px(48), px(25), row.mark, px(76), m_look, 18, true, p.ink);
         drawFitted(*painter, px(48), px(45), row.word, px(78), m_look, 14, calling, calling ? p.primary : p.muted);
         if (!narrow) drawStrip(*painter, px(stripLeft), px(stripWidth), px(44), m_model.axis(), row.strip, m_look);
         if (!narrow && row.strip.mean) {
