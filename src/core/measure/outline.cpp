@@ -110,17 +110,25 @@ SpotCheck checkSpot(const BladeShape& shape, const std::vector<Spot>& indents, c
 
 namespace {
 
-// The free places of the reading line, finely stepped.
+// The free places of the reading line, finely stepped. From one place to the next the distance to the edge changes by
+// no more than the step, so it is worked out anew only where it could have come to the rule's least.
 std::vector<Spot> freePlaces(const BladeShape& shape, const std::vector<Spot>& indents, const SpacingRule& rule,
                              bool& anyByEdge) {
     constexpr double step_mm = 0.05;
     std::vector<Spot> places;
     const int steps = static_cast<int>(std::floor(shape.length() / step_mm));
+    bool byEdge = false;
+    double settledUntil_mm = 0;
     for (int i = 0; i <= steps; ++i) {
         const Spot spot{i * step_mm, shape.reading_line_mm};
-        const SpotCheck check = checkSpot(shape, indents, spot, rule);
-        anyByEdge = anyByEdge || !check.too_near_edge;
-        if (check.allowed) places.push_back(spot);
+        if (spot.x_mm >= settledUntil_mm) {
+            const double edge_mm = edgeDistance(shape, spot);
+            byEdge = atLeast(edge_mm, rule.min_edge_mm);
+            settledUntil_mm = spot.x_mm + std::abs(edge_mm - rule.min_edge_mm);
+        }
+        anyByEdge = anyByEdge || byEdge;
+        const auto farEnough = [&](const Spot& indent) { return atLeast(distance(indent, spot), rule.min_spacing_mm); };
+        if (byEdge && std::all_of(indents.begin(), indents.end(), farEnough)) places.push_back(spot);
     }
     return places;
 }
