@@ -5,6 +5,8 @@
 #include "tests/support/window_driver.h"
 
 #include <QListWidget>
+#include <QMenuBar>
+#include <QScrollArea>
 
 #include <QTabBar>
 #include <QtTest>
@@ -76,8 +78,8 @@ private slots:
         }
     }
 
-    // What a key does a finger can do: each command of a place has its button in the row or in the column, or stands in
-    // the menu, which the row's last button opens.
+    // What a key does a finger can do: whatever the registry holds has a line in the menu, which the row's last button
+    // opens, and which the mouse hits; and its key stands in the help.
     void everyCommandCanBeClicked() {
         WindowDriver d;
         prepared(d);
@@ -86,17 +88,57 @@ private slots:
             d.settle();
             const QString title = d.window().place();
             d.click("do-menu");
-            const QString menu = d.dialogText();
+            for (const Command& command : d.window().commands()) {
+                if (command.id == "menu" || command.id == "find") continue; // is what has been opened
+                auto* row = d.dialog()->findChild<RowButton*>("menu-" + command.id);
+                QVERIFY2(row != nullptr, qPrintable(title + ": " + command.id));
+                auto* scroll = d.dialog()->findChild<QScrollArea*>();
+                scroll->ensureWidgetVisible(row);
+                QWidget* hit = d.dialog()->childAt(row->mapTo(d.dialog(), row->rect().center()));
+                QVERIFY2(hit == row, qPrintable(title + ": " + command.id));
+                QVERIFY2(row->height() >= 40, qPrintable(command.id));
+            }
             d.press(Qt::Key_Escape);
-            d.press(Qt::Key_F1);
+            d.type("?");
             const QString help = d.dialogText();
             d.press(Qt::Key_Escape);
             for (const Command& command : d.window().commands()) {
-                if (command.in_menu) QVERIFY2(menu.contains(command.text), qPrintable(title + ": " + command.text));
                 if (!command.keyText().isEmpty() && command.verb != Verb::help)
                     QVERIFY2(help.contains(command.text), qPrintable(title + ": " + command.text));
             }
         }
+    }
+
+    // The menu is parted by what a person has in mind, each part under its name; a bar along the top has the same.
+    void theMenuIsParted() {
+        WindowDriver d;
+        prepared(d);
+        d.press(Qt::Key_F10);
+        const QString menu = d.dialogText();
+        for (const Group group : allGroups) {
+            QVERIFY2(menu.contains(group == Group::here ? "Batch" : groupName(group)), qPrintable(groupName(group)));
+        }
+        d.press(Qt::Key_Escape);
+        QVERIFY(d.window().findChild<QMenuBar*>() == nullptr);
+        d.run("menu-bar");
+        auto* bar = d.window().findChild<QMenuBar*>();
+        QVERIFY(bar != nullptr && bar->isVisible());
+        QStringList inBar;
+        for (QAction* part : bar->actions()) {
+            emit part->menu()->aboutToShow();
+            for (QAction* action : part->menu()->actions()) inBar << action->text().section('\t', 0, 0);
+        }
+        for (const Command& command : d.window().commands())
+            QVERIFY2(inBar.contains(command.text), qPrintable(command.text));
+        // A line of it does what it says.
+        QMenu* shop = bar->actions().at(static_cast<int>(Group::shop))->menu();
+        for (QAction* action : shop->actions()) {
+            if (action->text().startsWith("Testers")) action->trigger();
+        }
+        d.settle();
+        QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
+        d.run("menu-bar");
+        QVERIFY(d.window().findChild<QMenuBar*>() == nullptr);
     }
 
     // Buttons lie inside the row, beside one another, at every size of window and text.
@@ -225,7 +267,10 @@ private slots:
         d.press(Qt::Key_F4);
         const auto found = [&] { return d.dialog()->findChild<QListWidget*>("found"); };
         d.press(Qt::Key_K, Qt::ControlModifier);
+        d.type("e");
         QVERIFY(found()->count() > 60); // of all places
+        d.press(Qt::Key_Backspace);
+        QVERIFY(!found()->isVisible()); // the groups again
         d.type("TEMPER log");
         QVERIFY2(found()->item(0)->text().startsWith("Log a temper   [T]"), qPrintable(found()->item(0)->text()));
         d.press(Qt::Key_Return);
@@ -245,7 +290,7 @@ private slots:
         d.type("fly");
         QCOMPARE(found()->count(), 0);
         d.press(Qt::Key_Return);
-        QVERIFY(d.dialog() != nullptr && d.dialog()->objectName() == QLatin1String("finder"));
+        QVERIFY(d.dialog() != nullptr && d.dialog()->objectName() == QLatin1String("menu"));
         d.press(Qt::Key_Escape);
     }
 
@@ -260,6 +305,43 @@ private slots:
         d.fill("temperature", "205");
         QCOMPARE(d.formMessage(), QString());
         d.press(Qt::Key_Escape);
+    }
+
+    // Esc asks before anything typed is lost, and once only; what was proposed or left as it was is no loss.
+    void escAsksBeforeSomethingIsLost() {
+        WindowDriver d;
+        d.makeBatch();
+        const auto open = [] { return QApplication::activeModalWidget() != nullptr; };
+        d.type("l"); // limits: filled with those of the batch
+        d.press(Qt::Key_Escape);
+        QVERIFY(!open());
+        d.type("l");
+        d.fill("window", "60 to 62");
+        d.press(Qt::Key_Escape);
+        QVERIFY2(d.formMessage().contains("not kept yet"), qPrintable(d.formMessage()));
+        d.fill("window", "60 to 62.5"); // typed on: asked anew
+        QCOMPARE(d.formMessage(), QString());
+        d.press(Qt::Key_Escape);
+        QVERIFY(open() && d.formMessage().contains("not kept yet"));
+        d.press(Qt::Key_Escape);
+        QVERIFY(!open());
+        QCOMPARE(d.document().batch().window.high, 63.0);
+    }
+
+    // Neither does closing the window lose what is typed.
+    void closingSaysWhatIsTyped() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        d.type("64");
+        d.window().close();
+        QVERIFY(d.window().isVisible());
+        QVERIFY2(d.now().contains("64 is typed and not entered"), qPrintable(d.now()));
+        d.press(Qt::Key_1); // typed on: said anew
+        d.window().close();
+        QVERIFY(d.window().isVisible());
+        d.window().close();
+        QVERIFY(!d.window().isVisible());
     }
 
     // A text longer than its field is read whole under it.

@@ -179,6 +179,13 @@ private slots:
         d.type("f");
         d.press(Qt::Key_Return); // with nothing tapped nothing is logged
         QVERIFY(d.document().blade()->file_tests.empty());
+        d.type("s"); // Esc asks before what was tapped is lost
+        d.press(Qt::Key_Escape);
+        QVERIFY(QApplication::activeModalWidget() != nullptr);
+        d.press(Qt::Key_Escape);
+        QVERIFY(QApplication::activeModalWidget() == nullptr);
+        QVERIFY(d.document().blade()->file_tests.empty());
+        d.type("f");
         // The middle file first, then the one that halves what is left: 60 bites, 55 bites, 50 skates.
         d.type("bbs");
         QVERIFY(d.dialog()->accessibleName().contains("The files say 50.0 to 55.0, each known to ± 1.5"));

@@ -234,6 +234,7 @@ private slots:
                                     "6;60\r\nHedge;B-2;quench;wet;60\r\n"));
         d.press(Qt::Key_F10);
         QVERIFY(d.dialogText().contains("In and out"));
+        d.press(Qt::Key_Escape);
         d.type("i1");
         QVERIFY(d.dialogText().contains("Readings taken: 2."));
         QVERIFY(d.dialogText().contains("Line 4 left out: value: 'wet' is not a number"));

@@ -175,6 +175,12 @@ public:
         auto* box = form->findChild<QComboBox*>(QLatin1String(field));
         return box != nullptr ? box->currentText() : QString();
     }
+    /// Leaves a form in which something was typed: asked once, told, then left.
+    void giveUp() {
+        press(Qt::Key_Escape);
+        if (dialog() == nullptr || !formMessage().contains("not kept")) qFatal("what was typed is lost without a word");
+        press(Qt::Key_Escape);
+    }
     QString formMessage() { return plain(dialog()->findChild<QLabel*>(QStringLiteral("message"))->text()); }
     /// A text with plain blanks where a number is kept on one line with its unit.
     static QString plain(QString text) { return text.replace(QChar(0xA0), QLatin1Char(' ')); }
@@ -233,11 +239,10 @@ public:
 
 private:
     // Where keys go: an open dialog's focus, else the window's.
-    static QWidget* target() {
+    QWidget* target() const {
         if (QWidget* modal = QApplication::activeModalWidget())
             return modal->focusWidget() != nullptr ? modal->focusWidget() : modal;
-        QWidget* window = QApplication::activeWindow() != nullptr ? QApplication::activeWindow()
-                                                                  : QApplication::topLevelWidgets().value(0);
+        QWidget* window = m_window.get();
         return window->focusWidget() != nullptr ? window->focusWidget() : window;
     }
 

@@ -10,6 +10,7 @@
 #include <limits>
 #include <QKeyEvent>
 #include <QPainter>
+#include <utility>
 
 namespace rollcall {
 
@@ -88,6 +89,7 @@ FilesDialog::FilesDialog(const QString& title, const std::vector<double>& files,
             }
         }
     }
+    m_begun = m_touches;
     auto* log = new PrimaryButton(look, this);
     log->show(tr("Log it"), tr("2 and 8 go through the files, S C B say what each did, Del takes back"), tr("Enter"));
     const int bottom = y + look.px(56 + 40 + ruleHeight);
@@ -177,6 +179,13 @@ void FilesDialog::refresh() {
 QString FilesDialog::nextText() const {
     const auto next = nextFile(m_files, trials());
     return next ? tr("; next the file of %1").arg(*next) : tr("; no file narrows it");
+}
+
+void FilesDialog::reject() {
+    if (std::exchange(m_begun, m_touches) == m_touches) return QDialog::reject();
+    m_answer = tr("What you tapped is not logged yet. Esc once more leaves it.");
+    m_contradicts = true;
+    update();
 }
 
 void FilesDialog::submit() {

@@ -40,6 +40,9 @@ public:
                 const Look& look, QWidget* parent);
     void ask(std::function<void(const std::vector<FileTrial>&, Surface)> done);
 
+    /// Esc: what was tapped is not lost at the first.
+    void reject() override;
+
 protected:
     void keyPressEvent(QKeyEvent* event) override;
     void paintEvent(QPaintEvent*) override;
@@ -59,6 +62,7 @@ private:
     std::vector<double> m_files;
     RuleData m_rule;
     std::map<std::size_t, FileTouch> m_touches; ///< by row; a file that was not tried is not in it
+    std::map<std::size_t, FileTouch> m_begun;   ///< the same before anything was tapped, or about to be given up
     std::vector<std::array<TouchButton*, 3>> m_buttons;
     std::array<TouchButton*, 3> m_surfaces{};
     std::function<void(const std::vector<FileTrial>&, Surface)> m_done;

@@ -233,82 +233,90 @@ void ShopActions::askHowFar(const std::string& tester) {
 
 Commands ShopActions::commands() {
     Commands all;
-    const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
-                                std::function<void()> run) {
-        all.push_back({QString::fromLatin1(id), text, help, verb, std::move(run)});
+    Group group = Group::blade;
+    const auto add = [&](const char* id, Verb verb, const QString& text, const QString& help, std::function<void()> run,
+                         std::function<QString()> whyNot = {}, Qt::Key key = Qt::Key_unknown) {
+        all.push_back({QString::fromLatin1(id), text, help, verb, std::move(run), std::move(whyNot), key,
+                       key != Qt::Key_unknown ? Qt::ControlModifier : Qt::NoModifier, group});
     };
-    const auto control = [&](const char* id, Qt::Key key, const QString& text, const QString& help,
-                             std::function<void()> run) {
-        all.push_back({QString::fromLatin1(id), text, help, Verb::none, std::move(run), {}, key, Qt::ControlModifier});
-    };
-    everywhere("why", Verb::why, tr("Why"), tr("the numbers with their rules"), [this] { why(); });
-    everywhere("temper", Verb::temper, tr("Log a temper"), tr("temperature, time, blades"), [this] { logTemper({}); });
-    everywhere("verify", Verb::verify, tr("Verify tester"), tr("readings on a block"), [this] { verify(); });
-    everywhere("batches", Verb::batches, tr("Batches"), tr("choose another"), [this] { chooseBatch(); });
-    everywhere("new-batch", Verb::makeNew, tr("New batch"), tr("marks, window, thickness"),
-               [this] { newBatch(false); });
-    everywhere("same-again", Verb::same, tr("Same again"), tr("a new batch like this one"), [this] { newBatch(true); });
-    everywhere("second", Verb::compare, tr("Second opinions"), tr("two testers on the same blades"),
-               [this] { secondOpinions(); });
-    everywhere("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [this] { chooseScale(); });
-    everywhere("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
-               [this] { changeLimits(); });
-    all.push_back({QStringLiteral("claim"), tr("This knife"), tr("what it was sold as, what it is asked for"),
-                   Verb::none, [this] { changeClaim(); },
-                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
-    all.push_back({QStringLiteral("add-blade"), tr("A blade more"), tr("forgotten when the batch was made"), Verb::none,
-                   [this] { addForgotten(); },
-                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
-    everywhere("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
-               [this] { changePlanned(); });
-    everywhere("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [this] { excuse(); });
-    everywhere("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
-               [this] { reharden(); });
-    everywhere("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"),
-               [this] { takeOut(); });
-    everywhere("rename", Verb::amend, tr("The blade itself"), tr("its mark, its thickness"), [this] { renameBlade(); });
-    all.push_back({QStringLiteral("rename-batch"), tr("Rename the batch"), tr("its name in the list"), Verb::none,
-                   [this] { renameBatch(); },
-                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
-    all.push_back({QStringLiteral("move-reading"), tr("Move a reading"),
-                   tr("typed for another blade than it was made on"), Verb::none, [this] { moveReading(); },
-                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
-    all.push_back({QStringLiteral("cold"), tr("Cold treatment"), tr("temperature, time, blades"), Verb::none,
-                   [this] { logCold(); },
-                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
-    everywhere("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [this] { acceptLeftOut(); });
-    everywhere("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
-               [this] { strikeTemper(); });
-    control("ground-off", Qt::Key_G, tr("The marks are ground off"), tr("they leave the blade's map"),
-            [this] { grindOff(); });
+    const auto noBlade = [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); };
+    const auto noBatch = [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); };
     const NoteForms notes{m_document, m_look, m_window, *this};
-    all.push_back({QStringLiteral("clear-crack"), tr("Clear a crack"), tr("ground out or inspected, with the reason"),
-                   Verb::none, [this] { clearCrack(); },
-                   [this] {
-                       const Blade* blade = m_document.blade();
-                       return blade != nullptr && openCrack(*blade) != nullptr
-                                  ? QString()
-                                  : tr("No crack is marked on this blade.");
-                   }});
-    all.push_back({QStringLiteral("rules"), tr("Rules of the shop"),
-                   tr("decision rule, allowance, how often a tester is verified, re-hardenings"), Verb::none,
-                   [this] { changeRules(); },
-                   [this] { return m_document.hasBatch() ? QString() : tr("Make or open a batch first."); }});
-    all.push_back({QStringLiteral("look-into"), tr("Looked into a surprise"),
-                   tr("a hardness far from what was expected, and what it was"), Verb::none, [this] { lookInto(); },
-                   [this] {
-                       const Blade* blade = m_document.blade();
-                       return blade != nullptr && lastTemper(*blade) > 0 ? QString()
-                                                                         : tr("This blade is not tempered.");
-                   }});
-    all.push_back({QStringLiteral("choose-set"), tr("Whose readings stand"), tr("of several testers on one blade"),
-                   Verb::none, [this] { chooseSet(); },
-                   [this] { return m_document.blade() != nullptr ? QString() : tr("No blade is in hand."); }});
-    control("note", Qt::Key_M, tr("Note"), tr("a plain sentence on batch, blade or reading"),
-            [notes] { notes.keep(); });
-    control("find-notes", Qt::Key_F, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); });
-    control("open", Qt::Key_O, tr("Open a logbook"), {}, [this] { openLogbook(); });
-    control("new-logbook", Qt::Key_N, tr("New logbook"), {}, [this] { newLogbook(); });
+
+    add("why", Verb::why, tr("Why"), tr("the numbers with their rules"), [this] { why(); });
+    add(
+        "claim", Verb::none, tr("This knife"), tr("what it was sold as, what it is asked for"),
+        [this] { changeClaim(); }, noBlade);
+    add("scale", Verb::kit, tr("Scale and surface"), tr("thin stock, convex blades"), [this] { chooseScale(); });
+    add(
+        "move-reading", Verb::none, tr("Move a reading"), tr("typed for another blade than it was made on"),
+        [this] { moveReading(); }, noBlade);
+    add("accept", Verb::add, tr("Count a reading left out"), tr("with a reason"), [this] { acceptLeftOut(); });
+    add(
+        "choose-set", Verb::none, tr("Whose readings stand"), tr("of several testers on one blade"),
+        [this] { chooseSet(); }, noBlade);
+    add(
+        "ground-off", Verb::none, tr("The marks are ground off"), tr("they leave the blade's map"),
+        [this] { grindOff(); }, {}, Qt::Key_G);
+    add(
+        "look-into", Verb::none, tr("Looked into a surprise"),
+        tr("a hardness far from what was expected, and what it was"), [this] { lookInto(); },
+        [this] {
+            const Blade* blade = m_document.blade();
+            return blade != nullptr && lastTemper(*blade) > 0 ? QString() : tr("This blade is not tempered.");
+        });
+    add(
+        "clear-crack", Verb::none, tr("Clear a crack"), tr("ground out or inspected, with the reason"),
+        [this] { clearCrack(); },
+        [this] {
+            const Blade* blade = m_document.blade();
+            return blade != nullptr && openCrack(*blade) != nullptr ? QString()
+                                                                    : tr("No crack is marked on this blade.");
+        });
+    add("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [this] { excuse(); });
+    add("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
+        [this] { reharden(); });
+    add("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"), [this] { takeOut(); });
+    add("rename", Verb::amend, tr("The blade itself"), tr("its mark, its thickness"), [this] { renameBlade(); });
+    add(
+        "note", Verb::none, tr("Note"), tr("a plain sentence on batch, blade or reading"), [notes] { notes.keep(); },
+        {}, Qt::Key_M);
+
+    group = Group::batch;
+    add("temper", Verb::temper, tr("Log a temper"), tr("temperature, time, blades"), [this] { logTemper({}); });
+    add("strike-temper", Verb::undo, tr("Strike out the last temper"), tr("logged by mistake"),
+        [this] { strikeTemper(); });
+    add(
+        "cold", Verb::none, tr("Cold treatment"), tr("temperature, time, blades"), [this] { logCold(); }, noBatch);
+    add("limits", Verb::limits, tr("Limits"), tr("window and minimum; everything is judged anew"),
+        [this] { changeLimits(); });
+    add("planned", Verb::plan, tr("The gate's plan"), tr("whether it is asked, how many readings"),
+        [this] { changePlanned(); });
+    add("second", Verb::compare, tr("Second opinions"), tr("two testers on the same blades"),
+        [this] { secondOpinions(); });
+    add(
+        "add-blade", Verb::none, tr("A blade more"), tr("forgotten when the batch was made"),
+        [this] { addForgotten(); }, noBatch);
+    add(
+        "rename-batch", Verb::none, tr("Rename the batch"), tr("its name in the list"), [this] { renameBatch(); },
+        noBatch);
+    add("batches", Verb::batches, tr("Batches"), tr("choose another"), [this] { chooseBatch(); });
+    add("new-batch", Verb::makeNew, tr("New batch"), tr("marks, window, thickness"), [this] { newBatch(false); });
+    add("same-again", Verb::same, tr("Same again"), tr("a new batch like this one"), [this] { newBatch(true); });
+
+    group = Group::shop;
+    add("verify", Verb::verify, tr("Verify tester"), tr("readings on a block"), [this] { verify(); });
+    add(
+        "rules", Verb::none, tr("Rules of the shop"),
+        tr("decision rule, allowance, how often a tester is verified, re-hardenings"), [this] { changeRules(); },
+        noBatch);
+    add(
+        "find-notes", Verb::none, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); }, {},
+        Qt::Key_F);
+    add(
+        "open", Verb::none, tr("Open a logbook"), {}, [this] { openLogbook(); }, {}, Qt::Key_O);
+    add(
+        "new-logbook", Verb::none, tr("New logbook"), {}, [this] { newLogbook(); }, {}, Qt::Key_N);
     return all;
 }
 

@@ -290,12 +290,12 @@ Commands CallBench::commands() {
              {},
              Qt::Key_unknown,
              Qt::NoModifier,
-             true,
+             Group::here,
              false},
             {QStringLiteral("dial-habits"), tr("Dial habits"), tr("beside the dwell timer: shown or not"), Verb::none,
              [this] { m_row->turnHabits(); },
              [this] { return m_row->onDial() ? QString() : tr("The tester in use has no dial."); }, Qt::Key_unknown,
-             Qt::NoModifier, true, false}};
+             Qt::NoModifier, Group::here, false}};
 }
 
 void CallBench::turnKeys() {
@@ -363,6 +363,12 @@ bool CallBench::key(QKeyEvent* event) {
     default:
         return event->text().size() == 1 && m_station.type(event->text().at(0));
     }
+}
+
+QString CallBench::unsaved() const {
+    if (!m_station.typed().isEmpty()) return tr("%1 is typed and not entered.").arg(m_station.typed());
+    if (m_station.waiting() > 0) return tr("A number from the tester is not taken.");
+    return {};
 }
 
 bool CallBench::escape() {

@@ -41,6 +41,7 @@ public:
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
     bool escape() override;
+    QString unsaved() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -1,15 +1,18 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/exchange/exchange_actions.h"
-#include "app/frame/finder.h"
 #include "app/frame/main_window.h"
+#include "app/frame/menu_dialog.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
 #include "logbook/actions/blades.h"
 #include "words/words.h"
 
 #include <algorithm>
+#include <QAction>
 #include <QKeyEvent>
+#include <QMenu>
+#include <QMenuBar>
 #include <QSettings>
 #include <set>
 
@@ -18,97 +21,102 @@ namespace rollcall {
 
 void MainWindow::makeCommands() {
     m_everywhere.clear();
-    const auto everywhere = [&](const char* id, Verb verb, const QString& text, const QString& help,
-                                std::function<void()> run, bool inMenu = true) {
+    Group group = Group::help;
+    const auto spoken = [&](const char* id, Verb verb, const QString& text, const QString& help,
+                            std::function<void()> run) {
         m_everywhere.push_back(
-            {QString::fromLatin1(id), text, help, verb, std::move(run), {}, Qt::Key_unknown, Qt::NoModifier, inMenu});
+            {QString::fromLatin1(id), text, help, verb, std::move(run), {}, Qt::Key_unknown, Qt::NoModifier, group});
     };
     const auto keyed = [&](const char* id, Qt::KeyboardModifiers modifiers, Qt::Key key, const QString& text,
-                           const QString& help, std::function<void()> run, bool inMenu) {
+                           const QString& help, std::function<void()> run) {
         m_everywhere.push_back(
-            {QString::fromLatin1(id), text, help, Verb::none, std::move(run), {}, key, modifiers, inMenu});
+            {QString::fromLatin1(id), text, help, Verb::none, std::move(run), {}, key, modifiers, group});
     };
-    keyed(
-        "help", {}, Qt::Key_F1, tr("Help"), tr("all keys; ? does the same"), [this] { showHelp(); }, false);
+    constexpr auto control = Qt::ControlModifier;
+    keyed("help", {}, Qt::Key_F1, tr("Help"), tr("what this place answers, and how"), [this] { showHelp(); });
+    spoken("help.sign", Verb::help, tr("Keys"), tr("all of them, here and everywhere"), [this] { showKeys(); });
+    keyed("find", control, Qt::Key_K, tr("What do you want to do?"), tr("type it: key, place, and it is done"),
+          [this] { showMenu(); });
+
+    group = Group::batch;
+    keyed("overview", {}, Qt::Key_F9, tr("Batch"), tr("the batch at a glance"), [this] { openOverview(); });
     for (std::size_t i = 0; i < gateCount; ++i) {
         const Gate gate = allGates[i];
         keyed((std::string("gate.") + nameOf(gate)).c_str(), {}, static_cast<Qt::Key>(Qt::Key_F2 + static_cast<int>(i)),
-              tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); }, false);
+              tr("%1 gate").arg(words::gateName(gate)), tr("open this gate"), [this, gate] { openGate(gate); });
     }
-    keyed(
-        "overview", {}, Qt::Key_F9, tr("Batch"), tr("the batch at a glance"), [this] { openOverview(); }, false);
-    keyed(
-        "menu", {}, Qt::Key_F10, tr("Menu"), tr("everything else"), [this] { showMenu(); }, false);
-    keyed(
-        "find", Qt::ControlModifier, Qt::Key_K, tr("What do you want to do?"),
-        tr("type it: key, place, and it is done"), [this] { showFinder(); }, true);
-    keyed(
-        "person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); }, false);
-    everywhere(
-        "help.sign", Verb::help, tr("Help"), tr("all keys"), [this] { showHelp(); }, false);
-    everywhere(
-        "next", Verb::next, tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); }, false);
-    everywhere(
-        "previous", Verb::previous, tr("Blade before"), tr("in the roll"), [this] { stepBlade(-1); }, false);
+    group = Group::blade;
+    spoken("next", Verb::next, tr("Next blade"), tr("in the roll"), [this] { stepBlade(1); });
+    spoken("previous", Verb::previous, tr("Blade before"), tr("in the roll"), [this] { stepBlade(-1); });
     for (Bench* bench : m_benches) {
         for (Command& door : bench->doors()) m_everywhere.push_back(std::move(door));
     }
     for (Command& command : m_actions->commands()) m_everywhere.push_back(std::move(command));
-    everywhere("exchange", Verb::inAndOut, tr("In and out"),
-               tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
-               [this] { m_exchange->choose(); });
-    constexpr auto control = Qt::ControlModifier;
-    keyed(
-        "copy", control, Qt::Key_C, tr("Copy the table in view"), tr("for a spreadsheet"),
-        [this] { m_exchange->copyTable(); }, false);
-    keyed(
-        "paste", control, Qt::Key_V, tr("Paste a table of readings"), tr("with any header"),
-        [this] { m_exchange->paste(); }, false);
-    keyed(
-        "undo", control, Qt::Key_Z, tr("Undo"), tr("what was done last; a reading is struck out, an import taken back"),
-        [this] { m_actions->undo([this] { m_exchange->takeBack(); }); }, true);
-    keyed(
-        "redo", control, Qt::Key_Y, tr("Do again"), tr("what was undone last"), [this] { m_actions->redo(); }, true);
-    everywhere("take-back", Verb::none, tr("Take back the last import"), tr("after asking"),
-               [this] { m_exchange->takeBack(); });
-    keyed(
-        "dark", control, Qt::Key_D, tr("Dark or light"), {},
-        [this] {
-            Look look = m_look;
-            look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
-            QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
-            setLook(look);
-        },
-        true);
-    everywhere("dwell-sound", Verb::sound, tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
+
+    group = Group::shop;
+    keyed("person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); });
+    spoken("units", Verb::none, tr("Inches and Fahrenheit, or mm and Celsius"),
+           tr("what lengths and temperatures are shown and typed in; the record keeps mm and °C"), [this] {
+               const Units other = m_document.state().shop().units() == Units::metric ? Units::inch : Units::metric;
+               m_document.perform(
+                   [other](Logbook& logbook) { return changeSetting(logbook, Shop::unitsSetting, nameOf(other)); });
+           });
+
+    group = Group::inAndOut;
+    spoken("exchange", Verb::inAndOut, tr("In and out"),
+           tr("import, cards, other logbooks, tables, pictures; or drop a file here"),
+           [this] { m_exchange->choose(); });
+    keyed("copy", control, Qt::Key_C, tr("Copy the table in view"), tr("for a spreadsheet"),
+          [this] { m_exchange->copyTable(); });
+    keyed("paste", control, Qt::Key_V, tr("Paste a table of readings"), tr("with any header"),
+          [this] { m_exchange->paste(); });
+    keyed("undo", control, Qt::Key_Z, tr("Undo"),
+          tr("what was done last; a reading is struck out, an import taken back"),
+          [this] { m_actions->undo([this] { m_exchange->takeBack(); }); });
+    keyed("redo", control, Qt::Key_Y, tr("Do again"), tr("what was undone last"), [this] { m_actions->redo(); });
+    keyed("print", control, Qt::Key_P, tr("Cards, table, certificate"), tr("on paper; at Release"), [this] {
+        open(QStringLiteral("release-bench"));
+        if (m_current->objectName() == QLatin1String("release-bench")) run(QStringLiteral("release.papers"));
+    });
+    spoken("take-back", Verb::none, tr("Take back the last import"), tr("after asking"),
+           [this] { m_exchange->takeBack(); });
+
+    keyed("quit", control, Qt::Key_Q, tr("Quit"), tr("everything logged is on the disk"), [this] { close(); });
+
+    group = Group::look;
+    keyed("dark", control, Qt::Key_D, tr("Dark or light"), {}, [this] {
+        Look look = m_look;
+        look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
+        QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
+        setLook(look);
+    });
+    keyed("text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
+        Look look = m_look;
+        look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
+        QSettings().setValue(QStringLiteral("text-size"), look.factor);
+        setLook(look);
+    });
+    spoken("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
+           [this] {
+               KeyRow::wish(!KeyRow::wished());
+               setLook(m_look);
+               say(KeyRow::wished() ? tr("Number keys stand where a number is asked for.")
+                                    : tr("Number keys only where they are called."),
+                   false);
+           });
+    spoken("menu-bar", Verb::none, tr("Menu bar on or off"), tr("all that can be done along the top"), [this] {
+        QSettings settings;
+        const QString wished = QStringLiteral("menu-bar");
+        settings.setValue(wished, !settings.value(wished, false).toBool());
+        setLook(m_look);
+    });
+    spoken("dwell-sound", Verb::sound, tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
         QSettings settings;
         const bool on = !settings.value(QStringLiteral("dwell-sound"), false).toBool();
         settings.setValue(QStringLiteral("dwell-sound"), on);
         say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
-    everywhere("units", Verb::none, tr("Inches and Fahrenheit, or mm and Celsius"),
-               tr("what lengths and temperatures are shown and typed in; the record keeps mm and °C"), [this] {
-                   const Units other = m_document.state().shop().units() == Units::metric ? Units::inch : Units::metric;
-                   m_document.perform(
-                       [other](Logbook& logbook) { return changeSetting(logbook, Shop::unitsSetting, nameOf(other)); });
-               });
-    everywhere("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
-               [this] {
-                   KeyRow::wish(!KeyRow::wished());
-                   setLook(m_look);
-                   say(KeyRow::wished() ? tr("Number keys stand where a number is asked for.")
-                                        : tr("Number keys only where they are called."),
-                       false);
-               });
-    keyed(
-        "text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"),
-        [this] {
-            Look look = m_look;
-            look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
-            QSettings().setValue(QStringLiteral("text-size"), look.factor);
-            setLook(look);
-        },
-        true);
+    keyed("menu", {}, Qt::Key_F10, tr("Menu"), tr("everything that can be done"), [this] { showMenu(); });
 }
 
 Commands MainWindow::commands() const {
@@ -156,48 +164,60 @@ bool MainWindow::isNearer(const Command& command) const {
            });
 }
 
+// What can be done here and everywhere, by what it is for; and, when words are typed, what can be done elsewhere too.
 void MainWindow::showMenu() {
-    std::vector<Choice> choices;
-    QStringList ids;
-    int number = 0;
-    for (const Command& command : commands()) {
-        if (!command.in_menu) continue;
-        // What has no key, or whose key means something nearer here, is numbered so that it can be chosen by one.
-        const QString own = command.keyText().isEmpty() || isNearer(command) ? QString() : command.keyText();
-        const QString key = own.isEmpty() && number < 9 ? QString::number(++number) : own;
-        const QString why = command.whyNot();
-        choices.push_back({key, command.text, why.isEmpty() ? command.help : why});
-        ids << command.id;
-    }
-    (new ChoiceDialog(tr("Menu"), {}, choices, m_look, this))->ask([this, ids](int i) { run(ids[i]); });
-}
-
-// What can be done here and anywhere else; what is another place's opens that place first.
-void MainWindow::showFinder() {
-    std::vector<Findable> all;
+    std::vector<MenuEntry> all;
     std::set<QString> listed;
     const auto list = [&](const Command& command, const QString& place, const QString& where) {
-        if (command.id == QLatin1String("find") || !listed.insert(command.id).second) return;
-        const QString why = command.whyNot();
-        all.push_back({command.id, place, command.text, why.isEmpty() ? command.help : why, command.keyText(), where});
+        const bool itself = command.id == QLatin1String("find") || command.id == QLatin1String("menu");
+        if (itself || !listed.insert(command.id).second) return;
+        // A letter that means something nearer here is not this one's.
+        const QString key = place.isEmpty() && isNearer(command) ? QString() : command.keyText();
+        all.push_back({command, key, place, where});
     };
-    for (const Command& command : commands()) list(command, {}, {});
+    for (const Command& command : commands()) list(command, {}, m_current->title());
     for (const auto& [place, own] : everyCommand()) {
-        for (const Command& command : own) {
-            if (place.isEmpty()) continue;
-            const Bench* bench = benchNamed(place);
+        if (place.isEmpty()) continue;
+        const Bench* bench = benchNamed(place);
+        for (const Command& command : own)
             list(command, place, bench->gate() ? words::gateName(*bench->gate()) : bench->title());
-        }
     }
-    (new Finder(std::move(all), m_look, this))->ask([this](const Findable& what) {
-        if (what.place.isEmpty()) return void(run(what.id));
+    (new MenuDialog(std::move(all), m_look, this))->ask([this](const MenuEntry& what) {
+        if (what.place.isEmpty()) return void(run(what.command.id));
         open(what.place);
         constexpr int mostPages = 8;
-        for (int page = 0; !run(what.id) && page < mostPages; ++page) open(what.place, page);
+        for (int page = 0; !run(what.command.id) && page < mostPages; ++page) open(what.place, page);
     });
 }
 
+// The same as a bar along the top, for who wishes it; each group is looked up when it is opened.
+void MainWindow::makeMenuBar() {
+    for (const Group group : allGroups) {
+        QMenu* menu = m_menuBar->addMenu(groupName(group));
+        menu->setObjectName(QStringLiteral("bar-%1").arg(static_cast<int>(group)));
+        menu->setToolTipsVisible(true);
+        connect(menu, &QMenu::aboutToShow, this, [this, menu, group] {
+            menu->clear();
+            for (const Command& command : commands()) {
+                if (command.group == group) addTo(*menu, command);
+            }
+        });
+    }
+}
+
+void MainWindow::addTo(QMenu& menu, const Command& command) {
+    const QString key = isNearer(command) ? QString() : command.keyText();
+    QAction* action = menu.addAction(key.isEmpty() ? command.text : command.text + QLatin1Char('\t') + key);
+    const QString why = command.whyNot();
+    action->setToolTip(why.isEmpty() ? command.help : why);
+    connect(action, &QAction::triggered, this, [this, id = command.id] { run(id); });
+}
+
 void MainWindow::showHelp() {
+    showKeys();
+}
+
+void MainWindow::showKeys() {
     const auto line = [](const Command& command) {
         return QStringLiteral("%1   %2%3")
             .arg(command.keyText(), command.text,

@@ -16,11 +16,14 @@
 #include <QAbstractButton>
 #include <QAbstractItemView>
 #include <QApplication>
+#include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QMenuBar>
 #include <QMimeData>
+#include <QSettings>
 #include <QStackedWidget>
 #include <QTabBar>
 #include <QTimer>
@@ -79,6 +82,11 @@ void MainWindow::build() {
     auto* rows = new QVBoxLayout(m_content);
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(0);
+    m_menuBar = nullptr;
+    if (QSettings().value(QStringLiteral("menu-bar"), false).toBool()) {
+        rows->setMenuBar(m_menuBar = new QMenuBar);
+        makeMenuBar();
+    }
     m_track = new GateTrack(m_document, m_look);
     rows->addWidget(m_track);
     auto* middle = new QHBoxLayout;
@@ -151,6 +159,15 @@ void MainWindow::arrange() {
 
 void MainWindow::resizeEvent(QResizeEvent*) {
     if (m_current != nullptr) arrange();
+}
+
+// What would be lost is said first; closing again leaves it.
+void MainWindow::closeEvent(QCloseEvent* event) {
+    const QString lost = m_current->unsaved();
+    if (lost.isEmpty() || lost == m_lost) return event->accept();
+    m_lost = lost;
+    say(tr("%1 Close once more to leave it.").arg(lost), true);
+    event->ignore();
 }
 
 void MainWindow::setLook(const Look& look) {
@@ -300,6 +317,7 @@ bool MainWindow::handleKey(QKeyEvent* event) {
     // While a logbook is being opened the one before is still in sight, and no key is meant for it.
     if (!m_document.isOpen() && m_document.pending() > 0) return true;
     m_footer->hush();
+    m_lost.clear();
     if (handleCode(event)) return true;
     // Num Lock off: the numpad's digits arrive as movements. Said, and nothing moves.
     const bool digitKey = event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9;

@@ -14,6 +14,8 @@
 #include <QWidget>
 #include <vector>
 
+class QMenu;
+class QMenuBar;
 class QStackedWidget;
 
 namespace rollcall {
@@ -57,6 +59,7 @@ public:
     bool overviewOpen() const { return m_current == m_benches.front(); }
 
 protected:
+    void closeEvent(QCloseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
@@ -84,8 +87,10 @@ private:
     std::vector<ReportTable> tablesInView() const;
     void stepBlade(int by);
     void showMenu();
-    void showFinder();
+    void makeMenuBar();
+    void addTo(QMenu& menu, const Command& command);
     void showHelp();
+    void showKeys();
     void say(const QString& message, bool trouble);
 
     Document& m_document;
@@ -100,6 +105,7 @@ private:
     std::vector<Bench*> m_benches;
     Bench* m_current = nullptr;
     std::vector<Bench*> m_trail; ///< where Esc leads back to, the last one first
+    QString m_lost;              ///< what closing would lose, once that was said
     QString m_code;              ///< of a card, while it comes in
     QWidget* m_content = nullptr;
     GateTrack* m_track = nullptr;
@@ -107,6 +113,7 @@ private:
     Roll* m_roll = nullptr;
     QStackedWidget* m_stack = nullptr;
     VerdictColumn* m_column = nullptr;
+    QMenuBar* m_menuBar = nullptr; ///< null where it is not wished
     CommandBar* m_bar = nullptr;
     Footer* m_footer = nullptr;
 };

@@ -26,6 +26,11 @@ QString styleSheet(const Look& look) {
         QScrollBar:horizontal { background: transparent; height: @8px; margin: 0; }
         QScrollBar::handle:horizontal { background: @line; min-width: @24px; }
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+        QMenuBar { background: @paper; color: @ink; border-bottom: 1px solid @hair; }
+        QMenuBar::item { background: transparent; padding: @8px; }
+        QMenu { background: @panel; color: @ink; border: 1px solid @line; }
+        QMenu::item { padding: @8px @24px; }
+        QMenuBar::item:selected, QMenu::item:selected { background: @window; color: @ink; }
         QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px; }
     )");
     const auto put = [&](const char* token, const QString& value) { sheet.replace(QLatin1String(token), value); };
@@ -38,6 +43,7 @@ QString styleSheet(const Look& look) {
     put("@line", p.line.name());
     put("@fail", p.fail.name());
     put("@ink", p.ink.name());
+    put("@hair", p.hair.name());
     for (const int size : {24, 8}) put(qPrintable(QStringLiteral("@%1").arg(size)), QString::number(look.px(size)));
     return sheet;
 }

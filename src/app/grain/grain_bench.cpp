@@ -29,7 +29,9 @@ Commands GrainBench::doors() {
              Verb::none,
              [this] { emit placeWanted(objectName(), -1); },
              {},
-             Qt::Key_F12}};
+             Qt::Key_F12,
+             Qt::NoModifier,
+             Group::batch}};
 }
 
 std::vector<ReportTable> GrainBench::tables() const {

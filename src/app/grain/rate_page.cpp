@@ -165,6 +165,10 @@ QStringList RatePage::movements() const {
     return {tr("Left and right   which of the two is nearer")};
 }
 
+QString RatePage::unsaved() const {
+    return running() ? tr("The rating is not finished.") : QString();
+}
+
 bool RatePage::escape() {
     if (!running()) return false;
     m_look1.reset();

@@ -24,6 +24,7 @@ public:
     Commands commands() override;
     QStringList movements() const override;
     bool escape() override;
+    QString unsaved() const override;
     bool key(QKeyEvent* event) override;
 
     bool running() const { return m_look1.has_value(); }

@@ -34,8 +34,15 @@ HeatBench::HeatBench(Document& document, OvenLink& oven, DayClock& day, ShopActi
 }
 
 Commands HeatBench::doors() {
-    return {{QStringLiteral("day"), tr("Ovens today"), tr("what runs, what is next, plan an oven run"), Verb::ovens,
-             [this] { emit placeWanted(objectName(), static_cast<int>(Page::day)); }}};
+    return {{QStringLiteral("day"),
+             tr("Ovens today"),
+             tr("what runs, what is next, plan an oven run"),
+             Verb::ovens,
+             [this] { emit placeWanted(objectName(), static_cast<int>(Page::day)); },
+             {},
+             Qt::Key_unknown,
+             Qt::NoModifier,
+             Group::shop}};
 }
 
 bool HeatBench::takeFile(const QString& path) {

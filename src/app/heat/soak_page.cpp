@@ -364,7 +364,7 @@ Commands SoakPage::commands() {
              [this] {
                  return run() != nullptr && run()->trace && !live() ? QString() : tr("There is no trace to point at.");
              },
-             Qt::Key_unknown, Qt::NoModifier, true, false},
+             Qt::Key_unknown, Qt::NoModifier, Group::here, false},
             {QStringLiteral("soak.note"), tr("Note"), tr("what was written down: degrees, minutes, quenchant"),
              Verb::none, [this] { note(); }, heat},
             {QStringLiteral("soak.why"), tr("Why"), tr("the soak with its rules"), Verb::why, [this] { why(); }, heat},

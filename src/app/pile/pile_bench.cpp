@@ -330,8 +330,15 @@ Commands PileBench::commands() {
 }
 
 Commands PileBench::doors() {
-    return {{QStringLiteral("pile"), tr("The pile"), tr("finished knives on one page"), Verb::none,
-             [this] { emit placeWanted(objectName(), 0); }}};
+    return {{QStringLiteral("pile"),
+             tr("The pile"),
+             tr("finished knives on one page"),
+             Verb::none,
+             [this] { emit placeWanted(objectName(), 0); },
+             {},
+             Qt::Key_unknown,
+             Qt::NoModifier,
+             Group::batch}};
 }
 
 void PileBench::paintEvent(QPaintEvent*) {

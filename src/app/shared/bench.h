@@ -66,6 +66,8 @@ public:
     virtual QStringList movements() const { return {}; }
     /// Esc: true when there was something here to leave first.
     virtual bool escape() { return false; }
+    /// What was typed or answered here and is not kept yet, as a sentence; empty when nothing would be lost.
+    virtual QString unsaved() const { return {}; }
     /// A file dropped on the window; true when it was taken.
     virtual bool takeFile(const QString& path) {
         Q_UNUSED(path);

@@ -155,10 +155,13 @@ void RowButton::paintEvent(QPaintEvent*) {
     if (hasFocus()) painter.fillRect(0, 0, m_look.px(4), height(), p.primary);
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
     const int first = m_look.px(m_detail.isEmpty() ? 26 : 25);
-    if (!m_key.isEmpty()) drawKeyCap(painter, m_look.px(14), first - m_look.px(6), m_key, m_look, p.muted);
-    const int left = m_look.px(64);
-    const int room = width() - left - m_look.px(12);
-    drawFitted(painter, left, first, text(), room, m_look, 18, hasFocus(), isEnabled() ? p.ink : p.muted);
+    const int cap = m_key.isEmpty() ? 0 : keyCapWidth(m_key, m_look);
+    const int capLeft = m_keyLast ? width() - cap - m_look.px(8) : m_look.px(14);
+    if (cap > 0) drawKeyCap(painter, capLeft, first - m_look.px(6), m_key, m_look, p.muted);
+    const int left = m_look.px(m_keyLast ? 12 : 64);
+    const int room = (m_keyLast && cap > 0 ? capLeft : width()) - left - m_look.px(12);
+    const bool ready = isEnabled() && m_ready;
+    drawFitted(painter, left, first, text(), room, m_look, m_keyLast ? 16 : 18, hasFocus(), ready ? p.ink : p.muted);
     drawFitted(painter, left, m_look.px(46), m_detail, room, m_look, 16, false, p.muted);
 }
 

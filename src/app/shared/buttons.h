@@ -60,6 +60,10 @@ class RowButton : public QAbstractButton {
 public:
     RowButton(const QString& key, const QString& text, const QString& detail, const Look& look,
               QWidget* parent = nullptr);
+    /// Its key at the end of the row, in a list where not every row has one.
+    void setKeyLast() { m_keyLast = true; }
+    /// As SideButton::setReady.
+    void setReady(bool ready) { m_ready = ready; }
     QSize sizeHint() const override;
 
 protected:
@@ -69,6 +73,8 @@ private:
     const Look& m_look;
     QString m_key;
     QString m_detail;
+    bool m_keyLast = false;
+    bool m_ready = true;
 };
 
 /// Focus ring of a control, inside its own rectangle.

@@ -82,6 +82,26 @@ QString meaningOf(Verb verb) {
     return {};
 }
 
+QString groupName(Group group) {
+    switch (group) {
+    case Group::here:
+        return tr("Here");
+    case Group::blade:
+        return tr("This blade");
+    case Group::batch:
+        return tr("This batch");
+    case Group::shop:
+        return tr("The shop");
+    case Group::inAndOut:
+        return tr("In and out");
+    case Group::look:
+        return tr("Look and sound");
+    case Group::help:
+        return tr("Help");
+    }
+    return {};
+}
+
 QString Command::keyText() const {
     if (verb != Verb::none) return QString(keyOf(verb)).toUpper();
     if (key == Qt::Key_unknown) return {};

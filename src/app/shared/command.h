@@ -46,6 +46,13 @@ enum class Verb {
     help
 };
 
+/// Where something stands in the menu: what a person has in mind who looks for it.
+enum class Group { here, blade, batch, shop, inAndOut, look, help };
+inline constexpr Group allGroups[] = {Group::here,     Group::blade, Group::batch, Group::shop,
+                                      Group::inAndOut, Group::look,  Group::help};
+/// "This blade"; what is done here is called by the place itself.
+QString groupName(Group group);
+
 /// The letter or sign of a meaning; null for none.
 QChar keyOf(Verb verb);
 /// "add something to what is there".
@@ -64,7 +71,7 @@ struct Command {
     /// A function key or the like, in place of a verb's letter.
     Qt::Key key = Qt::Key_unknown;
     Qt::KeyboardModifiers modifiers = Qt::NoModifier;
-    bool in_menu = true;
+    Group group = Group::here;
     bool in_row = true; ///< has a button in the row of a place, where there is room
 
     /// The key as shown: "N", "F3", "Ctrl+Z"; empty when it has none.

@@ -15,6 +15,7 @@
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <utility>
 
 namespace rollcall {
 
@@ -158,6 +159,7 @@ void FormDialog::ask(std::function<FormFault(const FormValues&)> check, std::fun
         resize(sizeHint().width(), std::min(most, sizeHint().height() + m_roomForFields));
     }
     open();
+    m_begun = typed();
     showWhole();
     if (!m_editors.empty()) m_editors.front()->setFocus();
 }
@@ -234,6 +236,24 @@ FormValues FormDialog::values() const {
         values[m_fields[i].id] = known >= 0 ? box->itemData(known).toString() : text;
     }
     return values;
+}
+
+// What a hand has typed; what was proposed or only chosen is soon there again.
+QStringList FormDialog::typed() const {
+    QStringList all;
+    for (const QWidget* editor : m_editors) {
+        const auto* line = qobject_cast<const QLineEdit*>(editor);
+        if (const auto* box = qobject_cast<const QComboBox*>(editor)) line = box->lineEdit();
+        all << (line != nullptr && line != m_proposed ? line->text() : QString());
+    }
+    return all;
+}
+
+void FormDialog::reject() {
+    const QStringList now = typed();
+    const bool lost = std::exchange(m_begun, now) != now;
+    if (!lost) return QDialog::reject();
+    m_message->setText(tr("What you typed is not kept yet. Esc once more leaves it."));
 }
 
 void FormDialog::submit() {

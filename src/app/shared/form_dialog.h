@@ -72,12 +72,16 @@ public:
     /// What stands in a text field until somebody types there; it follows what is typed elsewhere.
     void propose(const QString& field, std::function<QString(const FormValues&)> value);
 
+    /// Esc, or the frame's cross: what was typed is not lost at the first.
+    void reject() override;
+
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
     void submit();
+    QStringList typed() const;
     void showWhole();
     void follow();
 
@@ -85,6 +89,7 @@ private:
     std::vector<QWidget*> m_editors;
     QScrollArea* m_scroll = nullptr; ///< of the fields, where not all stand at once
     int m_rowHeight = 1;
+    QStringList m_begun;           ///< what stood in the fields before anybody typed, or what was about to be given up
     std::vector<QLabel*> m_wholes; ///< one for each editor
     int m_roomForFields = 0;       ///< that they would have more than they need, beside keys on the screen
     QLabel* m_message;

@@ -47,6 +47,7 @@ public:
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
     bool escape() override { return current()->escape(); }
+    QString unsaved() const override { return current()->unsaved(); }
     bool wantsAll() const override { return current()->wantsAll(); }
 
 protected:

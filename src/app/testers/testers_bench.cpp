@@ -327,8 +327,15 @@ Commands TestersBench::commands() {
 }
 
 Commands TestersBench::doors() {
-    return {{QStringLiteral("testers"), tr("Testers"), tr("verification, drift, blocks, the one in use"), Verb::testers,
-             [this] { emit placeWanted(objectName(), 0); }}};
+    return {{QStringLiteral("testers"),
+             tr("Testers"),
+             tr("verification, drift, blocks, the one in use"),
+             Verb::testers,
+             [this] { emit placeWanted(objectName(), 0); },
+             {},
+             Qt::Key_unknown,
+             Qt::NoModifier,
+             Group::shop}};
 }
 
 QStringList TestersBench::movements() const {
