@@ -6,6 +6,7 @@
 
 #include <QListWidget>
 #include <QMenuBar>
+#include <QRegularExpression>
 #include <QScrollArea>
 
 #include <QTabBar>
@@ -139,6 +140,52 @@ private slots:
         QCOMPARE(d.window().place(), QStringLiteral("testers-bench"));
         d.run("menu-bar");
         QVERIFY(d.window().findChild<QMenuBar*>() == nullptr);
+    }
+
+    // F1: every page of every place says what it answers, how in a few lines, and what it does not see; the rules it
+    // names stand in docs/method.md, from which they are shown with their limits.
+    void everyPlaceExplainsItself() {
+        WindowDriver d;
+        d.makeBatch("Steel to Proof");
+        QSet<QString> answers;
+        int pages = 0;
+        for (const QString& place : places(d)) {
+            for (int page = 0; page < 8; ++page) {
+                if (page > 0 && place == "call-bench") break; // one page for two gates
+                d.window().open(place, page > 0 ? page : -1);
+                d.settle();
+                QCOMPARE(d.window().place(), place);
+                const auto* bench = d.window().findChild<Bench*>(d.window().place());
+                if (page > 0 && bench->pageIndex() != page) break;
+                const HelpText help = bench->help();
+                ++pages;
+                QVERIFY2(help.answers.endsWith('?') && !answers.contains(help.answers), qPrintable(help.answers));
+                answers.insert(help.answers);
+                QVERIFY2(help.steps.size() >= 3 && help.steps.size() <= 5, qPrintable(help.answers));
+                QVERIFY2(help.blind.endsWith('.'), qPrintable(help.answers));
+                d.press(Qt::Key_F1);
+                const QString shown = d.dialogText();
+                d.press(Qt::Key_Escape);
+                QVERIFY2(shown.contains(help.answers) && shown.contains(help.blind), qPrintable(shown));
+                for (const HelpStep& step : help.steps) QVERIFY2(shown.contains(step.text), qPrintable(step.text));
+                QFile file(ROLLCALL_DATA_DIR "/../docs/method.md");
+                QVERIFY(file.open(QIODevice::ReadOnly));
+                const QString method = QString::fromUtf8(file.readAll());
+                for (const QString& name : help.rules) {
+                    const QRegularExpression row("\n\\| ([^|]*\\b" + name +
+                                                 "\\b[^|]*) \\| (.*) \\| [^|]* \\| (.*) \\|\n");
+                    const auto found = row.match(method);
+                    QVERIFY2(found.hasMatch(), qPrintable(name));
+                    for (int part = 1; part <= 3; ++part)
+                        QVERIFY2(shown.contains(WindowDriver::plain(found.captured(part))),
+                                 qPrintable(found.captured(part)));
+                }
+                for (const Command& command : d.window().findChild<Bench*>(d.window().place())->commands()) {
+                    if (!command.keyText().isEmpty()) QVERIFY2(shown.contains(command.text), qPrintable(command.text));
+                }
+            }
+        }
+        QCOMPARE(pages, 21);
     }
 
     // Buttons lie inside the row, beside one another, at every size of window and text.

@@ -512,4 +512,22 @@ ColumnContent CallBench::blockContent() const {
     return content;
 }
 
+HelpText CallBench::help() const {
+    return {
+        tr("How hard is this blade, how sure is that, and is it inside the window?"),
+        {{Pictogram::block,
+          tr("Verify the tester first: V, then five readings on a block near the hardness you expect.")},
+         {Pictogram::indent,
+          tr("Put the blade on the anvil, its flat side down, and read it where the next spot is drawn.")},
+         {Pictogram::dial, tr("Type the number: 621 is 62.1. Enter logs it and draws the next spot.")},
+         {Pictogram::window,
+          tr("The rule shows readings, mean and its uncertainty against the window; the column says what they mean.")},
+         {Pictogram::arrows,
+          tr("Do what the big button says. The key * asks for one reading more, + goes to the next blade.")}},
+        {QStringLiteral("M3"), QStringLiteral("M4"), QStringLiteral("M6"), QStringLiteral("M9"), QStringLiteral("M10"),
+         QStringLiteral("M12"), QStringLiteral("M15"), QStringLiteral("M16"), QStringLiteral("M17")},
+        tr("Hardness on flat metal says nothing of an edge softened by grinding, of grain, or of a crack. An "
+           "unverified tester may be off by more than the window.")};
+}
+
 } // namespace rollcall

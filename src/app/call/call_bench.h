@@ -23,6 +23,7 @@ public:
     CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions, const Look& look,
               QWidget* parent = nullptr);
     QString title() const override { return tr("Call"); }
+    HelpText help() const override;
     std::optional<Gate> gate() const override;
     bool serves(Gate g) const override { return g == Gate::quench || g == Gate::temper; }
     QString whyNotAt(Gate gate) const override;

@@ -428,4 +428,18 @@ bool EdgeBench::key(QKeyEvent* event) {
     return false;
 }
 
+HelpText EdgeBench::help() const {
+    return {tr("Does this edge carry the load that its purpose asks, and if not: is it its geometry or its heat "
+               "treatment?"),
+            {{Pictogram::pen, tr("Measure the edge: thickness behind it, angle. G.")},
+             {Pictogram::rod,
+              tr("Press it on a smooth rod at the load and the raise that the rung shows. The button takes the peak.")},
+             {Pictogram::magnifier, tr("Look at it against light: held, rolled or chipped, and how large.")},
+             {Pictogram::window, tr("What gave way is compared with what the load alone explains.")},
+             {Pictogram::arrows, tr("Go on until the rung that is asked for has held.")}},
+            {QStringLiteral("M27"), QStringLiteral("M28"), QStringLiteral("E31")},
+            tr("It says nothing of a place that was not pressed, nor of wear. The load model holds to a factor of "
+               "three. Keep the edge away from the hand that presses.")};
+}
+
 } // namespace rollcall

@@ -19,6 +19,7 @@ public:
     EdgeBench(Document& document, ForceLink& force, Seams seams, const Look& look, QWidget* parent = nullptr);
 
     QString title() const override { return tr("Edge"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -1,9 +1,9 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/exchange/exchange_actions.h"
+#include "app/frame/help_dialog.h"
 #include "app/frame/main_window.h"
 #include "app/frame/menu_dialog.h"
-#include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
 #include "logbook/actions/blades.h"
 #include "words/words.h"
@@ -213,31 +213,43 @@ void MainWindow::addTo(QMenu& menu, const Command& command) {
     connect(action, &QAction::triggered, this, [this, id = command.id] { run(id); });
 }
 
+namespace {
+
+// "Arrows   move the next spot": what is pressed, and what it does.
+KeyLine keyLine(const QString& movement) {
+    return {movement.section(QStringLiteral("   "), 0, 0), movement.section(QStringLiteral("   "), 1), {}};
+}
+
+} // namespace
+
+// The keys of the place in front: what moves and types there, and what it can do.
+KeyLines MainWindow::keysHere() const {
+    KeyLines here{tr("Keys here"), {{tr("Enter"), tr("the big button"), {}}}};
+    for (const QString& movement : m_current->movements()) here.lines.push_back(keyLine(movement));
+    for (const Command& command : m_current->commands()) {
+        if (!command.keyText().isEmpty()) here.lines.push_back({command.keyText(), command.text, command.help});
+    }
+    return here;
+}
+
 void MainWindow::showHelp() {
-    showKeys();
+    const HelpText text = m_current->help();
+    (new HelpDialog(m_current->title(), &text, {keysHere()}, m_look, this))->open();
 }
 
 void MainWindow::showKeys() {
-    const auto line = [](const Command& command) {
-        return QStringLiteral("%1   %2%3")
-            .arg(command.keyText(), command.text,
-                 command.help.isEmpty() ? QString() : QStringLiteral(": ") + command.help);
-    };
-    QStringList lines = m_current->movements();
-    for (const Command& command : m_current->commands()) {
-        if (!command.keyText().isEmpty()) lines << line(command);
-    }
-    lines << tr("Enter   the big button;  Tab   from one control to the next")
-          << tr("#   the code of a piece's card, then Enter: that piece comes into hand")
-          << tr("Esc   clear what is typed, else back");
+    KeyLines everywhere{
+        tr("Everywhere"),
+        {{tr("Tab"), tr("from one control to the next"), {}},
+         {tr("Esc"), tr("clear what is typed, else back"), {}},
+         {QStringLiteral("#"), tr("the code of a piece's card, then Enter: that piece comes into hand"), {}}}};
     for (const Command& command : m_everywhere) {
-        if (command.verb != Verb::help) lines << line(command);
+        if (!command.keyText().isEmpty()) everywhere.lines.push_back({command.keyText(), command.text, command.help});
     }
-    lines << QString() << tr("A letter means the same at every place:");
+    KeyLines letters{tr("A letter means the same at every place"), {}};
     for (int i = 1; i <= static_cast<int>(Verb::zone); ++i)
-        lines << QStringLiteral("%1   %2").arg(QString(keyOf(static_cast<Verb>(i))).toUpper(),
-                                               meaningOf(static_cast<Verb>(i)));
-    (new ChoiceDialog(tr("Keys"), lines, {}, m_look, this))->ask({});
+        letters.lines.push_back({QString(keyOf(static_cast<Verb>(i))).toUpper(), meaningOf(static_cast<Verb>(i)), {}});
+    (new HelpDialog(tr("Keys"), nullptr, {keysHere(), letters, everywhere}, m_look, this))->open();
 }
 
 } // namespace rollcall

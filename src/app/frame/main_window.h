@@ -22,6 +22,7 @@ namespace rollcall {
 
 class CommandBar;
 class ExchangeActions;
+struct KeyLines;
 class Footer;
 class GateTrack;
 class Roll;
@@ -91,6 +92,7 @@ private:
     void addTo(QMenu& menu, const Command& command);
     void showHelp();
     void showKeys();
+    KeyLines keysHere() const;
     void say(const QString& message, bool trouble);
 
     Document& m_document;

@@ -398,4 +398,16 @@ void CountPage::leftAct() {
     addPhoto();
 }
 
+HelpText CountPage::help() const {
+    return {
+        tr("How fine is the grain of this fracture, and how well is that known?"),
+        {{Pictogram::bend, tr("Break a hardened, untempered coupon. Cover it: it flies.")},
+         {Pictogram::magnifier, tr("Take a photo square on, sharp and evenly lit. N adds it, or drop the file here.")},
+         {Pictogram::window, tr("Set the scale by two clicks on a known length.")},
+         {Pictogram::pen, tr("Lay a line; look at each crossing that is suggested, then count it.")},
+         {Pictogram::boxes, tr("Five lines and 250 crossings tell ± 0.3 in G.")}},
+        {QStringLiteral("M30"), QStringLiteral("E34")},
+        tr("A fracture tells grain roughly, and nothing of carbides, hardness or cracks.")};
+}
+
 } // namespace rollcall

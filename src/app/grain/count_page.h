@@ -20,6 +20,7 @@ public:
     CountPage(Document& document, PhotoStore& photos, WatchedFolder& folder, Seams seams, const Look& look);
 
     QString title() const override { return tr("Count"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -207,4 +207,15 @@ Commands CouponPage::commands() {
              [this] { nextFactor(); }}};
 }
 
+HelpText CouponPage::help() const {
+    return {
+        tr("Does the grain grow along a row of coupons, and with what?"),
+        {{Pictogram::boxes, tr("Break a coupon of each soak, and count or rate its grain.")},
+         {Pictogram::arrows, tr("Choose what they are put in order by.")},
+         {Pictogram::window, tr("The line is the trend; beside it stands how often chance alone would show it.")},
+         {Pictogram::question, tr("What else differs between them is listed first.")}},
+        {QStringLiteral("M30")},
+        tr("Five coupons at least can show a trend. One for each soak should be repeated before it decides a recipe.")};
+}
+
 } // namespace rollcall

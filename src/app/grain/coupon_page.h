@@ -17,6 +17,7 @@ public:
     }
 
     QString title() const override { return tr("Coupons"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override { copy(); }

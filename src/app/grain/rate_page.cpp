@@ -191,4 +191,14 @@ bool RatePage::key(QKeyEvent* event) {
     }
 }
 
+HelpText RatePage::help() const {
+    return {tr("Which drawn fracture is this one nearest to, when nobody knows which is which?"),
+            {{Pictogram::magnifier, tr("Add a photo and its scale on the first page.")},
+             {Pictogram::arrows, tr("Left or right: which of the two is nearer? Between the two is an answer.")},
+             {Pictogram::clock, tr("Three or four answers find it; then it is done once more with others.")},
+             {Pictogram::window, tr("Two looks that agree within one number count.")}},
+            {QStringLiteral("M30")},
+            tr("The fractures are drawn, without carbides, tears or depth. A rating is worth about one number.")};
+}
+
 } // namespace rollcall

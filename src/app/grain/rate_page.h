@@ -16,6 +16,7 @@ public:
     RatePage(Document& document, PhotoStore& photos, const CountPage& count, const Look& look);
 
     QString title() const override { return tr("Rate"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

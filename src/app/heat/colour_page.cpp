@@ -272,4 +272,16 @@ void ColourPage::mousePressEvent(QMouseEvent* event) {
     emit changed();
 }
 
+HelpText ColourPage::help() const {
+    return {tr("What temperature does the colour of this steel speak of, and does it agree with the oven?"),
+            {{Pictogram::blade, tr("Look at clean, bare steel by daylight.")},
+             {Pictogram::arrows, tr("Choose the colour with left and right, and the part of the blade.")},
+             {Pictogram::clock,
+              tr("Say whether it came in the oven or by torch: a short heat needs more for the same colour.")},
+             {Pictogram::window, tr("The band is what the colour allows; it is compared with the logged temper.")}},
+            {QStringLiteral("M25")},
+            tr("A colour tells 15 °C at best, and nothing on coated or stainless steel. It tells the surface, not the "
+               "hardness.")};
+}
+
 } // namespace rollcall

@@ -16,6 +16,7 @@ public:
     ColourPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Colour"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -348,4 +348,15 @@ bool DayPage::key(QKeyEvent* event) {
     return false;
 }
 
+HelpText DayPage::help() const {
+    return {tr("What is in which oven, and what is due next?"),
+            {{Pictogram::oven, tr("Plan a run: oven, temperature, hours, start.")},
+             {Pictogram::clock, tr("Its bar shows the time to warm, the hold and the time to cool.")},
+             {Pictogram::arrows, tr("Up and down choose a run; the button says that it is in, or out.")},
+             {Pictogram::trace, tr("What is due rings, until it is hushed.")}},
+            {},
+            tr("A clock only: it does not measure an oven. An oven that was never checked may be off by half a point "
+               "of hardness.")};
+}
+
 } // namespace rollcall

@@ -16,6 +16,7 @@ public:
     DayPage(Document& document, DayClock& clock, const Look& look);
 
     QString title() const override { return tr("Day"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -451,4 +451,18 @@ void LadderPage::mouseMoveEvent(QMouseEvent* event) {
     if (event->buttons() & Qt::LeftButton) mousePressEvent(event);
 }
 
+HelpText LadderPage::help() const {
+    return {tr("What will the next temper do to this blade, and which one is advised?"),
+            {{Pictogram::indent, tr("Read the blade first: what it is now moves the whole curve.")},
+             {Pictogram::trace,
+              tr("The curve is what this grade gives at each temperature; the dots are what this shop has read.")},
+             {Pictogram::arrows, tr("Left and right change the temperature, up and down the time.")},
+             {Pictogram::window,
+              tr("The column says what to expect, and the chance that it ends too soft, which no temper mends.")},
+             {Pictogram::pen, tr("Log the temper once it is out of the oven, and read again.")}},
+            {QStringLiteral("M19"), QStringLiteral("M20"), QStringLiteral("M21")},
+            tr("The curves are recalled, not measured on your steel; your own readings teach them. Toughness is not "
+               "foretold, only where a grade is known to turn brittle.")};
+}
+
 } // namespace rollcall

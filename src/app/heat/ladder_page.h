@@ -18,6 +18,7 @@ public:
     LadderPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Ladder"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -373,4 +373,15 @@ void RecipePage::mousePressEvent(QMouseEvent* event) {
     emit changed();
 }
 
+HelpText RecipePage::help() const {
+    return {tr("How is this steel to be treated, and does the plan agree with what is known of it?"),
+            {{Pictogram::page, tr("Take the usual recipe of the grade, or another of the shop.")},
+             {Pictogram::arrows, tr("Left and right go through its stages.")},
+             {Pictogram::pen, tr("Change a stage: what ran before keeps the version that it ran with.")},
+             {Pictogram::window, tr("What lies outside the windows of the grade is said beside it.")}},
+            {QStringLiteral("M22"), QStringLiteral("M23")},
+            tr("The windows are from data of makers and of standards, of middling confidence. The maker's manual of "
+               "your oven and quenchant goes first.")};
+}
+
 } // namespace rollcall

@@ -402,4 +402,19 @@ void SoakPage::mouseMoveEvent(QMouseEvent* event) {
     if (event->buttons() & Qt::LeftButton) mousePressEvent(event);
 }
 
+HelpText SoakPage::help() const {
+    return {
+        tr("Was this blade hot enough, long enough, and was it in the quench in time?"),
+        {{Pictogram::oven, tr("Begin a heat: oven, set point, the shortest and the longest soak.")},
+         {Pictogram::trace,
+          tr("Import the trace of the oven, or drop its file here. Without one the clock is taken, or your note.")},
+         {Pictogram::clock,
+          tr("Say when each blade goes in and comes out: with the button, or with the cursor on the trace.")},
+         {Pictogram::tank, tr("Say when it is in the quench. The stopwatch counts from oven to quench.")},
+         {Pictogram::window, tr("The band shows how long the steel itself, not the oven, was above the threshold.")}},
+        {QStringLiteral("M22"), QStringLiteral("M23")},
+        tr("The steel in the oven is an estimate from its thickness. What the quenchant did inside the blade only a "
+           "reading tells.")};
+}
+
 } // namespace rollcall

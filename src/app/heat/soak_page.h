@@ -22,6 +22,7 @@ public:
     SoakPage(Document& document, OvenLink& oven, Seams seams, const Look& look);
 
     QString title() const override { return tr("Soak"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

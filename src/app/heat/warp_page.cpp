@@ -216,4 +216,15 @@ Commands WarpPage::commands() {
              [this] { exportPicture(); }}};
 }
 
+HelpText WarpPage::help() const {
+    return {
+        tr("Which blades are bent, and how are they clamped together so that they come straight?"),
+        {{Pictogram::rod, tr("Lay the blade on a plate and feel the gap at its middle.")},
+         {Pictogram::pen, tr("Enter the bow in mm, and which side is high.")},
+         {Pictogram::boxes, tr("The picture pairs bow against bow, the flattest outside, shims between the backs.")},
+         {Pictogram::clock, tr("Clamp in the temper, a little cooler the first time, and measure again.")}},
+        {QStringLiteral("M24")},
+        tr("It does not see twist. A blade that is not tempered breaks in the clamp: the list leaves it out.")};
+}
+
 } // namespace rollcall

@@ -16,6 +16,7 @@ public:
     WarpPage(Document& document, Seams seams, const Look& look);
 
     QString title() const override { return tr("Warp"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

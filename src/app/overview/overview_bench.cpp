@@ -303,4 +303,15 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     drawRule(painter, QRect(px(24), top + px(4), width() - px(48), px(footHeight) - px(6)), rule, m_look);
 }
 
+HelpText OverviewBench::help() const {
+    return {tr("Where does this batch stand, and what comes next?"),
+            {{Pictogram::boxes,
+              tr("Each line is a blade, each column a gate; marks and words say how it stands. A click opens it.")},
+             {Pictogram::window, tr("Above them all means lie on one rule, against the window.")},
+             {Pictogram::arrows, tr("The big button leads to the blade and gate that come first.")},
+             {Pictogram::pen, tr("N makes a new batch, S one like this; B chooses another.")}},
+            {QStringLiteral("M18"), QStringLiteral("M15")},
+            tr("It shows what was logged. A gate that nobody asks for is not looked at.")};
+}
+
 } // namespace rollcall

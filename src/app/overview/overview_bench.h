@@ -39,6 +39,7 @@ public:
     OverviewBench(Document& document, ShopActions& actions, ExchangeActions& exchange, const Look& look,
                   QWidget* parent = nullptr);
     QString title() const override { return tr("Batch"); }
+    HelpText help() const override;
     bool needsBlade() const override { return false; }
     void refresh() override;
     ColumnContent content() const override;

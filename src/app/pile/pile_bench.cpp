@@ -349,4 +349,16 @@ void PileBench::paintEvent(QPaintEvent*) {
     drawText(painter, px(24), px(38), tr("One line a knife; a heading sorts"), m_look.font(18), p.muted);
 }
 
+HelpText PileBench::help() const {
+    return {
+        tr("Of all these finished knives: which are as hard as they were sold, and of the steel they were sold as?"),
+        {{Pictogram::blade, tr("Log each knife: its maker, its claim, where it may be marked.")},
+         {Pictogram::peaks, tr("Take its steel and its hardness; two readings where no more may be made.")},
+         {Pictogram::boxes, tr("One line a knife: the claim, what was found, the verdict. A heading sorts.")},
+         {Pictogram::page, tr("Write the one page, as PDF, picture or table.")}},
+        {QStringLiteral("M26"), QStringLiteral("M9"), QStringLiteral("E38")},
+        tr("A knife is judged by what it was sold as, where that was said. It does not rank makers: one knife is one "
+           "knife.")};
+}
+
 } // namespace rollcall

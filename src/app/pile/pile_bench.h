@@ -45,6 +45,7 @@ public:
     PileBench(Document& document, ShopActions& actions, const Seams& seams, const Look& look,
               QWidget* parent = nullptr);
     QString title() const override { return tr("Pile"); }
+    HelpText help() const override;
     bool needsBlade() const override { return false; }
     bool isRoll() const override { return true; }
     void refresh() override;

@@ -213,4 +213,16 @@ bool CutsPage::key(QKeyEvent* event) {
     return true;
 }
 
+HelpText CutsPage::help() const {
+    return {
+        tr("How long does this edge cut, and does it last longer than the other one?"),
+        {{Pictogram::rope, tr("Begin a trial that counts cuts, with the same material for both blades.")},
+         {Pictogram::clock, tr("One key a cut; say when it hesitates, and when it is dull.")},
+         {Pictogram::arrows, tr("Choose the other blade with left and right.")},
+         {Pictogram::window, tr("The ratio is shown with its interval, and what was not equal in a list beside it.")}},
+        {QStringLiteral("M31")},
+        tr("One run each is one trial. Media vary more than steels: three runs each begin to tell. Hardness alone "
+           "ranks nothing.")};
+}
+
 } // namespace rollcall

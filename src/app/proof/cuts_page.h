@@ -19,6 +19,7 @@ public:
     }
 
     QString title() const override { return tr("Cuts"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -332,4 +332,17 @@ bool ProtocolPage::key(QKeyEvent* event) {
     return false;
 }
 
+HelpText ProtocolPage::help() const {
+    return {
+        tr("What exactly is done in a trial, and when has it passed?"),
+        {{Pictogram::arrows, tr("Left and right choose a protocol, up and down a step.")},
+         {Pictogram::pen,
+          tr("Change a step: the protocol becomes one of the shop, and old trials keep the one they ran with.")},
+         {Pictogram::boxes,
+          tr("Add, move and remove steps; a step may ask for a count, a number, yes or no, a hold, a bend, a photo.")},
+         {Pictogram::page, tr("Save it as CSV to share it, or take one in.")}},
+        {QStringLiteral("E32")},
+        tr("What is asked is the shop's judgement. No protocol replaces a standard that a buyer names.")};
+}
+
 } // namespace rollcall

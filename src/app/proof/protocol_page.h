@@ -16,6 +16,7 @@ public:
     ProtocolPage(Document& document, Seams seams, const Look& look);
 
     QString title() const override { return tr("Protocols"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override { editStep(false); }

@@ -275,4 +275,14 @@ bool SpeaksPage::key(QKeyEvent* event) {
     return true;
 }
 
+HelpText SpeaksPage::help() const {
+    return {tr("Which trial of which piece speaks for this blade?"),
+            {{Pictogram::boxes, tr("Each line is a piece that was tried; each column something that must be alike.")},
+             {Pictogram::arrows, tr("Left and right choose the piece.")},
+             {Pictogram::question, tr("A mark says what is not known of either, or not alike.")},
+             {Pictogram::pen, tr("Excuse the blade by it, with your reason and in your name.")}},
+            {QStringLiteral("M32")},
+            tr("It compares what was logged. Two blades of one lot and heat may still differ where nobody measured.")};
+}
+
 } // namespace rollcall

@@ -42,6 +42,7 @@ public:
     SpeaksPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Stands for"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -453,4 +453,14 @@ bool StudyPage::key(QKeyEvent* event) {
     return false;
 }
 
+HelpText StudyPage::help() const {
+    return {tr("Is this comparison fair: does one thing differ, and only one?"),
+            {{Pictogram::boxes, tr("Name the pieces, and what is varied between them.")},
+             {Pictogram::question, tr("Whatever else differs is listed; mend it or say it.")},
+             {Pictogram::window, tr("The table sets their results side by side.")},
+             {Pictogram::page, tr("Copy or save it.")}},
+            {QStringLiteral("M31")},
+            tr("One piece each proves little, whatever the table shows.")};
+}
+
 } // namespace rollcall

@@ -17,6 +17,7 @@ public:
     }
 
     QString title() const override { return tr("Study"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -502,4 +502,17 @@ void TrialPage::paintList(QPainter& painter) {
     }
 }
 
+HelpText TrialPage::help() const {
+    return {
+        tr("Does this piece do what its purpose asks of it?"),
+        {{Pictogram::page, tr("Choose a protocol: each says what it needs, and what can hurt.")},
+         {Pictogram::hammer, tr("Do one step at a time. The screen shows the step that is now, and counts with you.")},
+         {Pictogram::clock, tr("One key for each outcome: one more, passed, failed. A wrong one is taken back.")},
+         {Pictogram::blade, tr("Say what failed: steel, handle, jaws. Only the steel fails the trial.")},
+         {Pictogram::boxes, tr("Stands for says which blades this piece speaks for.")}},
+        {QStringLiteral("M29"), QStringLiteral("M32"), QStringLiteral("E32")},
+        tr("One piece is one trial. Wear eye protection, stand aside of the line of break, keep others away. A "
+           "destroyed piece is no longer for sale.")};
+}
+
 } // namespace rollcall

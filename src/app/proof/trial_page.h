@@ -20,6 +20,7 @@ public:
     TrialPage(Document& document, Seams seams, const Look& look);
 
     QString title() const override { return tr("Trial"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

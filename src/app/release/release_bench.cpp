@@ -289,4 +289,17 @@ std::vector<ReportTable> ReleaseBench::tables() const {
     return {}; // the batch's own tables are what is shown
 }
 
+HelpText ReleaseBench::help() const {
+    return {tr("May this blade leave the shop, and who says so on what grounds?"),
+            {{Pictogram::boxes,
+              tr("Each line is a blade, each column a gate. What is open is said in the column at the right.")},
+             {Pictogram::question,
+              tr("Decide what is not passed: hold, re-harden, another purpose, scrap, or release with a reason.")},
+             {Pictogram::pen, tr("Sign for all whose gates are answered. What the verdicts were then is kept.")},
+             {Pictogram::page, tr("Print the certificate, the cards, the table. Each carries the code of its piece.")}},
+            {QStringLiteral("M18")},
+            tr("A signature does not change a verdict. What changes afterwards makes the signature stale, and it says "
+               "so.")};
+}
+
 } // namespace rollcall

@@ -23,6 +23,7 @@ public:
     ReleaseBench(Document& document, ShopActions& actions, Seams seams, const Look& look, QWidget* parent = nullptr);
 
     QString title() const override { return tr("Release"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

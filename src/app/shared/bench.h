@@ -4,6 +4,7 @@
 
 #include "app/shared/column_content.h"
 #include "app/shared/command.h"
+#include "app/shared/help_text.h"
 #include "app/store/document.h"
 #include "plot/look.h"
 #include "report/batch_table.h"
@@ -25,6 +26,8 @@ public:
         : QWidget(parent), m_document(document), m_look(look) {}
 
     virtual QString title() const = 0;
+    /// What it answers, how, by which rules, and what it does not see.
+    virtual HelpText help() const = 0;
     /// The gate whose work is done here now; none outside the gates.
     virtual std::optional<Gate> gate() const { return std::nullopt; }
     /// Whether this is the place to open for a gate.

@@ -36,6 +36,7 @@ public:
     int pageIndex() const override;
     void openPageAt(int index) override;
     QString title() const override { return current()->title(); }
+    HelpText help() const override { return current()->help(); }
     void refresh() override;
     ColumnContent content() const override { return current()->content(); }
     void act() override { current()->act(); }

@@ -371,4 +371,18 @@ bool SteelBench::key(QKeyEvent* event) {
     return false;
 }
 
+HelpText SteelBench::help() const {
+    return {
+        tr("Is this bar the grade that it is said to be, and which others could it be?"),
+        {{Pictogram::blade, tr("Grind a clean, flat place, larger than the analyser window.")},
+         {Pictogram::peaks,
+          tr("Take a shot: from a file, by wire, or typed element by element. Three shots are better than one.")},
+         {Pictogram::window, tr("Each ruler shows what was found, how surely, and what the grade allows.")},
+         {Pictogram::tank, tr("Without an analyser: harden a coupon and read it, or compare sparks with a known bar.")},
+         {Pictogram::boxes, tr("The column names the look-alikes, and what would tell them apart.")}},
+        {QStringLiteral("M26")},
+        tr("X-ray analysis does not see carbon, nor much below silicon. One shot tells one place. Elements that the "
+           "method cannot see are listed, not judged.")};
+}
+
 } // namespace rollcall

@@ -24,6 +24,7 @@ public:
     SteelBench(Document& document, WatchedFolder& folder, Seams seams, const Look& look, QWidget* parent = nullptr);
 
     QString title() const override { return tr("Steel"); }
+    HelpText help() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -541,4 +541,17 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     drawText(painter, left, barTop + px(66), lasts, m_look.font(18, true), p.ink);
 }
 
+HelpText TestersBench::help() const {
+    return {
+        tr("Can this tester be trusted today, and is it drifting?"),
+        {{Pictogram::block, tr("Verify it on a block near the work: five readings on fresh places of one face.")},
+         {Pictogram::window, tr("Its error and spread are compared with what the standard allows.")},
+         {Pictogram::trace, tr("The chart shows every run; what lies outside its own usual is marked.")},
+         {Pictogram::question, tr("After two failed runs clean, re-seat, look at the indenter: all readings since the "
+                                  "last good run are suspect.")},
+         {Pictogram::boxes, tr("Blocks run out of places, and certificates out of date: both are said before.")}},
+        {QStringLiteral("M6"), QStringLiteral("M13"), QStringLiteral("M14"), QStringLiteral("E41")},
+        tr("A block tells the tester at the block's hardness. A slow drift below the scatter takes weeks to show.")};
+}
+
 } // namespace rollcall

@@ -23,6 +23,7 @@ public:
     TestersBench(Document& document, DeviceLink& link, ShopActions& actions, const Seams& seams, const Look& look,
                  QWidget* parent = nullptr);
     QString title() const override { return tr("Testers"); }
+    HelpText help() const override;
     bool needsBlade() const override { return false; }
     QWidget* side() override { return &m_list; }
     bool leadsBack() const override { return true; }
