@@ -11,6 +11,7 @@
 #include <QCommandLineParser>
 #include <QDateTime>
 #include <QDir>
+#include <QScreen>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTimer>
@@ -20,6 +21,14 @@ namespace {
 int fail(const QString& message) {
     std::fprintf(stderr, "rollcall: %s\n", qPrintable(message));
     return 1;
+}
+
+// As it was left; the first time as large as was designed for, or as the screen has room for with the window's frame.
+void fit(QWidget& window) {
+    if (window.restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray())) return;
+    constexpr QSize designed(1280, 800);
+    constexpr QSize frame(16, 48);
+    window.resize(designed.boundedTo(window.screen()->availableSize() - frame));
 }
 
 // The demo is played with on a private copy, made anew on every start.
@@ -88,10 +97,12 @@ int main(int argc, char** argv) {
         rollcall::Document document(std::move(tables).value(), std::move(seams));
         rollcall::Look look;
         look.factor = qBound(0.8, QSettings().value(QStringLiteral("text-size"), 1.0).toDouble(), 2.0);
-        if (QSettings().value(QStringLiteral("dark"), false).toBool() && !parser.isSet(tour))
-            look.palette = rollcall::Palette::darkOne();
+        const auto wished = [](const char* setting) {
+            return QSettings().value(QLatin1String(setting), false).toBool();
+        };
+        if (!parser.isSet(tour)) look.palette = rollcall::Palette::wished(wished("dark"), wished("contrast"));
         rollcall::MainWindow window(document, look, rollcall::Seams::real());
-        window.resize(1280, 800);
+        fit(window);
         window.actions().openPath(path, !QFile::exists(path));
         if (parser.isSet(tour)) {
             QTimer::singleShot(0, &window, [&] {

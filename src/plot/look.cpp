@@ -64,6 +64,34 @@ Palette Palette::darkOne() {
     return p;
 }
 
+Palette Palette::highContrast(bool dark) {
+    Palette p;
+    p.paper = p.panel = dark ? 0x000000 : 0xFFFFFF;
+    p.steel = dark ? 0x2A2A2A : 0xE4E4E4;
+    p.window = dark ? 0x1C3F63 : 0xC4DCF2;
+    p.window_on_panel = dark ? 0x122A42 : 0xDCEAF7;
+    p.ink = dark ? 0xFFFFFF : 0x000000;
+    p.muted = dark ? 0xDADADA : 0x333333;
+    p.hair = dark ? 0x8C8C8C : 0x767676;
+    p.line = dark ? 0xC8C8C8 : 0x4A4A4A;
+    p.primary = dark ? 0xA6D2FF : 0x00397A;
+    p.on_primary = dark ? 0x000000 : 0xFFFFFF;
+    p.on_primary_second = dark ? 0x10202E : 0xE8F1FA;
+    p.pass = dark ? 0x86EDE8 : 0x00474A;
+    p.borderline = dark ? 0xFFC95C : 0x5E3A00;
+    p.fail = dark ? 0xFFABC0 : 0x7D0033;
+    p.earlier = dark ? 0xFFD36B : 0x6B4A00;
+    p.older = dark ? 0xD3C8FF : 0x3F2F78;
+    p.quenched = dark ? 0x9CCBFF : 0x123F73;
+    p.dark = dark;
+    p.contrast = true;
+    return p;
+}
+
+Palette Palette::wished(bool dark, bool contrast) {
+    return contrast ? highContrast(dark) : dark ? darkOne() : light();
+}
+
 QColor Palette::of(State state) const {
     switch (state) {
     case State::pass:

@@ -21,9 +21,13 @@ struct Palette {
     QColor older;    ///< older indents and estimates: a slate violet, apart from the bronze of Borderline
     QColor quenched; ///< as-quenched data
     bool dark = false;
+    bool contrast = false;
 
     static Palette light();
     static Palette darkOne();
+    /// For eyes that want more: every text at 7 to 1 or better, every line that tells something at 4.5 to 1.
+    static Palette highContrast(bool dark);
+    static Palette wished(bool dark, bool contrast);
 
     /// Colour of a verdict's word and glyph.
     QColor of(State state) const;

@@ -188,6 +188,47 @@ private slots:
         QCOMPARE(pages, 21);
     }
 
+    // The right button, or a finger that rests: what can be done with the blade that lies there, and at this place.
+    void whatLiesThereHasItsMenu() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        const auto menu = [] { return qobject_cast<QMenu*>(QApplication::activePopupWidget()); };
+        const auto says = [](const QMenu* one, const QString& text) {
+            for (QAction* action : one->actions()) {
+                if (action->text().section('\t', 0, 0) == text) return action;
+            }
+            return static_cast<QAction*>(nullptr);
+        };
+        auto* list = d.window().findChild<QAbstractItemView*>("roll");
+        const QPoint third = list->visualRect(list->model()->index(2, 0)).center();
+        QContextMenuEvent right(QContextMenuEvent::Mouse, third, list->viewport()->mapToGlobal(third));
+        QCoreApplication::sendEvent(list->viewport(), &right);
+        d.settle();
+        QCOMPARE(d.document().blade()->mark, std::string("GK-3"));
+        QVERIFY(menu() != nullptr && says(menu(), "The blade itself") != nullptr);
+        QVERIFY(says(menu(), "Strike out") == nullptr); // which is Call's
+        QTest::mouseClick(menu(), Qt::LeftButton, {},
+                          menu()->actionGeometry(says(menu(), "The blade itself")).center());
+        d.settle();
+        QVERIFY(d.dialog()->findChild<QLineEdit*>("mark") != nullptr);
+        d.press(Qt::Key_Escape);
+
+        BladeView* blade = d.bladeView();
+        QTest::mousePress(blade, Qt::LeftButton, {}, blade->rect().center());
+        QVERIFY(QTest::qWaitFor([&] { return menu() != nullptr; }, 3000));
+        QVERIFY(says(menu(), "Strike out") != nullptr && says(menu(), "Copy the table in view") != nullptr);
+        QVERIFY(says(menu(), "This blade") != nullptr && says(menu(), "This blade")->menu() != nullptr);
+        menu()->close();
+        QTest::mouseRelease(blade, Qt::LeftButton, {}, blade->rect().center());
+        // A finger that moves on asks nothing.
+        QTest::mousePress(blade, Qt::LeftButton, {}, blade->rect().center());
+        QTest::mouseMove(blade, blade->rect().center() + QPoint(40, 0));
+        QTest::qWait(900);
+        QVERIFY(menu() == nullptr);
+        QTest::mouseRelease(blade, Qt::LeftButton, {}, blade->rect().center() + QPoint(40, 0));
+    }
+
     // Buttons lie inside the row, beside one another, at every size of window and text.
     void theRowIsNeverCut() {
         WindowDriver d;

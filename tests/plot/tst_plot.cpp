@@ -55,19 +55,25 @@ private slots:
 
     void textIsReadableOnItsGround_data() {
         QTest::addColumn<bool>("dark");
-        QTest::newRow("light") << false;
-        QTest::newRow("dark") << true;
+        QTest::addColumn<bool>("high");
+        QTest::newRow("light") << false << false;
+        QTest::newRow("dark") << true << false;
+        QTest::newRow("high contrast, light") << false << true;
+        QTest::newRow("high contrast, dark") << true << true;
     }
     void textIsReadableOnItsGround() {
         QFETCH(bool, dark);
-        const Palette p = dark ? Palette::darkOne() : Palette::light();
+        QFETCH(bool, high);
+        const Palette p = Palette::wished(dark, high);
+        const double read = high ? 7 : 4.5; // as WCAG asks at AA and at AAA
         for (const QColor& ground : {p.paper, p.panel}) {
             for (const QColor& text : {p.ink, p.muted, p.pass, p.borderline, p.fail, p.primary, p.quenched, p.older})
-                QVERIFY2(contrast(text, ground) >= 4.5, qPrintable(text.name() + " on " + ground.name()));
-            QVERIFY(contrast(p.earlier, ground) >= 3);
+                QVERIFY2(contrast(text, ground) >= read, qPrintable(text.name() + " on " + ground.name()));
+            QVERIFY(contrast(p.earlier, ground) >= (high ? 4.5 : 3));
+            QVERIFY(contrast(p.line, ground) >= (high ? 4.5 : 3));
         }
-        QVERIFY(contrast(p.on_primary, p.primary) >= 4.5);
-        QVERIFY(contrast(p.ink, p.window) >= 4.5);
+        QVERIFY(contrast(p.on_primary, p.primary) >= read);
+        QVERIFY(contrast(p.ink, p.window) >= read);
     }
 
     // Shape tells the verdicts apart without colour: in one colour no two glyphs cover the same pixels.

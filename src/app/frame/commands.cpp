@@ -9,11 +9,13 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <QAbstractItemView>
 #include <QAction>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMenuBar>
 #include <QSettings>
+#include <QStackedWidget>
 #include <set>
 
 // What can be done everywhere, and the ways to it: keys, buttons, menu, help.
@@ -68,6 +70,8 @@ void MainWindow::makeCommands() {
            [this] { m_exchange->choose(); });
     keyed("copy", control, Qt::Key_C, tr("Copy the table in view"), tr("for a spreadsheet"),
           [this] { m_exchange->copyTable(); });
+    spoken("picture", Verb::none, tr("Picture of what is in view"), tr("PNG or SVG; or draw it out of the window"),
+           [this] { m_exchange->savePicture(); });
     keyed("paste", control, Qt::Key_V, tr("Paste a table of readings"), tr("with any header"),
           [this] { m_exchange->paste(); });
     keyed("undo", control, Qt::Key_Z, tr("Undo"),
@@ -86,8 +90,14 @@ void MainWindow::makeCommands() {
     group = Group::look;
     keyed("dark", control, Qt::Key_D, tr("Dark or light"), {}, [this] {
         Look look = m_look;
-        look.palette = look.palette.dark ? Palette::light() : Palette::darkOne();
+        look.palette = Palette::wished(!look.palette.dark, look.palette.contrast);
         QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
+        setLook(look);
+    });
+    spoken("contrast", Verb::none, tr("High contrast on or off"), tr("black on white, or white on black"), [this] {
+        Look look = m_look;
+        look.palette = Palette::wished(look.palette.dark, !look.palette.contrast);
+        QSettings().setValue(QStringLiteral("contrast"), look.palette.contrast);
         setLook(look);
     });
     keyed("text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
@@ -203,6 +213,37 @@ void MainWindow::makeMenuBar() {
             }
         });
     }
+}
+
+// On a blade of the roll: what can be done with it. In the middle: what this place does, then the blade, and the
+// picture and table of what is in view.
+void MainWindow::showContext(QWidget* widget, const QPoint& onScreen) {
+    if (m_current->wantsAll()) return; // nothing else may happen meanwhile
+    if (auto* view = qobject_cast<QAbstractItemView*>(widget->parentWidget())) {
+        const QModelIndex under = view->indexAt(widget->mapFromGlobal(onScreen));
+        if (under.isValid()) view->setCurrentIndex(under);
+    }
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setToolTipsVisible(true);
+    QMenu* blade = menu;
+    const Commands all = commands();
+    if (!m_left->isAncestorOf(widget)) {
+        for (const Command& command : all) {
+            if (command.group == Group::here) addTo(*menu, command);
+        }
+        menu->addSeparator();
+        blade = menu->addMenu(groupName(Group::blade));
+    }
+    for (const Command& command : all) {
+        if (command.group == Group::blade) addTo(*blade, command);
+    }
+    if (blade != menu) {
+        for (const Command& command : all) {
+            if (command.id == QLatin1String("copy") || command.id == QLatin1String("picture")) addTo(*menu, command);
+        }
+    }
+    menu->popup(onScreen);
 }
 
 void MainWindow::addTo(QMenu& menu, const Command& command) {

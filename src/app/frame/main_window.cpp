@@ -7,6 +7,7 @@
 #include "app/frame/command_bar.h"
 #include "app/frame/footer.h"
 #include "app/frame/gate_track.h"
+#include "app/frame/long_press.h"
 #include "app/frame/style.h"
 #include "app/frame/verdict_column.h"
 #include "app/roll/roll.h"
@@ -57,6 +58,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(m_exchange, &ExchangeActions::logbookWanted, m_actions,
             [this](const QString& path) { m_actions->openPath(path, false); });
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
+    connect(new LongPress(this), &LongPress::asked, this, &MainWindow::showContext);
     qApp->installEventFilter(this);
 }
 
@@ -164,7 +166,10 @@ void MainWindow::resizeEvent(QResizeEvent*) {
 // What would be lost is said first; closing again leaves it.
 void MainWindow::closeEvent(QCloseEvent* event) {
     const QString lost = m_current->unsaved();
-    if (lost.isEmpty() || lost == m_lost) return event->accept();
+    if (lost.isEmpty() || lost == m_lost) {
+        QSettings().setValue(QStringLiteral("geometry"), saveGeometry());
+        return event->accept();
+    }
     m_lost = lost;
     say(tr("%1 Close once more to leave it.").arg(lost), true);
     event->ignore();

@@ -90,6 +90,8 @@ private:
     void showMenu();
     void makeMenuBar();
     void addTo(QMenu& menu, const Command& command);
+    /// What can be done with what lies there.
+    void showContext(QWidget* widget, const QPoint& onScreen);
     void showHelp();
     void showKeys();
     KeyLines keysHere() const;
