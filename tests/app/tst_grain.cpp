@@ -239,7 +239,22 @@ private slots:
         d.press(Qt::Key_PageUp);
         QVERIFY(page.grab().toImage() != before);
         d.press(Qt::Key_Home);
-        d.type("*"); // the drawn fracture of rating 8 beside it
+        rest(d);
+        const QImage whole = page.grab().toImage();
+        std::unique_ptr<QPointingDevice> screen(QTest::createTouchDevice()); // two fingers part: nearer
+        const QPoint middle = page.rect().center();
+        QTest::touchEvent(&page, screen.get()).press(0, middle - QPoint(20, 0)).press(1, middle + QPoint(20, 0));
+        for (int apart = 30; apart <= 120; apart += 15)
+            QTest::touchEvent(&page, screen.get())
+                .move(0, middle - QPoint(apart, 0))
+                .move(1, middle + QPoint(apart, 0));
+        QTest::touchEvent(&page, screen.get()).release(0, middle).release(1, middle);
+        d.settle();
+        QVERIFY(page.grab().toImage() != whole);
+        d.press(Qt::Key_Home);
+        rest(d);
+        QVERIFY(page.grab().toImage() == whole); // and no line was laid
+        d.type("*");                             // the drawn fracture of rating 8 beside it
         rest(d);
         QVERIFY(page.grab().toImage() != before);
         d.run("grain.whole");

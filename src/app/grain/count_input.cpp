@@ -4,8 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <QGestureEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QNativeGestureEvent>
 #include <QWheelEvent>
 
 // Keys and mouse of the counting of a fracture.
@@ -240,6 +242,24 @@ void CountPage::mouseReleaseEvent(QMouseEvent*) {
     }
     if (m_draft) toggleAt(from);
     update();
+}
+
+// Two fingers, on the screen or on a touchpad.
+bool CountPage::event(QEvent* event) {
+    if (event->type() == QEvent::Gesture) {
+        const QGesture* gesture = static_cast<QGestureEvent*>(event)->gesture(Qt::PinchGesture);
+        if (gesture == nullptr) return Bench::event(event);
+        m_pressed.reset(); // the first finger was no line
+        m_dragged.reset();
+        zoom(static_cast<const QPinchGesture*>(gesture)->scaleFactor());
+        return true;
+    }
+    if (event->type() == QEvent::NativeGesture) {
+        const auto* pad = static_cast<QNativeGestureEvent*>(event);
+        if (pad->gestureType() == Qt::ZoomNativeGesture) zoom(1 + pad->value());
+        return true;
+    }
+    return Bench::event(event);
 }
 
 void CountPage::wheelEvent(QWheelEvent* event) {

@@ -26,6 +26,8 @@ QString plusMinus(const FractureReading& reading) {
 CountPage::CountPage(Document& document, PhotoStore& photos, WatchedFolder& folder, Seams seams, const Look& look)
     : Bench(document, look), m_photos(photos), m_folder(folder), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("count-page"));
+    setAttribute(Qt::WA_AcceptTouchEvents);
+    grabGesture(Qt::PinchGesture);
     connect(&m_photos, &PhotoStore::ready, this, [this] {
         update();
         emit changed();
