@@ -189,7 +189,7 @@ private slots:
                     QVERIFY2(at.top() >= end || at.bottom() < end, qPrintable(place + ": " + QString::number(row)));
                     if (at.top() >= end) ++more;
                 }
-                const QString said = now->inSight(now->width() - 460);
+                const QString said = now->inSight(now->nowWidth() - 32);
                 QVERIFY2(!said.contains(QChar(0x2026)), qPrintable(said));
                 QVERIFY2(now->text().startsWith(said.section("   ·   and ", 0, 0)), qPrintable(said));
             }

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/blade_view.h"
 
+#include "app/shared/accessible.h"
 #include "core/measure/verification.h"
 #include "words/words.h"
 
@@ -11,6 +12,7 @@ namespace rollcall {
 
 BladeView::BladeView(const Document& document, ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    setRole(this, QAccessible::Graphic);
     setObjectName(QStringLiteral("blade-view"));
     setMinimumHeight(look.px(48));
 }
@@ -58,7 +60,10 @@ void BladeView::refresh() {
             m_picture.subtitle = m_station.noSpotReason();
         }
     }
-    setAccessibleName(m_picture.title + QStringLiteral(". ") + m_picture.subtitle);
+    QStringList told{m_picture.title, m_picture.subtitle};
+    told.removeAll(QString());
+    if (told.isEmpty() && blade != nullptr) told << tr("The blade %1").arg(QString::fromStdString(blade->mark));
+    setAccessibleName(told.join(QStringLiteral(". ")));
     update();
 }
 

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/reading_row.h"
 
+#include "app/shared/accessible.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -23,6 +24,7 @@ constexpr std::array answers{Fact::filesPass, Fact::filesSoft, Fact::filesHard, 
 
 ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    setRole(this, QAccessible::EditableText);
     connect(&m_tick, &QTimer::timeout, this, [this] {
         const TestCycle& limits = m_document.tables().testCycle();
         const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;

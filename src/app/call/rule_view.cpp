@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/rule_view.h"
 
+#include "app/shared/accessible.h"
 #include "core/measure/statistics.h"
 #include "words/words.h"
 
@@ -11,6 +12,7 @@ namespace rollcall {
 
 RuleView::RuleView(const Document& document, const ReadingStation& station, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_station(station), m_look(look) {
+    setRole(this, QAccessible::Chart);
     setObjectName(QStringLiteral("rule"));
     setFixedHeight(look.px(184));
 }
@@ -95,6 +97,9 @@ void RuleView::refresh() {
     m_data = m_station.mode() == ReadingStation::Mode::block ? blockData() : bladeData();
     setAccessibleName(m_data.mean ? tr("Mean %1, %2").arg(words::hardness(*m_data.mean), m_data.caption)
                                   : m_data.caption);
+    QStringList readings;
+    for (const RuleData::Needle& needle : m_data.readings) readings << words::hardness(needle.value);
+    setAccessibleDescription(readings.isEmpty() ? tr("no readings") : readings.join(QStringLiteral("; ")));
     update();
 }
 

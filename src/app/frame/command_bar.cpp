@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/command_bar.h"
 
+#include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
 
 namespace rollcall {
@@ -13,13 +14,15 @@ constexpr int gap = 8;
 
 CommandBar::CommandBar(const Look& look, QWidget* parent)
     : QWidget(parent), m_look(look), m_more(new SideButton(tr("More"), QStringLiteral("F10"), look, this)) {
+    setRole(this, QAccessible::ToolBar);
+    setAccessibleName(tr("What can be done here"));
     setObjectName(QStringLiteral("command-bar"));
     setFixedHeight(look.px(barHeight));
     m_more->setObjectName(QStringLiteral("do-menu"));
     connect(m_more, &QAbstractButton::clicked, this, [this] { emit chosen(QStringLiteral("menu")); });
 }
 
-void CommandBar::show(Commands commands) {
+bool CommandBar::show(Commands commands) {
     bool same = commands.size() == m_commands.size();
     for (std::size_t i = 0; same && i < commands.size(); ++i)
         same = commands[i].id == m_commands[i].id && commands[i].text == m_commands[i].text;
@@ -36,6 +39,7 @@ void CommandBar::show(Commands commands) {
             connect(button, &QAbstractButton::clicked, this, [this, id = command.id] { emit chosen(id); });
             m_buttons.push_back(button);
         }
+        for (SideButton* button : m_buttons) setTabOrder(button, m_more); // which is the last
         arrange();
     }
     for (std::size_t i = 0; i < m_commands.size(); ++i) {
@@ -44,6 +48,7 @@ void CommandBar::show(Commands commands) {
         m_buttons[i]->setToolTip(why.isEmpty() ? m_commands[i].help : why);
         m_buttons[i]->setAccessibleDescription(m_buttons[i]->toolTip());
     }
+    return !same;
 }
 
 void CommandBar::arrange() {

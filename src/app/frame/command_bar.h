@@ -18,7 +18,8 @@ class CommandBar : public QWidget {
 
 public:
     explicit CommandBar(const Look& look, QWidget* parent = nullptr);
-    void show(Commands commands);
+    /// True when buttons came or went.
+    bool show(Commands commands);
 
 signals:
     void chosen(const QString& id);

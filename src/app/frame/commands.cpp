@@ -4,6 +4,7 @@
 #include "app/frame/help_dialog.h"
 #include "app/frame/main_window.h"
 #include "app/frame/menu_dialog.h"
+#include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
 #include "logbook/actions/blades.h"
 #include "words/words.h"
@@ -56,6 +57,8 @@ void MainWindow::makeCommands() {
     for (Command& command : m_actions->commands()) m_everywhere.push_back(std::move(command));
 
     group = Group::shop;
+    spoken("tasks", Verb::none, tr("What is next"), tr("here and in the other batches; go there"),
+           [this] { chooseTask(); });
     keyed("person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); });
     spoken("units", Verb::none, tr("Inches and Fahrenheit, or mm and Celsius"),
            tr("what lengths and temperatures are shown and typed in; the record keeps mm and °C"), [this] {
@@ -252,6 +255,41 @@ void MainWindow::addTo(QMenu& menu, const Command& command) {
     const QString why = command.whyNot();
     action->setToolTip(why.isEmpty() ? command.help : why);
     connect(action, &QAction::triggered, this, [this, id = command.id] { run(id); });
+}
+
+void MainWindow::chooseTask() {
+    struct Place {
+        std::string batch;
+        std::string mark;
+        Gate gate;
+    };
+    std::vector<Choice> choices;
+    std::vector<Place> places;
+    const auto add = [&](const std::string& name, const Place& place, const NextStep& next) {
+        const QString key = choices.size() < 9 ? QString::number(choices.size() + 1) : QString();
+        choices.push_back(
+            {key, words::taskText(QString::fromStdString(place.mark), next), QString::fromStdString(name)});
+        places.push_back(place);
+    };
+    if (m_document.hasBatch()) {
+        const Batch& batch = m_document.batch();
+        for (const Task& task : m_document.tasks())
+            add(batch.name, {batch.id, batch.blades[task.blade].mark, task.gate}, task.next);
+    }
+    for (const Elsewhere& other : m_document.state().elsewhere())
+        add(other.batch, {other.batch_id, other.mark, other.task.gate}, other.task.next);
+    if (choices.empty()) return say(tr("Nothing is left to do."), false);
+    (new ChoiceDialog(tr("What is next"), {}, choices, m_look, this))->ask([this, places](int i) {
+        const Place& place = places[static_cast<std::size_t>(i)];
+        const auto go = [this, place] {
+            m_document.selectBlade(m_document.indexOfMark(place.mark));
+            openGate(place.gate);
+        };
+        if (place.batch == m_document.batch().id) return go();
+        m_document.selectBatch(place.batch, [go](const Result<Done>& done) {
+            if (done) go();
+        });
+    });
 }
 
 namespace {

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/footer.h"
 
+#include "app/shared/accessible.h"
+#include "app/shared/buttons.h"
 #include "app/shared/local_time.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
@@ -12,13 +14,84 @@
 
 namespace rollcall {
 
+namespace {
+
+// Takes clicks and focus for what is painted under it.
+class ClearButton : public QAbstractButton {
+public:
+    ClearButton(const Look& look, QWidget* parent) : QAbstractButton(parent), m_look(look) {
+        setFocusPolicy(Qt::TabFocus);
+        setCursor(Qt::PointingHandCursor);
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter painter(this);
+        paintFocus(painter, *this, m_look);
+    }
+
+private:
+    const Look& m_look;
+};
+
+} // namespace
+
+FooterButton::FooterButton(const QString& text, const QString& key, const Look& look, QWidget* parent)
+    : QAbstractButton(parent), m_look(look), m_key(key) {
+    setText(text);
+    setFocusPolicy(Qt::TabFocus);
+    setAttribute(Qt::WA_Hover);
+}
+
+QSize FooterButton::sizeHint() const {
+    return {keyCapWidth(m_key, m_look) + m_look.width(text(), 14) + m_look.px(24), m_look.px(46)};
+}
+
+void FooterButton::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = m_look.palette;
+    const int centre = height() / 2;
+    if (underMouse()) painter.fillRect(rect().adjusted(0, 1, 0, 0), p.panel);
+    const int cap = drawKeyCap(painter, m_look.px(8), centre, m_key, m_look, p.muted);
+    drawText(painter, m_look.px(16) + cap, centre + m_look.px(5), text(), m_look.font(14), p.muted);
+    paintFocus(painter, *this, m_look);
+}
+
 Footer::Footer(const Document& document, const DayClock& day, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_day(day), m_look(look) {
+    : QWidget(parent), m_document(document), m_day(day), m_look(look), m_nowButton(new ClearButton(look, this)) {
     setObjectName(QStringLiteral("now-line"));
+    setRole(this, QAccessible::StatusBar);
     setFixedHeight(look.px(48));
+    m_nowButton->setObjectName(QStringLiteral("now"));
+    connect(m_nowButton, &QAbstractButton::clicked, this, &Footer::nowClicked);
+    const auto add = [&](const char* command, const QString& text, const QString& key) {
+        auto* button = new FooterButton(text, key, look, this);
+        button->setObjectName(QStringLiteral("foot-") + QLatin1String(command));
+        connect(button, &QAbstractButton::clicked, this, [this, command] { emit wanted(QLatin1String(command)); });
+        m_buttons.push_back(button);
+        return button;
+    };
+    m_person = add("person", {}, QStringLiteral("F11"));
+    m_person->setToolTip(tr("who is at work"));
+    add("menu", tr("menu"), QStringLiteral("F10"))->setToolTip(tr("everything that can be done"));
+    add("help", tr("help"), QStringLiteral("F1"))->setToolTip(tr("what this place answers, and how"));
     m_clock.setInterval(20000);
     connect(&m_clock, &QTimer::timeout, this, qOverload<>(&QWidget::update));
     m_clock.start();
+}
+
+QString Footer::clockText() const {
+    return QLocale().toString(localTime(m_document.now()), QStringLiteral("ddd HH:mm"));
+}
+
+void Footer::arrange() {
+    int x = width() - m_look.px(24) - m_look.width(clockText(), 14);
+    for (auto button = m_buttons.rbegin(); button != m_buttons.rend(); ++button) {
+        const QSize size = (*button)->sizeHint();
+        x -= size.width();
+        (*button)->setGeometry(x, height() - size.height(), size.width(), size.height());
+    }
+    m_nowButton->setGeometry(0, 0, x, height());
 }
 
 QStringList Footer::nowParts() const {
@@ -61,15 +134,18 @@ QString Footer::inSight(int width) const {
 
 void Footer::refresh() {
     m_now = nowParts();
+    m_person->setText(m_document.person().isEmpty() ? tr("who?") : m_document.person());
+    arrange();
     setAccessibleName(text());
-    setToolTip(m_now.join(QLatin1Char('\n')));
+    m_nowButton->setAccessibleName(m_now.join(QStringLiteral("; ")));
+    m_nowButton->setToolTip(m_now.join(QLatin1Char('\n')));
     update();
 }
 
 void Footer::say(const QString& message, bool trouble) {
     m_message = message;
     m_trouble = trouble;
-    setAccessibleName(message);
+    announce(this, message);
     update();
 }
 
@@ -86,27 +162,10 @@ void Footer::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.paper);
     painter.fillRect(0, 0, width(), 1, p.line);
     const int centre = height() / 2;
-    int x = width() - px(16);
-    const auto right = [&](const QString& text, const QString& key) {
-        if (!text.isEmpty()) {
-            drawText(painter, x, centre + px(5), text, m_look.font(14), p.muted, Qt::AlignRight);
-            x -= m_look.width(text, 14) + px(8);
-        }
-        if (!key.isEmpty()) {
-            x -= keyCapWidth(key, m_look);
-            drawKeyCap(painter, x, centre, key, m_look, p.muted);
-            x -= px(16);
-        } else {
-            x -= px(8);
-        }
-    };
-    right(QLocale().toString(localTime(m_document.now()), QStringLiteral("ddd HH:mm")), {});
-    right(tr("help"), QStringLiteral("F1"));
-    right(tr("menu"), QStringLiteral("F10"));
-    right(m_document.person().isEmpty() ? tr("who?") : m_document.person(), QStringLiteral("F11"));
+    drawText(painter, width() - px(16), centre + px(5), clockText(), m_look.font(14), p.muted, Qt::AlignRight);
     const bool trouble = !m_message.isEmpty() && m_trouble;
-    const QFont font = m_look.font(20, true);
-    drawText(painter, px(16), centre + px(7), inSight(x - px(32)), font, trouble ? p.fail : p.ink);
+    drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),
+             trouble ? p.fail : p.ink);
 }
 
 } // namespace rollcall

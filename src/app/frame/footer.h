@@ -9,8 +9,25 @@
 #include <QAbstractButton>
 #include <QTimer>
 #include <QWidget>
+#include <vector>
 
 namespace rollcall {
+
+/// A word with its key at the foot of the window; a click does what the key does.
+class FooterButton : public QAbstractButton {
+    Q_OBJECT
+
+public:
+    FooterButton(const QString& text, const QString& key, const Look& look, QWidget* parent);
+    QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+
+private:
+    const Look& m_look;
+    QString m_key;
+};
 
 /// The Now line: what to do next in the whole shop, large; person, menu, help and time beside it.
 class Footer : public QWidget {
@@ -26,11 +43,19 @@ public:
     QString text() const { return m_message.isEmpty() ? m_now.join(between()) : m_message; }
     /// What is in sight: whole parts only, and how many more there are.
     QString inSight(int width) const;
+    int nowWidth() const { return m_nowButton->width(); }
+
+signals:
+    void nowClicked();
+    void wanted(const QString& command);
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override { arrange(); }
 
 private:
+    void arrange();
+    QString clockText() const;
     static QString between() { return QStringLiteral("   ·   "); }
     QStringList nowParts() const;
 
@@ -38,6 +63,9 @@ private:
     const DayClock& m_day;
     const Look& m_look;
     QStringList m_now;
+    QAbstractButton* m_nowButton; ///< over the Now line, which is painted under it
+    std::vector<FooterButton*> m_buttons;
+    FooterButton* m_person;
     QString m_message;
     bool m_trouble = false;
     QTimer m_clock;

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/gate_track.h"
 
+#include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -35,7 +36,20 @@ void GateCell::refresh(bool open, bool cameFrom) {
     m_open = open;
     m_cameFrom = cameFrom;
     const bool required = m_document.hasBatch() && m_document.batch().planOf(m_gate).required;
+    m_states.clear();
+    m_answered = m_asked = 0;
+    m_begun = false;
+    for (std::size_t i = 0; m_document.hasBatch() && i < m_document.batch().blades.size(); ++i) {
+        const Verdict* verdict = m_document.verdict(static_cast<int>(i), m_gate);
+        if (verdict == nullptr) continue;
+        m_states.push_back(verdict->state);
+        if (verdict->state == State::excused) continue;
+        ++m_asked;
+        if (verdict->state != State::notYet) ++m_answered;
+        m_begun = m_begun || verdict->taken > 0 || verdict->state != State::notYet;
+    }
     setToolTip(required ? QString() : tr("%1 is not asked in this batch").arg(text()));
+    setAccessibleDescription(required ? tr("%1 of %2 have answered").arg(m_answered).arg(m_asked) : toolTip());
     update();
 }
 
@@ -48,59 +62,43 @@ void GateCell::paintEvent(QPaintEvent*) {
     painter.fillRect(0, height() - 1, width(), 1, p.hair);
     if (m_open || m_cameFrom) painter.fillRect(0, height() - px(4), width(), px(4), m_open ? p.primary : p.line);
 
-    int answered = 0;
-    int asked = 0;
-    bool begun = false;
-    std::vector<const Verdict*> verdicts;
-    if (m_document.hasBatch()) {
-        for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i) {
-            const Verdict* verdict = m_document.verdict(static_cast<int>(i), m_gate);
-            if (verdict == nullptr) continue;
-            verdicts.push_back(verdict);
-            if (verdict->state == State::excused) continue;
-            ++asked;
-            if (verdict->state != State::notYet) ++answered;
-            begun = begun || verdict->taken > 0 || verdict->state != State::notYet;
-        }
-    }
     // In a narrow cell the count stands under the name.
     const bool narrow = width() < px(124);
     const int margin = px(narrow ? 8 : 14);
     const int nameSize = fittingSize(m_look, text(), 18, 12, narrow ? width() - 2 * margin : px(78), m_open);
-    drawText(painter, margin, px(30), text(), m_look.font(nameSize, m_open), begun || m_open ? p.ink : p.muted);
-    if (verdicts.empty()) {
+    drawText(painter, margin, px(30), text(), m_look.font(nameSize, m_open), m_begun || m_open ? p.ink : p.muted);
+    if (m_states.empty()) {
         const QString none = tr("not asked");
         drawText(painter, margin, px(62), none, m_look.font(fittingSize(m_look, none, 14, 10, width() - 2 * margin)),
                  p.muted);
         return;
     }
     drawText(painter, narrow ? margin : width() - margin, px(narrow ? 50 : 30),
-             QStringLiteral("%1/%2").arg(answered).arg(asked), m_look.font(narrow ? 14 : 16), begun ? p.ink : p.muted,
-             narrow ? Qt::AlignLeft : Qt::AlignRight);
+             QStringLiteral("%1/%2").arg(m_answered).arg(m_asked), m_look.font(narrow ? 14 : 16),
+             m_begun ? p.ink : p.muted, narrow ? Qt::AlignLeft : Qt::AlignRight);
     const int base = px(narrow ? 78 : 72);
     const double pitch =
-        std::min(px(12) * 1.0, (width() - 2 * margin - px(4)) / std::max(1.0, static_cast<double>(verdicts.size())));
-    const int lineWidth = std::max(px(8), qRound(pitch * static_cast<double>(verdicts.size()) - px(4)));
-    painter.fillRect(margin + px(2), base, lineWidth, begun ? 2 : 1, begun ? p.ink : p.line);
-    for (std::size_t i = 0; i < verdicts.size(); ++i) {
+        std::min(px(12) * 1.0, (width() - 2 * margin - px(4)) / std::max(1.0, static_cast<double>(m_states.size())));
+    const int lineWidth = std::max(px(8), qRound(pitch * static_cast<double>(m_states.size()) - px(4)));
+    painter.fillRect(margin + px(2), base, lineWidth, m_begun ? 2 : 1, m_begun ? p.ink : p.line);
+    for (std::size_t i = 0; i < m_states.size(); ++i) {
         const int x = margin + px(6) + qRound(pitch * static_cast<double>(i));
-        const Verdict& verdict = *verdicts[i];
-        const bool calling = m_open && static_cast<int>(i) == m_document.bladeIndex() && verdict.state == State::notYet;
+        const State state = m_states[i];
+        const bool calling = m_open && static_cast<int>(i) == m_document.bladeIndex() && state == State::notYet;
         painter.setRenderHint(QPainter::Antialiasing, false);
         if (calling) {
             painter.fillRect(x - 1, base - px(12), 3, px(12), p.primary);
             continue;
         }
-        const QColor color = p.number(verdict.state);
-        switch (verdict.state) {
+        const QColor color = p.number(state);
+        switch (state) {
         case State::pass:
             painter.fillRect(x - 1, base - px(20), 3, px(20), p.ink);
             break;
         case State::borderline:
         case State::fail:
             painter.fillRect(x - 1, base - px(16), 3, px(16), color);
-            drawVerdictGlyph(painter, x - px(5), base - px(24), px(10), verdict.state, m_look,
-                             m_open ? p.panel : p.paper);
+            drawVerdictGlyph(painter, x - px(5), base - px(24), px(10), state, m_look, m_open ? p.panel : p.paper);
             break;
         case State::notYet:
             painter.fillRect(x, base - px(7), 1, px(7), p.line);
@@ -168,6 +166,8 @@ void BatchCell::paintEvent(QPaintEvent*) {
 
 GateTrack::GateTrack(const Document& document, const Look& look, QWidget* parent)
     : QWidget(parent), m_look(look), m_batch(new BatchCell(document, look)) {
+    setRole(this, QAccessible::ToolBar);
+    setAccessibleName(tr("Gates"));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(0);

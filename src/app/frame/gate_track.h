@@ -29,6 +29,10 @@ private:
     const Look& m_look;
     bool m_open = false;
     bool m_cameFrom = false;
+    std::vector<State> m_states; ///< of the blades that are asked
+    int m_answered = 0;
+    int m_asked = 0;
+    bool m_begun = false;
 };
 
 /// The cell at the left of the track: the batch in hand. Opens the overview; its menu leads everywhere else.

@@ -11,6 +11,7 @@
 #include "app/frame/style.h"
 #include "app/frame/verdict_column.h"
 #include "app/roll/roll.h"
+#include "app/shared/accessible.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -38,6 +39,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
       m_exchange(new ExchangeActions(document, m_look, m_seams,
                                      {[this] { return tablesInView(); }, [this] { return m_stack->currentWidget(); }},
                                      this)) {
+    installAccessibility();
     setObjectName(QStringLiteral("window"));
     setAcceptDrops(true);
     build();
@@ -106,6 +108,8 @@ void MainWindow::build() {
     rows->addWidget(m_bar);
     m_footer = new Footer(m_document, m_day, m_look);
     rows->addWidget(m_footer);
+    connect(m_footer, &Footer::nowClicked, this, &MainWindow::chooseTask);
+    connect(m_footer, &Footer::wanted, this, &MainWindow::run);
     m_benches = makeBenches({m_document, m_look, m_seams, m_station, m_links, m_day, *m_actions, *m_exchange});
     for (Bench* bench : m_benches) {
         if (const auto page = pages.find(bench->objectName()); page != pages.end()) bench->openPageAt(page->second);
@@ -145,6 +149,21 @@ void MainWindow::connectBench(Bench* bench) {
     connect(bench, &Bench::gateWanted, this, &MainWindow::openGate);
     connect(bench, &Bench::placeWanted, this, qOverload<const QString&, int>(&MainWindow::open));
     connect(bench, &Bench::commandWanted, this, &MainWindow::run);
+}
+
+void MainWindow::orderTabs() {
+    QWidget* last = nullptr;
+    for (QWidget* area : std::initializer_list<QWidget*>{m_track, m_left, m_stack, m_column, m_bar, m_footer}) {
+        std::vector<QWidget*> inside;
+        for (QWidget* next = nextInFocusChain(); next != this; next = next->nextInFocusChain()) {
+            if ((next->focusPolicy() & Qt::TabFocus) != 0 && (next == area || area->isAncestorOf(next)))
+                inside.push_back(next);
+        }
+        for (QWidget* widget : inside) {
+            if (last != nullptr) setTabOrder(last, widget);
+            last = widget;
+        }
+    }
 }
 
 // A small screen, or a large text on it: first the roll narrows, then the verdict's column.
@@ -249,7 +268,7 @@ void MainWindow::refresh() {
             if (command.id == id && !isNearer(command)) shown.push_back(command);
         }
     }
-    m_bar->show(shown);
+    if (m_bar->show(shown)) orderTabs();
     m_footer->refresh();
 }
 

@@ -68,6 +68,8 @@ protected:
 
 private:
     void arrange();
+    /// Tab goes as the eye does, whatever was made last.
+    void orderTabs();
     void build();
     void connectBench(Bench* bench);
     void refresh();
@@ -87,6 +89,8 @@ private:
     /// The tables of what is in view, the one it shows first.
     std::vector<ReportTable> tablesInView() const;
     void stepBlade(int by);
+    /// What is next, here and in the batches that are not in hand; one of them is gone to.
+    void chooseTask();
     void showMenu();
     void makeMenuBar();
     void addTo(QMenu& menu, const Command& command);

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/verdict_column.h"
 
+#include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -127,6 +128,7 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     : QWidget(parent), m_look(look), m_reasons(new ReasonList(look, this)), m_below(new ReasonList(look, this)),
       m_primary(new PrimaryButton(look, this)), m_left(new SideButton({}, {}, look, this)),
       m_right(new SideButton({}, {}, look, this)) {
+    setRole(this, QAccessible::Pane);
     setObjectName(QStringLiteral("verdict-column"));
     m_reasons->setObjectName(QStringLiteral("reasons"));
     m_reasons->setAccessibleName(tr("Reasons"));
@@ -149,7 +151,8 @@ void VerdictColumn::setNarrow(bool narrow) {
 
 void VerdictColumn::show(const ColumnContent& content) {
     m_content = content;
-    setAccessibleName(content.caption + QStringLiteral(": ") + content.word + QStringLiteral(". ") + content.sub);
+    const QString said = content.caption + QStringLiteral(": ") + content.word + QStringLiteral(". ") + content.sub;
+    if (said != accessibleName()) announce(this, said);
     m_primary->show(content.act, content.detail, content.key);
     m_primary->setEnabled(content.act_enabled);
     const auto side = [](SideButton* button, const QString& text, const QString& key) {

@@ -17,6 +17,7 @@ public:
 
     QString title() const override { return tr("Day"); }
     HelpText help() const override;
+    std::vector<ReportTable> tables() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

@@ -465,4 +465,23 @@ HelpText LadderPage::help() const {
                "foretold, only where a grade is known to turn brittle.")};
 }
 
+// What the curve says around the trial, a row for each ten degrees.
+std::vector<ReportTable> LadderPage::tables() const {
+    ReportTable table{tr("Next temper"),
+                      {tr("Temperature, °C"), tr("Time, h"), tr("Expected, HRC"), tr("From"), tr("To"),
+                       tr("Chance inside"), tr("Chance too soft")},
+                      {}};
+    constexpr int beside = 50;
+    constexpr int apart = 10;
+    const auto percent = [](double chance) { return QString::number(qRound(chance * 100)) + QStringLiteral(" %"); };
+    for (int offset = -beside; offset <= beside; offset += apart) {
+        const auto one = tried(m_temperature + offset, m_tempers);
+        if (!one) continue;
+        table.rows.push_back({one->temperature_c, one->hours, words::hardness(one->expect.hrc),
+                              words::hardness(one->expect.low), words::hardness(one->expect.high),
+                              percent(one->chance_inside), percent(one->chance_soft)});
+    }
+    return {table};
+}
+
 } // namespace rollcall

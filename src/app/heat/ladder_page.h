@@ -19,6 +19,7 @@ public:
 
     QString title() const override { return tr("Ladder"); }
     HelpText help() const override;
+    std::vector<ReportTable> tables() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;

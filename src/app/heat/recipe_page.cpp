@@ -384,4 +384,18 @@ HelpText RecipePage::help() const {
                "your oven and quenchant goes first.")};
 }
 
+std::vector<ReportTable> RecipePage::tables() const {
+    ReportTable table{
+        tr("Recipe"), {tr("Stage"), tr("Temperature, °C"), tr("Shortest, min"), tr("Longest, min"), tr("Medium")}, {}};
+    const Recipe* r = recipe();
+    if (r == nullptr) return {table};
+    table.title = QString::fromStdString(r->name);
+    for (const RecipeStage& stage : r->stages) {
+        table.rows.push_back({words::stageName(stage.kind), stage.temperature_c, stage.minutes,
+                              stage.max_minutes ? QVariant(*stage.max_minutes) : QVariant(),
+                              QString::fromStdString(stage.cooling)});
+    }
+    return {table};
+}
+
 } // namespace rollcall

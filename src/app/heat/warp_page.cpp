@@ -227,4 +227,16 @@ HelpText WarpPage::help() const {
         tr("It does not see twist. A blade that is not tempered breaks in the clamp: the list leaves it out.")};
 }
 
+std::vector<ReportTable> WarpPage::tables() const {
+    ReportTable table{tr("Warp"), {tr("Blade"), tr("After temper"), tr("Bow, mm"), tr("High side")}, {}};
+    if (!m_document.hasBatch()) return {table};
+    for (const Blade& blade : m_document.batch().blades) {
+        for (const WarpReading& warp : blade.warps) {
+            table.rows.push_back({QString::fromStdString(blade.mark), warp.after_temper, warp.mm,
+                                  warp.high == WarpSide::left ? tr("left") : tr("right")});
+        }
+    }
+    return {table};
+}
+
 } // namespace rollcall

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/roll/roll.h"
 
+#include "app/shared/accessible.h"
 #include "core/judge/agenda.h"
 #include "core/judge/standing.h"
 #include "core/measure/statistics.h"
@@ -213,6 +214,8 @@ int RollModel::count(State state) const {
 Roll::Roll(Document& document, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_look(look), m_model(new RollModel(document, this)),
       m_list(new RollList(this)) {
+    setRole(this, QAccessible::Pane);
+    setAccessibleName(tr("Roll"));
     setFixedWidth(look.px(rollWidth));
     m_list->setObjectName(QStringLiteral("roll"));
     m_list->setAccessibleName(tr("Blades of the batch"));

@@ -131,4 +131,10 @@ void PagedBench::paintEvent(QPaintEvent*) {
         painter.fillRect(m_look.px(24), m_look.px(tabsHeight), width() - m_look.px(48), 1, m_look.palette.hair);
 }
 
+std::vector<ReportTable> PagedBench::tables() const {
+    std::vector<ReportTable> tables = current()->tables();
+    if (!tables.empty()) return tables;
+    return Bench::tables();
+}
+
 } // namespace rollcall

@@ -37,6 +37,8 @@ public:
     void openPageAt(int index) override;
     QString title() const override { return current()->title(); }
     HelpText help() const override { return current()->help(); }
+    /// Of the page in sight; where it has none, of the gate.
+    std::vector<ReportTable> tables() const override;
     void refresh() override;
     ColumnContent content() const override { return current()->content(); }
     void act() override { current()->act(); }

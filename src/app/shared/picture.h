@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shared/accessible.h"
+
 #include <functional>
 #include <QPainter>
 #include <QWidget>
@@ -16,6 +18,7 @@ public:
     Picture(int height, const QString& name, Draw draw, QWidget* parent = nullptr)
         : QWidget(parent), m_draw(std::move(draw)) {
         setFixedHeight(height);
+        setRole(this, QAccessible::Graphic);
         setAccessibleName(name);
         setObjectName(QStringLiteral("picture"));
     }

@@ -159,10 +159,10 @@ Result<bool> ShopKnowledge::lookAtOneMore() {
     const BatchView view(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
     ++m_judged;
     const std::vector<Task>& tasks = view.tasks;
-    m_tasks[id] =
-        tasks.empty()
-            ? std::nullopt
-            : std::optional<Elsewhere>({view.batch.name, view.batch.blades[tasks.front().blade].mark, tasks.front()});
+    m_tasks[id] = tasks.empty()
+                      ? std::nullopt
+                      : std::optional<Elsewhere>({view.batch.name, view.batch.blades[tasks.front().blade].mark,
+                                                  tasks.front(), view.batch.id});
     showTasks();
     return true;
 }

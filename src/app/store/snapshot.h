@@ -32,6 +32,7 @@ struct Elsewhere {
     std::string batch; ///< name
     std::string mark;
     Task task;
+    std::string batch_id;
 };
 
 /// What the window shows: parts that are read anew only where an act has touched them, and shared otherwise. A value:
