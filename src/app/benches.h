@@ -22,6 +22,7 @@ struct Links;
 struct Workshop {
     Document& document;
     const Look& look;
+    const Look& chart_look; ///< for charts and tables: no larger than the window has room for
     const Seams& seams;
     ReadingStation& station;
     Links& links;

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plot/blade_picture.h"
 
+#include "plot/translate.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -164,17 +166,17 @@ void drawBlade(QPainter& painter, const QRect& area, const BladePicture& picture
     const int x = onBlade ? qRound(std::max<double>(spineAtHeel.x() + look.px(14), area.left())) : area.left();
     const int textTop = onBlade ? qRound(spineAtHeel.y()) + look.px(26) : top;
     const QColor color = picture.next_allowed ? look.palette.primary : look.palette.fail;
-    drawText(painter, x, textTop, picture.title, look.font(18, true), color);
     const QColor second = picture.next_allowed ? look.palette.muted : look.palette.fail;
-    if (onBlade)
+    if (onBlade) {
+        drawText(painter, x, textTop, picture.title, look.font(18, true), color);
         drawText(painter, x, textTop + look.px(21), picture.subtitle, look.font(16), second);
-    else
-        drawFitted(painter, area.right(), textTop, picture.subtitle,
-                   area.width() - look.width(picture.title, 18, true) - look.px(16), look, 16, false, second,
-                   Qt::AlignRight);
+    } else {
+        drawEnds(painter, x, area.right(), textTop, {picture.title, 18, true, color},
+                 {picture.subtitle, 16, false, second}, look);
+    }
     if (!picture.shape_known)
         drawText(painter, area.right(), picture.title.isEmpty() ? area.top() + look.px(16) : area.bottom() - look.px(4),
-                 QStringLiteral("outline not known, not to scale"), look.font(14), look.palette.muted, Qt::AlignRight);
+                 tr("outline not known, not to scale"), look.font(14), look.palette.muted, Qt::AlignRight);
 
     if (picture.next && scale.px_per_mm < 4 && onBlade) {
         const QRect lens(area.right() - look.px(150), area.top() + 2, look.px(148), look.px(86));

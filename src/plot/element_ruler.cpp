@@ -19,7 +19,9 @@ void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& 
     drawVerdictGlyph(painter, area.left(), area.top() + px(20), px(20), ruler.state, look, p.panel);
     drawText(painter, area.left() + px(30), area.top() + px(34), QString::fromStdString(m.element), look.font(24, true),
              p.ink);
-    drawFitted(painter, area.left() + px(30), area.top() + px(53), ruler.name, px(90), look, 14, false, p.muted);
+    const int nameSize = fittingSize(look, ruler.name, 14, 10, px(94)); // the symbol above it says the same
+    drawText(painter, area.left() + px(30), area.top() + px(53), shortened(ruler.name, look.font(nameSize), px(94)),
+             look.font(nameSize), p.muted);
     const int right = area.right();
     drawText(painter, right, area.top() + px(30), ruler.value, look.font(20, true), p.number(ruler.state),
              Qt::AlignRight);

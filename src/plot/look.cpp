@@ -173,6 +173,20 @@ void drawFitted(QPainter& painter, double x, double baseline, const QString& tex
     drawText(painter, x, baseline, elided(text, font, width), font, color, alignment);
 }
 
+void drawEnds(QPainter& painter, double left, double right, double baseline, const EndText& first, const EndText& last,
+              const Look& look) {
+    const auto smaller = [](int size, int by) { return std::max(std::max(11, size * 2 / 3), size - by); };
+    int by = 0;
+    const auto width = [&](const EndText& end) { return look.width(end.text, smaller(end.size, by), end.bold); };
+    const double room = right - left - look.px(16);
+    while (width(first) + width(last) > room && by < std::max(first.size, last.size) / 3) ++by;
+    const int end = std::min(width(last), qRound(room) * 2 / 3);
+    drawFitted(painter, left, baseline, first.text, qRound(room) - end, look, smaller(first.size, by), first.bold,
+               first.color);
+    drawFitted(painter, right, baseline, last.text, qRound(room) - std::min(width(first), qRound(room) - end), look,
+               smaller(last.size, by), last.bold, last.color, Qt::AlignRight);
+}
+
 QString shortened(const QString& text, const QFont& font, int width) {
     return QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
 }

@@ -64,6 +64,17 @@ int fittingSize(const Look& look, const QString& text, int most, int least, int 
 void drawFitted(QPainter& painter, double x, double baseline, const QString& text, int width, const Look& look,
                 int size, bool bold, const QColor& color, Qt::Alignment alignment = Qt::AlignLeft);
 
+/// A text at one end of a line.
+struct EndText {
+    QString text;
+    int size = 16;
+    bool bold = false;
+    QColor color;
+};
+/// Two texts at the ends of a line, from left to right: where they would meet both shrink alike, to two thirds at most.
+void drawEnds(QPainter& painter, double left, double right, double baseline, const EndText& first, const EndText& last,
+              const Look& look);
+
 /// Lines of plain text from this baseline on, each wrapped to the width, with a gap between them. Gives the baseline
 /// that would come next.
 int drawParagraphs(QPainter& painter, int left, int baseline, int width, const QStringList& lines, int gap,

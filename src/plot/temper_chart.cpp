@@ -160,6 +160,21 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
     squares(chart.batch, p.earlier, px(7));
     squares(chart.blade, p.primary, px(11));
     painter.restore();
+    // Legend, top right, where a falling curve leaves room.
+    std::vector<std::pair<QString, QColor>> legend{{tr("this blade, 95 %"), p.older}, {tr("library - -"), p.muted}};
+    if (!chart.shop.empty()) legend.emplace_back(tr("○ earlier batches"), p.muted);
+    if (!chart.batch.empty()) legend.emplace_back(tr("■ this batch"), p.earlier);
+    int below = box.top() + px(16);
+    int legendWidth = 0;
+    for (const auto& [text, colour] : legend) {
+        for (const std::optional<double>& limit :
+             {chart.window.high, chart.window.low}) { // whose labels stand there too
+            if (limit && std::abs(f.y(*limit) - below) < px(26)) below = qRound(f.y(*limit)) + px(36);
+        }
+        drawText(painter, box.right() - px(6), below, text, look.font(14), colour, Qt::AlignRight);
+        legendWidth = std::max(legendWidth, look.width(text, 14) + px(14));
+        below += px(18);
+    }
     if (chart.trial) {
         const double x = f.x(chart.trial->temperature_c);
         const auto y = [&](double hrc) { return std::clamp(f.y(hrc), double(box.top()), double(box.bottom())); };
@@ -177,28 +192,19 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
         painter.setBrush(p.panel);
         painter.drawRect(QRectF(-px(7), -px(7), px(14), px(14)));
         painter.restore();
-        const bool right = x + px(110) < box.right(); // at the edge stand the labels of the window
-        drawText(painter, right ? x + px(18) : std::min(x - px(18), double(box.right() - px(48))),
-                 y(chart.trial->hrc) - px(8), QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true),
-                 p.primary, right ? Qt::AlignLeft : Qt::AlignRight);
+        // At the edge stand the labels of the window, and above the legend.
+        const bool besideLegend = y(chart.trial->hrc) - px(30) < below;
+        const int edge = box.right() - std::max(px(48), besideLegend ? legendWidth : 0);
+        const bool leftFree = x - px(80) > box.left();
+        const bool right = x + px(besideLegend ? 84 : 62) < edge || !leftFree;
+        const int lower = right && x + px(62) >= edge ? px(42) : 0; // under the legend, where neither side is free
+        drawText(painter, right ? x + px(18) : std::min(x - px(18), double(edge)), y(chart.trial->hrc) - px(8) + lower,
+                 QString::fromStdString(tenthText(chart.trial->hrc)), look.font(24, true), p.primary,
+                 right ? Qt::AlignLeft : Qt::AlignRight);
         drawText(painter, std::clamp<double>(x, box.left() + px(20), box.right() - px(20)), box.bottom() + px(34),
                  QString::number(std::lround(inUnits(chart.trial->temperature_c, Quantity::temperature, look.units))),
                  look.font(18, true), p.primary, Qt::AlignHCenter);
     }
-    // Legend, top right, where a falling curve leaves room.
-    int below = box.top() + px(16);
-    const auto legend = [&](const QString& text, const QColor& colour) {
-        for (const std::optional<double>& limit :
-             {chart.window.high, chart.window.low}) { // whose labels stand there too
-            if (limit && std::abs(f.y(*limit) - below) < px(26)) below = qRound(f.y(*limit)) + px(36);
-        }
-        drawText(painter, box.right() - px(6), below, text, look.font(14), colour, Qt::AlignRight);
-        below += px(18);
-    };
-    legend(tr("this blade, 95 %"), p.older);
-    legend(tr("library - -"), p.muted);
-    if (!chart.shop.empty()) legend(tr("○ earlier batches"), p.muted);
-    if (!chart.batch.empty()) legend(tr("■ this batch"), p.earlier);
 }
 
 void drawLadder(QPainter& painter, const QRect& area, const std::vector<LadderRung>& rungs, const Look& look) {
@@ -306,8 +312,12 @@ void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, 
                  chosen ? p.primary : p.ink, Qt::AlignHCenter);
         drawFitted(painter, centre, f.box.bottom() + px(26), recipe.names[i], width, look, 16, chosen,
                    chosen ? p.primary : p.ink, Qt::AlignHCenter);
-        drawFitted(painter, centre, f.box.bottom() + px(48), recipe.holds[i], width, look, 14, false, p.muted,
-                   Qt::AlignHCenter);
+        // "2 h, still air": in a narrow cell time and medium stand under each other.
+        const bool parted = look.width(recipe.holds[i], 11) > width;
+        const QStringList hold = parted ? recipe.holds[i].split(QStringLiteral(", ")) : QStringList{recipe.holds[i]};
+        for (qsizetype part = 0; part < hold.size(); ++part)
+            drawFitted(painter, centre, f.box.bottom() + px(parted ? 44 + 16 * static_cast<double>(part) : 48),
+                       hold[part], width, look, 14, false, p.muted, Qt::AlignHCenter);
         if (recipe.warned[i])
             drawVerdictGlyph(painter, left + px(4), area.top() + px(6), px(20), State::borderline, look, p.panel);
         else if (recipe.done[i])

@@ -4,6 +4,8 @@
 #include "logbook/actions/blades.h"
 #include "tests/support/window_driver.h"
 
+#include <QRegularExpression>
+#include <QTranslator>
 #include <set>
 
 using namespace rollcall;
@@ -16,6 +18,22 @@ class tst_Sizes : public QObject {
 
     QTemporaryDir m_dir;
     QString m_demo;
+
+    // A language whose words are 40 per cent longer than English ones.
+    struct Longer : QTranslator {
+        QString translate(const char*, const char* source, const char*, int) const override {
+            QString text = QString::fromUtf8(source);
+            static const QRegularExpression word("(?<![%@\\w])\\p{L}{3,}");
+            qsizetype grown = 0;
+            for (const QRegularExpressionMatch& one : word.globalMatch(text)) {
+                const QString more = one.captured().right((one.capturedLength() * 2 + 2) / 5).toLower();
+                text.insert(one.capturedEnd() + grown, more);
+                grown += more.size();
+            }
+            return text;
+        }
+        bool isEmpty() const override { return false; }
+    };
 
     // Texts as they are drawn: where each stands, and which were cut.
     struct Seen : TextWatcher {
@@ -114,19 +132,23 @@ private slots:
         QTest::addColumn<QSize>("size");
         QTest::addColumn<double>("factor");
         QTest::addColumn<QStringList>("where");
-        QTest::newRow("1280x800") << QSize(1280, 800) << 1.0 << places();
-        QTest::newRow("1280x720") << QSize(1280, 720) << 1.0 << places();
-        QTest::newRow("1024x640") << QSize(1024, 640) << 1.0 << places();
-        QTest::newRow("1280x800, text 80 %") << QSize(1280, 800) << 0.8 << places();
-        QTest::newRow("1280x800, text 125 %") << QSize(1280, 800) << 1.25 << places();
-        QTest::newRow("2560x1440, text 150 %") << QSize(2560, 1440) << 1.5 << places();
-        // So large a text on so small a screen is for reading and deciding; charts and tables are not measured there.
-        QTest::newRow("1280x800, text 150 %") << QSize(1280, 800) << 1.5 << QStringList{"F5", "F4"};
+        QTest::addColumn<bool>("longer");
+        QTest::newRow("1280x800") << QSize(1280, 800) << 1.0 << places() << false;
+        QTest::newRow("1280x720") << QSize(1280, 720) << 1.0 << places() << false;
+        QTest::newRow("1024x640") << QSize(1024, 640) << 1.0 << places() << false;
+        QTest::newRow("1280x800, text 80 %") << QSize(1280, 800) << 0.8 << places() << false;
+        QTest::newRow("1280x800, text 125 %") << QSize(1280, 800) << 1.25 << places() << false;
+        QTest::newRow("2560x1440, text 150 %") << QSize(2560, 1440) << 1.5 << places() << false;
+        QTest::newRow("1280x800, text 150 %") << QSize(1280, 800) << 1.5 << places() << false;
+        QTest::newRow("1280x800, longer words") << QSize(1280, 800) << 1.0 << places() << true;
     }
     void nothingThatDecidesIsCut() {
         QFETCH(QSize, size);
         QFETCH(double, factor);
         QFETCH(QStringList, where);
+        QFETCH(bool, longer);
+        Longer language;
+        if (longer) QCoreApplication::installTranslator(&language);
         WindowDriver d(m_demo);
         Look look = d.window().look();
         look.factor = factor;

@@ -166,10 +166,10 @@ void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const st
         rule.damage_mm = failure->damage_thickness_mm;
         drawDamageRule(painter, QRect(px(24), ruleTop + px(38), width() - px(48), px(ruleHeight - 44)), rule, m_look);
     } else {
-        drawText(painter, px(24), ruleTop + px(28), tr("What each outcome is"), m_look.font(18, true), p.ink);
-        drawText(painter, width() - px(24), ruleTop + px(28),
-                 tr("numbers in the ladder: depth expected to yield, %1").arg(words::unit(Quantity::length)),
-                 m_look.font(14), p.muted, Qt::AlignRight);
+        drawEnds(painter, px(24), width() - px(24), ruleTop + px(28), {tr("What each outcome is"), 18, true, p.ink},
+                 {tr("numbers in the ladder: depth expected to yield, %1").arg(words::unit(Quantity::length)), 14,
+                  false, p.muted},
+                 m_look);
         int x = px(24);
         for (const EdgeOutcome outcome :
              {EdgeOutcome::held, EdgeOutcome::set, EdgeOutcome::roll, EdgeOutcome::chip, EdgeOutcome::crack}) {

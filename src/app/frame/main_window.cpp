@@ -15,6 +15,7 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <cmath>
 #include <QAbstractButton>
 #include <QAbstractItemView>
 #include <QApplication>
@@ -32,6 +33,10 @@
 #include <QVBoxLayout>
 
 namespace rollcall {
+
+namespace {
+constexpr int wholeRoll = 1200; ///< least width of the window, at 100 per cent, for the whole of the roll
+} // namespace
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document), m_links(document), m_day(document),
@@ -110,7 +115,10 @@ void MainWindow::build() {
     rows->addWidget(m_footer);
     connect(m_footer, &Footer::nowClicked, this, &MainWindow::chooseTask);
     connect(m_footer, &Footer::wanted, this, &MainWindow::run);
-    m_benches = makeBenches({m_document, m_look, m_seams, m_station, m_links, m_day, *m_actions, *m_exchange});
+    narrow();
+    m_chartLook = fitted();
+    m_benches =
+        makeBenches({m_document, m_look, m_chartLook, m_seams, m_station, m_links, m_day, *m_actions, *m_exchange});
     for (Bench* bench : m_benches) {
         if (const auto page = pages.find(bench->objectName()); page != pages.end()) bench->openPageAt(page->second);
         m_stack->addWidget(bench);
@@ -167,19 +175,44 @@ void MainWindow::orderTabs() {
 }
 
 // A small screen, or a large text on it: first the roll narrows, then the verdict's column.
-void MainWindow::arrange() {
-    constexpr int wholeRoll = 1200;
+void MainWindow::narrow() {
     constexpr int wholeColumn = 1100;
     const int wide = qRound(width() / m_look.factor);
     m_roll->setNarrow(wide < wholeRoll);
     m_column->setNarrow(wide < wholeColumn);
+}
+
+void MainWindow::arrange() {
+    narrow();
+    const int wide = qRound(width() / m_look.factor);
     const QWidget* side = m_current->side();
-    m_left->setFixedWidth(side != nullptr ? m_look.px(328) : m_roll->width());
+    m_left->setFixedWidth(side != nullptr ? m_chartLook.px(328) : m_roll->width());
     m_track->setBatchWidth(std::max(m_roll->width(), m_look.px(wide < wholeRoll ? 200 : 328)));
 }
 
+// Charts and tables are drawn no larger than their room bears, which is what they have in a window of 1024 by 640 at
+// 100 per cent: a text larger than that leaves is for what is read from afar, the frame, the verdict and the reading.
+Look MainWindow::fitted() const {
+    constexpr double leastWidth = 604;
+    constexpr double leastHeight = 456;
+    constexpr double step = 0.05; // the window is not laid out anew for each pixel
+    constexpr double least = 0.8;
+    const int framed = m_track->height() + m_bar->height() + m_footer->height();
+    const double room =
+        std::min((width() - m_roll->width() - m_column->width()) / leastWidth, (height() - framed) / leastHeight);
+    Look look = m_look;
+    look.factor = std::min(look.factor, std::max(least, std::floor(room / step + 1e-6) * step));
+    return look;
+}
+
 void MainWindow::resizeEvent(QResizeEvent*) {
-    if (m_current != nullptr) arrange();
+    if (m_current == nullptr) return;
+    arrange();
+    if (fitted().factor != m_chartLook.factor) QTimer::singleShot(0, this, [this] { fitCharts(); });
+}
+
+void MainWindow::fitCharts() {
+    if (fitted().factor != m_chartLook.factor) setLook(m_look);
 }
 
 // What would be lost is said first; closing again leaves it.

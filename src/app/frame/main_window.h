@@ -67,7 +67,10 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
+    void narrow();
     void arrange();
+    Look fitted() const;
+    void fitCharts();
     /// Tab goes as the eye does, whatever was made last.
     void orderTabs();
     void build();
@@ -103,6 +106,7 @@ private:
 
     Document& m_document;
     Look m_look;
+    Look m_chartLook;
     ReadingStation m_station;
     Links m_links;
     DayClock m_day;

@@ -188,7 +188,7 @@ QRect VerdictColumn::lineArea() const {
 }
 
 int VerdictColumn::headHeight() const {
-    return lineArea().bottom() + m_look.px(m_content.numbers.empty() ? 18 : head().end + 18);
+    return lineArea().bottom() + m_look.px(m_content.numbers.empty() || m_numbersInList ? 18 : head().end + 18);
 }
 
 void VerdictColumn::resizeEvent(QResizeEvent*) {
@@ -198,9 +198,25 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
     // Cautions are shown whole where a few reasons stay in sight above them.
     constexpr int foldsBelow = 540;
     const bool fold = height() < px(foldsBelow);
-    if (m_folded != fold) { // on a small screen the cautions follow the reasons in one list
-        m_folded = fold;
-        std::vector<ColumnContent::Line> lines = m_content.lines;
+    const int primaryHeight = m_primary->heightForWidth(width);
+    // Two quiet buttons stand side by side where both are read whole, else one above the other; one has the width.
+    const bool two = !m_content.left.isEmpty() && !m_content.right.isEmpty();
+    const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
+    const int half = (width - px(8)) / 2;
+    const bool stacked = two && std::max(m_left->leastWidth(), m_right->leastWidth()) > half;
+    const int sidesHeight = stacked ? px(40 + 8 + 40) : px(40);
+    // Where the numbers would come under the buttons they are lines of the list, which can be scrolled.
+    m_numbersInList = false;
+    const int least = headHeight() + primaryHeight + (hasSides ? sidesHeight + px(14) : 0) + px(10 + 30);
+    m_numbersInList = fold && !m_content.numbers.empty() && least > height();
+    if (const Folded now{fold, m_numbersInList}; m_folded != now) { // cautions follow the reasons in one list
+        m_folded = now;
+        std::vector<ColumnContent::Line> lines;
+        for (const ColumnContent::Number& number : m_content.numbers) {
+            const QString told = number.label + QStringLiteral(": ") + number.value + QLatin1Char(' ') + number.beside;
+            if (m_numbersInList) lines.push_back({Tone::note, told.trimmed(), {}});
+        }
+        lines.insert(lines.end(), m_content.lines.begin(), m_content.lines.end());
         if (fold) lines.insert(lines.end(), m_content.below.begin(), m_content.below.end());
         m_reasons->show(lines);
         m_below->show(fold ? std::vector<ColumnContent::Line>() : m_content.below);
@@ -212,14 +228,7 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
              : std::clamp(m_below->heightFor(width), px(20),
                           std::max(px(60), height() - headHeight() - px(72 + 40 + 24 + 24) - reasons));
     const int below = height() - belowHeight - px(6);
-    // Two quiet buttons stand side by side where both are read whole, else one above the other; one has the width.
-    const bool two = !m_content.left.isEmpty() && !m_content.right.isEmpty();
-    const bool hasSides = !m_content.left.isEmpty() || !m_content.right.isEmpty();
-    const int half = (width - px(8)) / 2;
-    const bool stacked = two && std::max(m_left->leastWidth(), m_right->leastWidth()) > half;
-    const int sidesHeight = stacked ? px(40 + 8 + 40) : px(40);
     const int sides = below - sidesHeight - px(14);
-    const int primaryHeight = m_primary->heightForWidth(width);
     const int primary = (hasSides ? sides : below - px(4)) - primaryHeight - px(10);
     const bool hasPrimary = !m_content.act.isEmpty();
     m_below->setGeometry(left, below, width, belowHeight);
@@ -288,7 +297,7 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     painter.drawText(line, Qt::TextWordWrap, m_content.sub);
     const int under = line.bottom() + px(10);
     painter.fillRect(left, under, width, 1, p.hair);
-    if (m_content.numbers.empty()) return;
+    if (m_content.numbers.empty() || m_numbersInList) return;
     int x = left;
     for (const ColumnContent::Number& number : m_content.numbers) {
         const QColor color = number.coloured ? p.number(m_content.state) : p.ink;

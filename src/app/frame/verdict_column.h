@@ -87,9 +87,16 @@ private:
     ColumnContent m_content;
     ReasonList* m_reasons;
     ReasonList* m_below;
-    std::optional<bool> m_folded; ///< whether the cautions stand in the list of reasons; none: neither is filled yet
-    QString m_rest;               ///< "3 more" under the reasons, where not all are in sight
+    /// Whether the cautions, and whether the numbers, stand in the list of reasons.
+    struct Folded {
+        bool cautions = false;
+        bool numbers = false;
+        bool operator==(const Folded&) const = default;
+    };
+    std::optional<Folded> m_folded; ///< none: the lists are not filled yet
+    QString m_rest;                 ///< "3 more" under the reasons, where not all are in sight
     bool m_tellsRest = false;
+    bool m_numbersInList = false;
     PrimaryButton* m_primary;
     SideButton* m_left;
     SideButton* m_right;

@@ -92,8 +92,8 @@ void WarpPage::paintEvent(QPaintEvent*) {
         }
         return;
     }
-    drawText(painter, 0, px(22), tr("The stack, bow against bow"), m_look.font(20, true), p.ink);
-    drawText(painter, width(), px(22), tr("bow drawn ten times as large"), m_look.font(14), p.muted, Qt::AlignRight);
+    drawEnds(painter, 0, width(), px(22), {tr("The stack, bow against bow"), 20, true, p.ink},
+             {tr("bow drawn ten times as large"), 14, false, p.muted}, m_look);
     drawWarpStack(painter, rect().adjusted(0, px(36), 0, -px(6)), drawn, m_look);
 }
 

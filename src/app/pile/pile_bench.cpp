@@ -184,8 +184,8 @@ PileBench::PileBench(Document& document, ShopActions& actions, const Seams& seam
         m_table->setColumnHidden(said, true); // under the others, and in the table that leaves
     for (const auto& [column, width] : {std::pair<int, int>{PileModel::piece, 104},
                                         {PileModel::soldAs, 148},
-                                        {PileModel::steel, 210},
-                                        {PileModel::hardness, 124},
+                                        {PileModel::steel, 206},
+                                        {PileModel::hardness, 128},
                                         {PileModel::zone, 150}}) {
         head->setSectionResizeMode(column, QHeaderView::Fixed);
         head->resizeSection(column, look.px(width));

@@ -128,9 +128,8 @@ void CutsPage::paintEvent(QPaintEvent*) {
         chart.runs.push_back(
             {tr("%1 run %2").arg(QString::fromStdString(batch.blades[run.blade].mark)).arg(++numbered[run.blade]),
              run.looks, run.dull, run.blade == own});
-    drawText(painter, 0, px(24), tr("When each edge went dull"), m_look.font(20, true), p.ink);
-    drawText(painter, width(), px(24), tr("tick passes, diamond hesitates, cross fails"), m_look.font(14), p.muted,
-             Qt::AlignRight);
+    drawEnds(painter, 0, width(), px(24), {tr("When each went dull"), 20, true, p.ink},
+             {tr("tick passes, diamond hesitates, cross fails"), 14, false, p.muted}, m_look);
     const int chartHeight = std::min(height() - px(280), px(54) * static_cast<int>(chart.runs.size()) + px(40));
     drawCuts(painter, QRect(0, px(40), width(), chartHeight), chart, m_look);
     int y = px(40) + chartHeight + px(40);

@@ -99,14 +99,15 @@ void ProtocolPage::paintStep(QPainter& painter, const QRect& row, int i) const {
     drawText(painter, px(30), first, QString::number(i + 1), m_look.font(16), p.muted, Qt::AlignRight);
     drawFitted(painter, px(44), first, QString::fromStdString(step.name), px(210), m_look, 18, true,
                current ? p.primary : p.ink);
-    // The form of a step tells these whole.
-    drawText(painter, px(262), first,
-             shortened(QString::fromStdString(step.on), m_look.font(16), row.width() - px(430)), m_look.font(16),
-             p.ink);
     QStringList right{kindName(step.kind)};
     if (step.least) right << tr("≥ %1").arg(*step.least);
     if (step.most) right << tr("≤ %1").arg(*step.most);
-    drawText(painter, row.right() - px(4), first, right.join(QLatin1Char(' ')), m_look.font(16), p.ink, Qt::AlignRight);
+    const QString asked = right.join(QLatin1Char(' '));
+    drawText(painter, row.right() - px(4), first, asked, m_look.font(16), p.ink, Qt::AlignRight);
+    // The form of a step tells these whole.
+    const int between = row.right() - px(4 + 16) - m_look.width(asked, 16) - px(262);
+    drawText(painter, px(262), first, shortened(QString::fromStdString(step.on), m_look.font(16), between),
+             m_look.font(16), p.ink);
     QStringList notes;
     if (step.no_touch_up) notes << tr("no touch-up");
     if (!step.fail_ends) notes << tr("a failure goes on");

@@ -446,8 +446,10 @@ void TrialPage::paintStep(QPainter& painter, const QRect& row, const Trial& tria
     drawText(painter, row.right() - px(4), base, right, m_look.font(16, !result.isEmpty()),
              result.isEmpty() ? p.muted : p.ink, Qt::AlignRight);
     const int from = row.left() + px(72) + nameWidth;
-    drawFitted(painter, from, base, QString::fromStdString(step.on),
-               row.right() - px(20) - m_look.width(right, 16, true) - from, m_look, 16, false, p.muted);
+    // What it is done on is told whole while the step is done.
+    const int between = row.right() - px(20) - m_look.width(right, 16, true) - from;
+    drawText(painter, from, base, shortened(QString::fromStdString(step.on), m_look.font(16), between), m_look.font(16),
+             p.muted);
 }
 
 void TrialPage::paintList(QPainter& painter) {

@@ -281,7 +281,8 @@ void Roll::paintFoot(QPainter& painter, int top) const {
         const int n = m_model->count(order[i]);
         drawVerdictGlyph(painter, x, y - px(13), px(16), order[i], m_look, p.paper);
         if (!m_narrow)
-            drawText(painter, x + px(28), y, words::stateName(order[i]), m_look.font(16), n > 0 ? p.ink : p.muted);
+            drawFitted(painter, x + px(28), y, words::stateName(order[i]), px(i < 3 ? 80 : 90), m_look, 16, false,
+                       n > 0 ? p.ink : p.muted);
         drawText(painter,
                  x + px(m_narrow ? 46
                         : i < 3  ? 128

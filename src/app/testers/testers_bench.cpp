@@ -498,11 +498,11 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     }
     const int size = px(blockHeight - 20);
     const int left = px(24) + size + px(28);
-    drawText(painter, left, top + px(32), tr("Block %1 ± %2").arg(words::hardness(b->certified)).arg(b->uncertainty),
-             m_look.font(18, true), p.ink);
-    drawText(painter, width() - px(24), top + px(32),
-             tr("face %1, %2 apart").arg(words::length(b->diameter_mm, 0), words::length(b->spacing_mm)),
-             m_look.font(16), p.muted, Qt::AlignRight);
+    drawEnds(painter, left, width() - px(24), top + px(32),
+             {tr("Block %1 ± %2").arg(words::hardness(b->certified)).arg(b->uncertainty), 18, true, p.ink},
+             {tr("face %1, %2 apart").arg(words::length(b->diameter_mm, 0), words::length(b->spacing_mm)), 16, false,
+              p.muted},
+             m_look);
     const QString certificate = certificateText(*b);
     drawFitted(painter, width() - px(24), top + px(84), certificate, (width() - left) * 2 / 3, m_look, 16, false,
                p.muted, Qt::AlignRight);
@@ -527,8 +527,8 @@ void TestersBench::paintBlock(QPainter& painter, int top) const {
     const QString rate = tr("%1 used, %2 a month").arg(m_life->used).arg(qRound(m_life->per_month));
     const QString end =
         tr("order the next at %1").arg(qRound(blockNearlyFull * static_cast<double>(m_life->places.size())));
-    drawText(painter, left, barTop + px(40), rate, m_look.font(16), p.muted);
-    drawText(painter, width() - px(24), barTop + px(40), end, m_look.font(16), p.muted, Qt::AlignRight);
+    drawEnds(painter, left, width() - px(24), barTop + px(40), {rate, 16, false, p.muted}, {end, 16, false, p.muted},
+             m_look);
     if (!m_life->months_left) return;
     const double months = *m_life->months_left;
     const QString lasts = months < 1.5 ? tr("about %1 weeks left").arg(qRound(months * 4.3))
