@@ -52,10 +52,10 @@ QString grainSentence(const Reason& r) {
     case Fact::grainCoarse:
         return tr("%1: coarser than the %2 asked").arg(sized(r)).arg(number(r, 3));
     case Fact::grainOpen:
-        if (number(r, 0) <= 0) return tr("%1 crossings more make a fair count").arg(std::lround(number(r, 1)));
-        return tr("%1 lines and %2 crossings more make a fair count")
-            .arg(std::lround(number(r, 0)))
-            .arg(std::lround(number(r, 1)));
+        return number(r, 0) <= 0 ? tr("A fair count wants crossings more: %1").arg(std::lround(number(r, 1)))
+                                 : tr("A fair count wants lines more: %1, crossings: %2")
+                                       .arg(std::lround(number(r, 0)))
+                                       .arg(std::lround(number(r, 1)));
     case Fact::grainUnseen:
         return tr("Facets under 10 pixels: this photo shows nothing finer than G %1. Photograph it closer")
             .arg(g(number(r, 0)));

@@ -69,7 +69,7 @@ QString recipeWarning(const RecipeFinding& f) {
     case RecipeWarning::normaliseOutside:
         return tr("%1 is outside %2 to %3").arg(degrees(n(0)), degrees(n(1)), degrees(n(2)));
     case RecipeWarning::tempersMissing:
-        return tr("%1 tempers, the grade needs %2").arg(n(0)).arg(n(1));
+        return tr("tempers: %1, the grade needs %2").arg(n(0)).arg(n(1));
     case RecipeWarning::quenchMedium:
         return tr("too gentle a quench for this grade");
     case RecipeWarning::orderOdd:

@@ -134,7 +134,8 @@ QString sentence(const Reason& r) {
         return tr("%1 turns %2 (%3) brittle: %4 to %5")
             .arg(degrees(number(r, 0)), text(r, 0), text(r, 1), degrees(number(r, 1)), degrees(number(r, 2)));
     case Fact::verificationAged:
-        return tr("Verified %1 days before: aged, ± %2 more for its drift since").arg(whole(number(r, 0)), u(1));
+        return tr("Verified %1 before: aged, ± %2 more for its drift since")
+            .arg(days(static_cast<int>(number(r, 0))), u(1));
     case Fact::withAllowance:
         return tr("Passes with allowance: %1 lies %2 outside, %3 is allowed").arg(h(0), h(1), h(2));
     case Fact::canPass: {
@@ -182,8 +183,8 @@ QString sentence(const Reason& r) {
                    : tr("This set cannot confirm the window: it needs %1 HRC of width, or a minimum of %2 at most")
                          .arg(h(0), h(1));
     case Fact::blockRunOut:
-        return tr("The certificate of block %1 had run out %2 days before: its value is not assured")
-            .arg(QString::fromStdString(r.texts.at(0)), whole(number(r, 0)));
+        return tr("The certificate of block %1 had run out %2 before: its value is not assured")
+            .arg(QString::fromStdString(r.texts.at(0)), days(static_cast<int>(number(r, 0))));
     case Fact::blockFarOff:
         return tr("Block %1 is more than 5 from %2: use one nearer").arg(h(0), h(1));
     case Fact::spacingGood:
@@ -398,7 +399,8 @@ QString sentence(const Reason& r) {
     case Fact::ruleOutFalseSoftness:
         return tr("First rule out soft skin, warp, support and a near edge");
     case Fact::overHardeningLimit:
-        return tr("Hardened again %1 times, the shop's limit is %2").arg(whole(number(r, 0)), whole(number(r, 1)));
+        return tr("Hardened again %1, the shop's limit is %2")
+            .arg(times(static_cast<int>(number(r, 0))), whole(number(r, 1)));
     case Fact::fullAnnealFirst:
         return tr("%1: full anneal before hardening again, never normalise").arg(text(r, 0));
     case Fact::normaliseFirst:
@@ -411,7 +413,9 @@ QString sentence(const Reason& r) {
     case Fact::noShotTaken:
         return tr("Not looked at: shoot the bar, or note a spark or a coupon");
     case Fact::steelConsistent:
-        return tr("%1 elements from %2 shots answer to %3").arg(whole(number(r, 0)), whole(number(r, 1)), text(r, 0));
+        return number(r, 1) == 1 ? tr("%1 elements from one shot answer to %2").arg(whole(number(r, 0)), text(r, 0))
+                                 : tr("%1 elements from %2 shots answer to %3")
+                                       .arg(whole(number(r, 0)), whole(number(r, 1)), text(r, 0));
     case Fact::certificateConsistent:
         return tr("By the mill's certificate only: %1 elements answer to %2").arg(whole(number(r, 0)), text(r, 0));
     case Fact::steelUndecided:
@@ -513,7 +517,7 @@ QString sentence(const Reason& r) {
     case Fact::surpriseShared:
         return tr("Its siblings are off the same way (%1): suspect oven or tester").arg(signedHardness(number(r, 0)));
     case Fact::surpriseFar:
-        return tr("%1 times its standard uncertainty off: was the cycle run? oven? steel? Look before it passes")
+        return tr("%1 times its standard uncertainty off: was the temper run? oven? steel? Look before it passes")
             .arg(number(r, 0), 0, 'f', 1);
     case Fact::surpriseLooked:
         return tr("Looked into by %1: %2").arg(text(r, 1), text(r, 0));

@@ -133,6 +133,14 @@ QString hours(double value) {
     return value < 1 ? tr("%1 min").arg(std::lround(value * 60)) : tr("%1 h").arg(value, 0, 'g', 3);
 }
 
+QString days(int count) {
+    return count == 1 ? tr("one day") : tr("%1 days").arg(count);
+}
+
+QString times(int count) {
+    return count == 1 ? tr("once") : count == 2 ? tr("twice") : tr("%1 times").arg(count);
+}
+
 QString percentText(double value) {
     return QString::number(value, 'f', value < 0.1 ? 3 : value < 10 ? 2 : 1);
 }
@@ -332,7 +340,7 @@ NextWords nextStep(const Verdict& v) {
         }
     }
     case Act::lookIntoSurprise:
-        return {tr("Look into it"), tr("was the cycle run? oven, reading, steel; then say what it was")};
+        return {tr("Look into it"), tr("was the temper run? oven, reading, steel; then say what it was")};
     case Act::tryFiles: {
         const auto* file = v.next.as<FileStep>();
         return file != nullptr && file->file_hrc > 0

@@ -41,6 +41,9 @@ QString uncertainty(double value);
 QString percent(double chance);
 /// A time as "2 h" or "45 min".
 QString hours(double value);
+/// "one day", "3 days"; "once", "twice", "3 times".
+QString days(int count);
+QString times(int count);
 /// Mass per cent with two or three figures: 0.05, 0.46, 13.6.
 QString percentText(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".

@@ -127,7 +127,7 @@ private slots:
         QCOMPARE(fresh.round, 2);
         QVERIFY(fresh.spot && distance(*fresh.spot, *before) < 0.5); // where the first mark was
         d.press(Qt::Key_G, Qt::ControlModifier);
-        QVERIFY2(d.dialogText().contains("1 marks leave the map"), qPrintable(d.dialogText()));
+        QVERIFY2(d.dialogText().contains("One mark leaves the map"), qPrintable(d.dialogText()));
         d.type("1");
         QCOMPARE(blade(d, 0).surface, 2);
         d.press(Qt::Key_G, Qt::ControlModifier);

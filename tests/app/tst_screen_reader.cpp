@@ -181,7 +181,7 @@ private slots:
         everywhere(d, [&](const QString& place) {
             lines << "== " + place;
             for (const Node& node : tree(d)) {
-                static const QRegularExpression moment("\\d{4}-\\d\\d-\\d\\dT[\\d:]+Z?");
+                static const QRegularExpression moment("\\d{4}-\\d\\d-\\d\\dT[\\d:]+Z?|\\b\\d\\d:\\d\\d\\b");
                 const QString text = line(node).replace(moment, "(moment)");
                 if (!text.trimmed().contains(' ')) continue; // a box around others
                 lines << text;

@@ -99,6 +99,14 @@ class tst_Sizes : public QObject {
             Seen seen;
             d.window().grab();
             for (const QString& cut : seen.cuts) faults << QStringLiteral("%1 %2: cut: %3").arg(batch, place, cut);
+            static const QRegularExpression many(
+                "(?<![\\d.,/:-])1 "
+                "(blades|readings|shots|photos|places|lines|pieces|marks|tempers|days|weeks|months|times|"
+                "runs|steps|gates|crossings|files|strikes|elements|siblings|minutes)\\b");
+            for (const Seen::Text& one : seen.texts) {
+                if (many.match(one.text).hasMatch())
+                    faults << QStringLiteral("%1 %2: one as many: %3").arg(batch, place, one.text);
+            }
             for (const QString& over : overlaps(seen))
                 faults << QStringLiteral("%1 %2: over: %3").arg(batch, place, over);
         }

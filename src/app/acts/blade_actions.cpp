@@ -245,7 +245,8 @@ void ShopActions::grindOff() {
     if (marks == 0) return emit said(tr("There is no mark on %1 that is known.").arg(mark), true);
     (new ChoiceDialog(
          tr("The marks on %1 are ground off?").arg(mark),
-         {tr("%1 marks leave the map and no longer keep new ones away. Their readings stay.").arg(marks)},
+         {marks == 1 ? tr("One mark leaves the map and no longer keeps new ones away. Its reading stays.")
+                     : tr("%1 marks leave the map and no longer keep new ones away. Their readings stay.").arg(marks)},
          {{QStringLiteral("1"), tr("They are ground off"), {}}, {QStringLiteral("2"), tr("They are there"), {}}},
          m_look, m_window))
         ->ask([this, mark, id = blade->id](int i) {

@@ -99,7 +99,10 @@ void ReadingStation::backspace() {
 
 void ReadingStation::clear() {
     if (m_typed.isEmpty() && !m_incoming.empty()) {
-        emit logged(tr("%1 readings that came are left unlogged; the line's log has them").arg(m_incoming.size()));
+        emit logged(
+            m_incoming.size() == 1
+                ? tr("One reading that came is left unlogged; the line's log has it")
+                : tr("%1 readings that came are left unlogged; the line's log has them").arg(m_incoming.size()));
         m_incoming.clear();
     }
     m_typed.clear();

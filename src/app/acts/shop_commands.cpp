@@ -128,21 +128,22 @@ void ShopActions::clearCrack() {
 void ShopActions::lookInto() {
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return;
-    askReason(tr("%1 reads far from what was expected. What was it?").arg(QString::fromStdString(blade->mark)),
-              tr("It was looked into"),
-              {QString(),
-               {"cycle run as logged, oven checked: it stands", tr("cycle run as logged, oven checked: it stands")},
-               {"read again by a verified tester: it stands", tr("read again by a verified tester: it stands")},
-               {"the cycle was not run", tr("the cycle was not run")},
-               {"the oven was off", tr("the oven was off")},
-               {"the steel is not as said", tr("the steel is not as said")}},
-              [this, looked = *blade](const std::string& reason) {
-                  m_document.perform(
-                      [looked, reason](Logbook& logbook) {
-                          return rollcall::lookInto(logbook, looked, lastTemper(looked), reason);
-                      },
-                      [this](const Result<Done>& done) { afterWork(tr("It is kept with the readings."), done); });
-              });
+    askReason(
+        tr("%1 reads far from what was expected. What was it?").arg(QString::fromStdString(blade->mark)),
+        tr("It was looked into"),
+        {QString(),
+         {"cycle run as logged, oven checked: it stands", tr("the temper ran as logged, oven checked: it stands")},
+         {"read again by a verified tester: it stands", tr("read again by a verified tester: it stands")},
+         {"the cycle was not run", tr("the temper was not run")},
+         {"the oven was off", tr("the oven was off")},
+         {"the steel is not as said", tr("the steel is not as said")}},
+        [this, looked = *blade](const std::string& reason) {
+            m_document.perform(
+                [looked, reason](Logbook& logbook) {
+                    return rollcall::lookInto(logbook, looked, lastTemper(looked), reason);
+                },
+                [this](const Result<Done>& done) { afterWork(tr("It is kept with the readings."), done); });
+        });
 }
 
 // Readings of each tester that stand on a blade at a gate, by tester.

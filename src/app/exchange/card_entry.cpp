@@ -88,7 +88,7 @@ void ExchangeActions::enterCardAt(Gate gate) {
             const auto at =
                 QDateTime::fromString(QString(v["time"]).replace(QLatin1Char(' '), QLatin1Char('T')), Qt::ISODate);
             if (!v["time"].isEmpty() && !at.isValid())
-                return {QStringLiteral("time"), tr("Type day and time, such as 2026-11-25 14:30, or nothing.")};
+                return {QStringLiteral("time"), tr("Type day and time, such as 2026-11-25 14:30, or leave it blank.")};
             if (at.isValid() && at > localTime(m_document.now()))
                 return {QStringLiteral("time"), tr("This lies ahead of now.")};
             bool any = false;

@@ -188,7 +188,7 @@ void ExchangeActions::takeBack() {
             const PastImport& import = **last;
             (new ChoiceDialog(
                  tr("Take back %1?").arg(QString::fromStdString(import.file)),
-                 {tr("%1 readings are struck out, tempers it brought too; blades and batches it made are "
+                 {tr("Readings that are struck out: %1, tempers it brought too; blades and batches it made are "
                      "out and give their names free. Nothing is erased.")
                       .arg(import.readings)},
                  {{QStringLiteral("1"), tr("Take it back"), {}}, {QStringLiteral("2"), tr("Leave it"), {}}}, m_look,

@@ -95,7 +95,7 @@ void Footer::arrange() {
 }
 
 QStringList Footer::nowParts() const {
-    if (!m_document.isOpen()) return {tr("No logbook is open. F10, O: open one")};
+    if (!m_document.isOpen()) return {tr("No logbook is open. Ctrl+O opens one")};
     if (!m_document.trouble().isEmpty()) return {tr("What is shown is old: %1").arg(m_document.trouble())};
     if (!m_document.readOnlyReason().isEmpty()) return {tr("For reading only: %1").arg(m_document.readOnlyReason())};
     if (!m_document.hasBatch()) return {tr("Now: press N for the first batch")};

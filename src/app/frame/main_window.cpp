@@ -277,7 +277,7 @@ void MainWindow::refresh() {
     arrange();
     if (m_stack->currentWidget() != m_current || focusWidget() == nullptr) {
         m_stack->setCurrentWidget(m_current);
-        (side != nullptr ? side : m_current)->setFocus();
+        m_current->focusTarget()->setFocus();
     }
     m_current->refresh();
     m_column->show(m_current->content());

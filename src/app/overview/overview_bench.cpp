@@ -111,7 +111,6 @@ OverviewBench::OverviewBench(Document& document, ShopActions& actions, ExchangeA
     : Bench(document, look, parent), m_actions(actions), m_exchange(exchange), m_model(new MatrixModel(document, this)),
       m_table(new QTableView(this)) {
     setObjectName(QStringLiteral("overview-bench"));
-    setFocusProxy(m_table);
     m_table->setObjectName(QStringLiteral("matrix"));
     m_table->setAccessibleName(tr("Blades by gates"));
     m_table->setModel(m_model);
@@ -301,6 +300,10 @@ void OverviewBench::paintEvent(QPaintEvent*) {
     }
     rule.axis = Axis::around(rule.window, values, 6);
     drawRule(painter, QRect(px(24), top + px(4), width() - px(48), px(footHeight) - px(6)), rule, m_look);
+}
+
+QWidget* OverviewBench::focusTarget() {
+    return m_table;
 }
 
 HelpText OverviewBench::help() const {

@@ -40,6 +40,7 @@ public:
                   QWidget* parent = nullptr);
     QString title() const override { return tr("Batch"); }
     HelpText help() const override;
+    QWidget* focusTarget() override;
     bool needsBlade() const override { return false; }
     void refresh() override;
     ColumnContent content() const override;

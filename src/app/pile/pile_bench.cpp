@@ -161,7 +161,6 @@ PileBench::PileBench(Document& document, ShopActions& actions, const Seams& seam
     : Bench(document, look, parent), m_actions(actions), m_seams(seams), m_model(new PileModel(this)),
       m_order(new QSortFilterProxyModel(this)), m_table(new QTableView(this)) {
     setObjectName(QStringLiteral("pile-bench"));
-    setFocusProxy(m_table);
     m_order->setSourceModel(m_model);
     m_order->setSortRole(PileModel::sortRole);
     m_table->setObjectName(QStringLiteral("pile"));
@@ -347,6 +346,10 @@ void PileBench::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), p.panel);
     if (!m_document.hasBatch()) return;
     drawText(painter, px(24), px(38), tr("One line a knife; a heading sorts"), m_look.font(18), p.muted);
+}
+
+QWidget* PileBench::focusTarget() {
+    return m_table;
 }
 
 HelpText PileBench::help() const {

@@ -46,6 +46,7 @@ public:
               QWidget* parent = nullptr);
     QString title() const override { return tr("Pile"); }
     HelpText help() const override;
+    QWidget* focusTarget() override;
     bool needsBlade() const override { return false; }
     bool isRoll() const override { return true; }
     void refresh() override;

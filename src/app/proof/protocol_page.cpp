@@ -197,7 +197,7 @@ void ProtocolPage::editStep(bool fresh) {
              {std::pair("least", &step.least), std::pair("most", &step.most), std::pair("hold", &step.hold_s)}) {
             if (v[QLatin1String(field)].isEmpty()) continue;
             const auto value = parseNumber(v[QLatin1String(field)].toStdString());
-            if (!value) return Error{ErrorKind::argument, field, tr("Type a number, or nothing.").toStdString()};
+            if (!value) return Error{ErrorKind::argument, field, tr("Type a number, or leave it blank.").toStdString()};
             *into = *value;
         }
         step.every = v["every"].toInt();

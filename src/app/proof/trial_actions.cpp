@@ -254,8 +254,9 @@ void TrialPage::planBend() {
         if (!v["lever"].isEmpty()) {
             const auto typed = length(v["lever"]);
             if (!typed)
-                return Error{ErrorKind::argument, "lever",
-                             tr("Type the lever, such as %1, or nothing.").arg(words::length(300, 0)).toStdString()};
+                return Error{
+                    ErrorKind::argument, "lever",
+                    tr("Type the lever, such as %1, or leave it blank.").arg(words::length(300, 0)).toStdString()};
             lever = *typed;
         }
         const auto angle = parseNumber(v["angle"].toStdString());
@@ -298,11 +299,11 @@ void TrialPage::askBend() {
             if (!angle || !(*angle > 0 && *angle <= 180))
                 return {QStringLiteral("angle"), tr("Type the angle, 1 to 180 degrees.")};
             if (!v["force"].isEmpty() && !parseQuantity(v["force"].toStdString(), Quantity::force))
-                return {QStringLiteral("force"), tr("Type a force such as 200 N, or nothing.")};
+                return {QStringLiteral("force"), tr("Type a force such as 200 N, or leave it blank.")};
             const auto set = v["set"].isEmpty() ? Result<double>(0.0) : parseNumber(v["set"].toStdString());
             return set && *set >= 0 && *set <= 180
                        ? FormFault{}
-                       : FormFault{QStringLiteral("set"), tr("Type degrees, 0 to 180, or nothing.")};
+                       : FormFault{QStringLiteral("set"), tr("Type degrees, 0 to 180, or leave it blank.")};
         },
         [this, ways](const FormValues& v) {
             const double angle = *parseNumber(v["angle"].toStdString());

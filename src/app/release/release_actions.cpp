@@ -49,7 +49,7 @@ void ReleaseBench::askSample() {
             const auto value = parseNumber(v["chance"].toStdString());
             return value && *value > 0 && *value < 100
                        ? FormFault{}
-                       : FormFault{QStringLiteral("chance"), tr("Type per cent, such as 95, or nothing.")};
+                       : FormFault{QStringLiteral("chance"), tr("Type per cent, such as 95, or leave it blank.")};
         },
         [this, id = batch.id](const FormValues& v) {
             std::optional<double> chance;
@@ -146,7 +146,9 @@ void ReleaseBench::onPaper(const QString& title, std::function<int(Paper&, const
 
 void ReleaseBench::print(const QString& title, bool letter, const DrawPages& pages) {
     if (const auto printed = m_seams.print(window(), title, letter, pages))
-        emit said(tr("%1 pages are with the printer.").arg(*printed), false);
+        emit said(*printed == 1 ? tr("The page is with the printer.")
+                                : tr("%1 pages are with the printer.").arg(*printed),
+                  false);
 }
 
 void ReleaseBench::write(const QString& title, bool letter, const DrawPages& pages) {

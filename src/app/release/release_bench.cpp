@@ -251,8 +251,8 @@ ColumnContent ReleaseBench::content() const {
     if (!m_sample.unread.empty()) content.below.push_back({Tone::note, whatIsLeft(), {}, false});
     if (blade->round > 1)
         content.below.push_back({Tone::note,
-                                 tr("Re-hardened %1 times; this shop stops at %2.")
-                                     .arg(blade->round - 1)
+                                 tr("Re-hardened %1; this shop stops at %2.")
+                                     .arg(words::times(blade->round - 1))
                                      .arg(m_document.batch().rehardening_limit),
                                  {},
                                  false});

@@ -39,6 +39,8 @@ public:
     virtual bool isRoll() const { return false; }
     /// What stands in the place of the roll; null for the roll itself.
     virtual QWidget* side() { return nullptr; }
+    /// What has the keys when it comes to the front. Not a focus proxy: with one Tab would leave out the gates.
+    virtual QWidget* focusTarget() { return this; }
     /// Whether what was begun here and is done elsewhere leads back here.
     virtual bool leadsBack() const { return false; }
     /// It came to the front, or is no longer there.

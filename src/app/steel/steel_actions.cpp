@@ -527,8 +527,8 @@ void SteelBench::importGrades() {
             if (done)
                 emit said(
                     refused.isEmpty()
-                        ? tr("%1 grades taken in").arg(count)
-                        : tr("%1 grades taken in; left out: %2").arg(count).arg(refused.join(QStringLiteral("; "))),
+                        ? tr("Grades taken in: %1").arg(count)
+                        : tr("Grades taken in: %1; left out: %2").arg(count).arg(refused.join(QStringLiteral("; "))),
                     !refused.isEmpty());
         });
 }

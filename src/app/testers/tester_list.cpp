@@ -145,7 +145,6 @@ TesterList::TesterList(Document& document, const Look& look, QWidget* parent)
     m_list->setFrameShape(QFrame::NoFrame);
     m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_list->setSelectionMode(QAbstractItemView::SingleSelection);
-    setFocusProxy(m_list);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look.px(listHeadHeight), 0, look.px(footHeight));
     column->addWidget(m_list);
@@ -169,6 +168,10 @@ void TesterList::nextBlock() {
     if (m_model->rowCount() == 0) return;
     m_model->nextBlock(m_current);
     emit currentChanged();
+}
+
+QWidget* TesterList::list() const {
+    return m_list;
 }
 
 void TesterList::refresh() {

@@ -48,6 +48,7 @@ public:
     void refresh();
     const TesterListModel& model() const { return *m_model; }
     int current() const { return m_current; }
+    QWidget* list() const;
     void step(int by);
     void nextBlock();
 

@@ -208,8 +208,9 @@ ColumnContent TestersBench::content() const {
                                : tr("Slow drift is likely: %1 softer a week (%2 standard errors off what it was).");
             text = text.arg(perWeek(*h->drift), QString::number(std::abs(h->drift->standard_errors), 'f', 1));
             if (h->weeks_left)
-                text +=
-                    tr(" Out of tolerance in about %1 weeks. Look at the indenter").arg(std::lround(*h->weeks_left));
+                text += (h->weeks_left < 1.5 ? tr(" Out of tolerance in about a week. Look at the indenter")
+                                             : tr(" Out of tolerance in about %1 weeks. Look at the indenter")
+                                                   .arg(std::lround(*h->weeks_left)));
             content.lines.push_back({Tone::caution, text, QStringLiteral("drift"), false});
         }
         if (h->limits && (h->answer->error > h->limits->high || h->answer->error < h->limits->low))

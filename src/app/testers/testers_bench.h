@@ -26,6 +26,7 @@ public:
     HelpText help() const override;
     bool needsBlade() const override { return false; }
     QWidget* side() override { return &m_list; }
+    QWidget* focusTarget() override { return m_list.list(); }
     bool leadsBack() const override { return true; }
     void refresh() override;
     ColumnContent content() const override;
