@@ -124,6 +124,8 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     all = tour.shot("call") && all;
     tour.call("GK-8", Gate::temper);
     all = tour.shot("call-uneven") && all;
+    tour.command("help");
+    all = tour.dialogShot("help") && all;
     Look look = window.look();
     look.palette = Palette::darkOne();
     window.setLook(look);

@@ -119,9 +119,15 @@ void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const 
         const QColor color = earlier.quenched ? p.quenched : p.earlier;
         painter.fillRect(x(earlier.value) - 2, top - look.px(30), 4, look.px(30), color);
         if (!isFree(earlier.value)) continue;
-        drawText(painter, x(earlier.value), top - look.px(36), oneDecimal(earlier.value), look.font(16), p.ink,
-                 Qt::AlignHCenter);
-        drawText(painter, x(earlier.value), top - look.px(56), earlier.label, look.font(14), p.muted, Qt::AlignHCenter);
+        // A limit's line would run through its words: they stand beside it, on the side of the value.
+        const QString value = oneDecimal(earlier.value);
+        const double half = std::max(look.width(value, 16), look.width(earlier.label, 14)) / 2.0 + look.px(6);
+        double middle = x(earlier.value);
+        for (const std::optional<double>& limit : {data.window.low, data.window.high}) {
+            if (limit && std::abs(x(*limit) - middle) < half) middle = x(*limit) + (middle < x(*limit) ? -half : half);
+        }
+        drawText(painter, middle, top - look.px(36), value, look.font(16), p.ink, Qt::AlignHCenter);
+        drawText(painter, middle, top - look.px(56), earlier.label, look.font(14), p.muted, Qt::AlignHCenter);
     }
 
     // Needles; numbers of readings that lie too close together are stacked.

@@ -171,6 +171,10 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
              {chart.window.high, chart.window.low}) { // whose labels stand there too
             if (limit && std::abs(f.y(*limit) - below) < px(26)) below = qRound(f.y(*limit)) + px(36);
         }
+        QColor ground = p.panel; // lines and hatching do not run through the words
+        ground.setAlphaF(0.85F);
+        const int wide = look.width(text, 14);
+        painter.fillRect(box.right() - px(10) - wide, below - px(13), wide + px(8), px(18), ground);
         drawText(painter, box.right() - px(6), below, text, look.font(14), colour, Qt::AlignRight);
         legendWidth = std::max(legendWidth, look.width(text, 14) + px(14));
         below += px(18);

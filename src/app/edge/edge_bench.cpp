@@ -431,7 +431,7 @@ bool EdgeBench::key(QKeyEvent* event) {
 HelpText EdgeBench::help() const {
     return {tr("Does this edge carry the load that its purpose asks, and if not: is it its geometry or its heat "
                "treatment?"),
-            {{Pictogram::pen, tr("Measure the edge: thickness behind it, angle. G.")},
+            {{Pictogram::pen, tr("Measure the edge with G: thickness behind it, and angle.")},
              {Pictogram::rod,
               tr("Press it on a smooth rod at the load and the raise that the rung shows. The button takes the peak.")},
              {Pictogram::magnifier, tr("Look at it against light: held, rolled or chipped, and how large.")},
