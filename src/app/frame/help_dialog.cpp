@@ -92,9 +92,8 @@ void HelpDialog::tell(const HelpText& text, QBoxLayout* column) {
         auto* row = new QHBoxLayout;
         row->setSpacing(m_look.px(16));
         const int side = m_look.px(picture);
-        row->addWidget(drawn({side, side}, devicePixelRatioF(), [&](QPainter& painter) {
-            drawPictogram(painter, 0, 0, side, step.picture, m_look);
-        }));
+        row->addWidget(drawn({side, side}, devicePixelRatioF(),
+                             [&](QPainter& painter) { drawPictogram(painter, 0, 0, side, step.picture, m_look); }));
         row->addWidget(line(step.text, 16), 1);
         column->addSpacing(m_look.px(8));
         column->addLayout(row);
@@ -146,9 +145,10 @@ void HelpDialog::rules(const HelpText& text, QBoxLayout* column) {
     column->addSpacing(m_look.px(16));
     column->addWidget(line(tr("Its rules and their limits"), 18, true));
     column->addLayout(grid);
-    column->addWidget(line(tr("Facts of ASTM E18, E140 and ISO 6508 from memory; your own copy of the standard governs. "
-                              "All rules, with their sources: docs/method.md."),
-                           14, false, true));
+    column->addWidget(
+        line(tr("Facts of ASTM E18, E140 and ISO 6508 from memory; your own copy of the standard governs. "
+                "All rules, with their sources: docs/method.md."),
+             14, false, true));
 }
 
 void HelpDialog::keyPressEvent(QKeyEvent* event) {
