@@ -398,6 +398,29 @@ private slots:
         d.type("652\n");
         d.press(Qt::Key_F9);
     }
+
+    // A disk that is full, or a file that is damaged, stands in the Now line until something is stored again.
+    void whatIsNotStoredStaysInSight() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        d.document().perform([](Logbook&) -> Result<Done> {
+            return Error{ErrorKind::disk, "shop.rollcall", "the disk is full"};
+        });
+        d.settle();
+        d.press(Qt::Key_Down); // which hushes a message, and not this
+        QVERIFY2(d.now().contains("not stored") && d.now().contains("the disk is full"), qPrintable(d.now()));
+        d.document().perform([](Logbook&) -> Result<Done> {
+            return Error{ErrorKind::refused, "blade", "it is out"};
+        }); // the maker's own
+        d.settle();
+        d.press(Qt::Key_Down);
+        QVERIFY2(d.now().contains("the disk is full"), qPrintable(d.now()));
+        d.type("652\n");
+        QCOMPARE(d.document().blade()->readings.size(), std::size_t(1));
+        d.press(Qt::Key_Down);
+        QVERIFY2(!d.now().contains("not stored"), qPrintable(d.now()));
+    }
 };
 
 QTEST_MAIN(tst_Window)

@@ -96,6 +96,7 @@ void Footer::arrange() {
 
 QStringList Footer::nowParts() const {
     if (!m_document.isOpen()) return {tr("No logbook is open. Ctrl+O opens one")};
+    if (!m_document.unstored().isEmpty()) return {tr("The last entry is not stored: %1").arg(m_document.unstored())};
     if (!m_document.trouble().isEmpty()) return {tr("What is shown is old: %1").arg(m_document.trouble())};
     if (!m_document.readOnlyReason().isEmpty()) return {tr("For reading only: %1").arg(m_document.readOnlyReason())};
     if (!m_document.hasBatch()) return {tr("Now: press N for the first batch")};
@@ -163,7 +164,8 @@ void Footer::paintEvent(QPaintEvent*) {
     painter.fillRect(0, 0, width(), 1, p.line);
     const int centre = height() / 2;
     drawText(painter, width() - px(16), centre + px(5), clockText(), m_look.font(14), p.muted, Qt::AlignRight);
-    const bool trouble = !m_message.isEmpty() && m_trouble;
+    const bool standing = !m_document.unstored().isEmpty() || !m_document.trouble().isEmpty();
+    const bool trouble = m_message.isEmpty() ? standing : m_trouble;
     drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),
              trouble ? p.fail : p.ink);
 }

@@ -23,6 +23,7 @@ void Document::open(const QString& path, bool create, Then then) {
         m_path = path;
         m_readOnlyReason = opened.read_only_reason;
         m_trouble.clear();
+        m_unstored.clear();
         if (opened.done) {
             {
                 const QScopedValueRollback<bool> answering(m_answering, true);
@@ -45,6 +46,13 @@ void Document::perform(Work work, Then then) {
             if (answer.changed) take(std::move(answer.snapshot), false);
             m_trouble = answer.read ? QString() : QString::fromStdString(answer.read.error().message());
             if (then) then(answer.done);
+        }
+        const auto blames = [](ErrorKind kind) { return kind == ErrorKind::disk || kind == ErrorKind::damaged; };
+        if (!answer.done && blames(answer.done.error().kind)) {
+            m_unstored = QString::fromStdString(answer.done.error().message());
+            m_untold = true;
+        } else if (answer.done && answer.changed) {
+            m_unstored.clear();
         }
         if (answer.changed || !answer.read) m_untold = true;
         answered();

@@ -30,6 +30,10 @@ public:
     /// Why what is shown is older than what is stored; empty when it is not.
     const QString& trouble() const { return m_trouble; }
 
+    /// Why the last act was not stored where the disk or the file is to blame, until one is stored again; empty when
+    /// all is well.
+    const QString& unstored() const { return m_unstored; }
+
     /// Does the work on the storage thread in one transaction, takes the snapshot after it, then calls back here.
     void perform(Work work, Then then = {});
     /// Reads on the storage thread and calls back here; nothing is judged and nothing changes.
@@ -102,6 +106,7 @@ private:
     QString m_path;
     QString m_readOnlyReason;
     QString m_trouble;
+    QString m_unstored;
     QString m_person;
     std::string m_tester;
     int m_blade = 0;
