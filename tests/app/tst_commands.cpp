@@ -4,6 +4,7 @@
 #include "app/frame/gate_track.h"
 #include "tests/support/window_driver.h"
 
+#include <QCompleter>
 #include <QListWidget>
 #include <QMenuBar>
 #include <QRegularExpression>
@@ -430,6 +431,32 @@ private slots:
         QVERIFY(d.window().isVisible());
         d.window().close();
         QVERIFY(!d.window().isVisible());
+    }
+
+    // Enter in a list that only completes what is typed goes on to the next field; what was chosen in it is taken.
+    void aCompletionDoesNotSwallowEnter() {
+        WindowDriver d;
+        d.makeBatch();
+        d.type("n");
+        auto* grade = d.dialog()->findChild<QComboBox*>("grade");
+        QVERIFY(grade != nullptr && grade->isEditable());
+        const auto type = [&](const char* text) {
+            grade->setFocus();
+            grade->lineEdit()->selectAll();
+            QTest::keyClicks(grade, text);
+            QVERIFY(QTest::qWaitFor([&] { return grade->completer()->popup()->isVisible(); }, 2000));
+        };
+        type("115C");
+        QTest::keyClick(grade->completer()->popup(), Qt::Key_Return); // nothing chosen: what is typed stays
+        QVERIFY(!grade->completer()->popup()->isVisible());
+        QCOMPARE(grade->currentText(), QStringLiteral("115C"));
+        QVERIFY(d.dialog()->focusWidget() != grade);
+        type("115C");
+        QTest::keyClick(grade->completer()->popup(), Qt::Key_Down);
+        QTest::keyClick(grade->completer()->popup(), Qt::Key_Return);
+        QCOMPARE(grade->currentText(), QStringLiteral("115CrV3"));
+        QVERIFY(d.dialog()->focusWidget() != grade);
+        d.giveUp();
     }
 
     // A text longer than its field is read whole under it.

@@ -6,6 +6,7 @@
 #include "app/shared/drop_down.h"
 #include "app/shared/key_row.h"
 
+#include <QAbstractItemView>
 #include <QApplication>
 #include <QComboBox>
 #include <QCompleter>
@@ -71,6 +72,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
                 box->setCurrentText(chosen < 0 ? field.value : field.choices[static_cast<std::size_t>(chosen)].text);
                 box->completer()->setFilterMode(Qt::MatchContains);
                 box->completer()->setCompletionMode(QCompleter::PopupCompletion);
+                box->completer()->popup()->installEventFilter(this);
             } else {
                 box->setCurrentIndex(chosen);
             }
@@ -272,11 +274,29 @@ void FormDialog::submit() {
     }
 }
 
+// Enter in the list of what a field may be completed to takes what is chosen there and goes on, as in the field itself.
+bool FormDialog::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::KeyPress) return QDialog::eventFilter(watched, event);
+    const auto* key = static_cast<QKeyEvent*>(event);
+    auto* list = qobject_cast<QAbstractItemView*>(watched);
+    if (list == nullptr || (key->key() != Qt::Key_Return && key->key() != Qt::Key_Enter)) return false;
+    const QModelIndex chosen = list->currentIndex();
+    list->hide();
+    if (auto* box = qobject_cast<QComboBox*>(focusWidget()); box != nullptr && chosen.isValid())
+        box->setEditText(chosen.data().toString());
+    goOn(key->modifiers());
+    return true;
+}
+
 void FormDialog::keyPressEvent(QKeyEvent* event) {
     const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (!enter) return QDialog::keyPressEvent(event);
+    goOn(event->modifiers());
+}
+
+void FormDialog::goOn(Qt::KeyboardModifiers modifiers) {
     const bool last = !m_editors.empty() && m_editors.back()->hasFocus();
-    if (last || (event->modifiers() & Qt::ControlModifier)) return submit();
+    if (last || (modifiers & Qt::ControlModifier)) return submit();
     if (qobject_cast<PrimaryButton*>(focusWidget()) != nullptr) return submit();
     focusNextChild();
 }

@@ -78,9 +78,11 @@ public:
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void submit();
+    void goOn(Qt::KeyboardModifiers modifiers);
     QStringList typed() const;
     void showWhole();
     void follow();
