@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/command_bar.h"
 #include "app/frame/gate_track.h"
+#include "app/frame/long_press.h"
 #include "tests/support/window_driver.h"
 
 #include <QCompleter>
@@ -217,6 +218,7 @@ private slots:
 
         BladeView* blade = d.bladeView();
         QTest::mousePress(blade, Qt::LeftButton, {}, blade->rect().center());
+        QVERIFY(d.window().findChild<LongPress*>()->findChild<QTimer*>()->isActive());
         QVERIFY(QTest::qWaitFor([&] { return menu() != nullptr; }, 3000));
         QVERIFY(says(menu(), "Strike out") != nullptr && says(menu(), "Copy the table in view") != nullptr);
         QVERIFY(says(menu(), "This blade") != nullptr && says(menu(), "This blade")->menu() != nullptr);
@@ -225,7 +227,7 @@ private slots:
         // A finger that moves on asks nothing.
         QTest::mousePress(blade, Qt::LeftButton, {}, blade->rect().center());
         QTest::mouseMove(blade, blade->rect().center() + QPoint(40, 0));
-        QTest::qWait(900);
+        QVERIFY(!d.window().findChild<LongPress*>()->findChild<QTimer*>()->isActive());
         QVERIFY(menu() == nullptr);
         QTest::mouseRelease(blade, Qt::LeftButton, {}, blade->rect().center() + QPoint(40, 0));
     }

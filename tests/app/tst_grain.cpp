@@ -254,7 +254,11 @@ private slots:
         d.press(Qt::Key_Home);
         rest(d);
         QVERIFY(page.grab().toImage() == whole); // and no line was laid
-        d.type("*");                             // the drawn fracture of rating 8 beside it
+        // The right button moves the photo: no menu comes between.
+        QContextMenuEvent right(QContextMenuEvent::Mouse, middle, page.mapToGlobal(middle));
+        QCoreApplication::sendEvent(&page, &right);
+        QVERIFY(QApplication::activePopupWidget() == nullptr);
+        d.type("*"); // the drawn fracture of rating 8 beside it
         rest(d);
         QVERIFY(page.grab().toImage() != before);
         d.run("grain.whole");

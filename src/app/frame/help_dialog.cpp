@@ -62,6 +62,7 @@ HelpDialog::HelpDialog(const QString& title, const HelpText* text, const std::ve
     left->addStretch();
     right->addStretch();
     if (text != nullptr) rules(*text, down);
+    down->addStretch(1); // on a large screen the rest stays below
     auto* scroll = new QScrollArea;
     scroll->setWidget(content);
     scroll->setWidgetResizable(true);

@@ -26,6 +26,7 @@ LongPress::LongPress(QWidget* window) : QObject(window), m_window(window) {
 bool LongPress::eventFilter(QObject* watched, QEvent* event) {
     auto* widget = qobject_cast<QWidget*>(watched);
     if (widget == nullptr || widget->window() != m_window || QApplication::activePopupWidget() != nullptr) return false;
+    if (widget->contextMenuPolicy() == Qt::PreventContextMenu) return false;
     switch (event->type()) {
     case QEvent::ContextMenu: {
         m_rest.stop();

@@ -11,7 +11,7 @@
 namespace rollcall {
 
 /// A finger that rests asks for what can be done there, as the right button of a mouse does. Buttons are left alone:
-/// what they do they say.
+/// what they do they say; so is what prevents its context menu, because a press there draws or moves.
 class LongPress : public QObject {
     Q_OBJECT
 
@@ -27,7 +27,7 @@ protected:
 
 private:
     QWidget* m_window;
-    QTimer m_rest;
+    QTimer m_rest{this};
     QPointer<QWidget> m_under;
     QPoint m_at; ///< on the screen
 };

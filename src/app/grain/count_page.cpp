@@ -28,6 +28,7 @@ CountPage::CountPage(Document& document, PhotoStore& photos, WatchedFolder& fold
     setObjectName(QStringLiteral("count-page"));
     setAttribute(Qt::WA_AcceptTouchEvents);
     grabGesture(Qt::PinchGesture);
+    setContextMenuPolicy(Qt::PreventContextMenu); // the right button moves the photo, the left one draws
     connect(&m_photos, &PhotoStore::ready, this, [this] {
         update();
         emit changed();
