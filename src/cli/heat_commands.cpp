@@ -134,7 +134,7 @@ Result<QJsonObject> temper(const Options& options, const Tables& tables) {
     }
     const Result<double> step = options.number("oven-step", 5);
     if (!step) return step.error();
-    aim.oven_step_c = *step;
+    aim.oven.apart_c = *step;
     const std::string branch = options.text("branch");
     if (branch == "low")
         aim.branch = TemperBranch::low;

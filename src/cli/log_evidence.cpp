@@ -5,8 +5,10 @@
 #include "core/base/number.h"
 #include "core/judge/judged.h"
 #include "core/measure/rockwell.h"
+#include "core/proof/fracture.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/actions/blades.h"
+#include "logbook/actions/grain.h"
 #include "logbook/actions/heat.h"
 #include "logbook/actions/instruments.h"
 #include "logbook/actions/proof.h"
@@ -17,7 +19,9 @@
 #include <algorithm>
 #include <fmt/format.h>
 #include <map>
+#include <QBuffer>
 #include <QFile>
+#include <QImage>
 #include <QJsonArray>
 
 // Steel, heat, edge and damage.
@@ -371,6 +375,109 @@ Result<Done> cutRope(const LogLine& line) {
         if (logged) logged = log(act, look[0].toDouble() - before, act == TrialAct::fail ? "dull" : "");
         before = look[0].toDouble();
     }
+    return logged;
+}
+
+namespace {
+
+// What was counted at a microscope, or rated by eye, has no photo: its lines are kept on a blank plate whose scale
+// leaves 20 pixels to a grain, so that a plate never limits what is seen.
+struct Plate {
+    double px_per_mm = 1000;
+    int width = 400;
+    int height = 300;
+};
+constexpr double pixelsToAGrain = 20;
+constexpr int apart_px = 40; // one line from the next
+
+struct SeenLine {
+    double mm = 0;
+    double crossings = 0;
+};
+
+std::vector<SeenLine> linesIn(const LogLine& line) {
+    std::vector<SeenLine> lines;
+    if (!line.has("lines")) return lines;
+    if (!line.value("lines").isArray()) throw BadField{"lines", "an array of [mm, crossings]"};
+    for (const QJsonValue one : line.value("lines").toArray()) {
+        const QJsonArray pair = one.toArray();
+        const SeenLine seen{pair.at(0).toDouble(), pair.at(1).toDouble()};
+        const double halves = seen.crossings * 2;
+        if (pair.size() != 2 || !(seen.mm >= 0.01 && seen.mm <= 100) || !(seen.crossings >= 1 && halves <= 2000) ||
+            halves != std::round(halves))
+            throw BadField{"lines", "each is [0.01 to 100 mm, 1 to 1000 crossings in halves]"};
+        lines.push_back(seen);
+    }
+    if (lines.empty() || lines.size() > 50) throw BadField{"lines", "1 to 50 of them"};
+    return lines;
+}
+
+Plate plateFor(const std::vector<SeenLine>& lines) {
+    Plate plate;
+    if (lines.empty()) return plate;
+    double densest = 0;
+    double longest = 0;
+    for (const SeenLine& seen : lines) {
+        densest = std::max(densest, seen.crossings / seen.mm);
+        longest = std::max(longest, seen.mm);
+    }
+    plate.px_per_mm = std::clamp(densest * pixelsToAGrain, 1.0, 10000.0);
+    plate.width = static_cast<int>(std::ceil(longest * plate.px_per_mm)) + 2 * apart_px;
+    plate.height = apart_px * (static_cast<int>(lines.size()) + 1);
+    if (plate.width > 40000) throw BadField{"lines", "one line is too much longer than the grain: count it in parts"};
+    return plate;
+}
+
+QByteArray blank(const Plate& plate) {
+    QImage image(plate.width, plate.height, QImage::Format_Grayscale8);
+    image.fill(Qt::lightGray);
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    image.save(&buffer, "PNG");
+    return bytes;
+}
+
+} // namespace
+
+Result<Done> countFracture(const LogLine& line) {
+    const Batch batch = line.batch();
+    const Blade& blade = line.blade(batch);
+    const std::vector<SeenLine> lines = linesIn(line);
+    std::optional<FractureRating> rating;
+    if (line.has("rating")) {
+        const QJsonArray looks = line.value("rating").toArray();
+        if (looks.size() != 2) throw BadField{"rating", "two looks, like [6, 7]"};
+        rating = FractureRating{looks[0].toDouble(), looks[1].toDouble(), {}};
+    }
+    if (lines.empty() && !rating) throw BadField{"lines", "lines that were counted, or a rating, is needed"};
+    const Plate plate = plateFor(lines);
+    FractureDraft draft;
+    draft.blade = blade.id;
+    draft.round = blade.round;
+    draft.after_temper = line.yes("untempered", false) ? 0 : lastTemper(blade);
+    draft.photo = {lines.empty() ? QStringLiteral("rated, no photo.png") : QStringLiteral("counted, no photo.png"),
+                   blank(plate)};
+    draft.width = plate.width;
+    draft.height = plate.height;
+    const auto fracture = addFracture(line.logbook(), draft);
+    if (!fracture) return fracture.error();
+    Result<Done> logged = Done{};
+    if (!lines.empty()) logged = scaleFracture(line.logbook(), *fracture, plate.px_per_mm, line.entered());
+    double y = apart_px;
+    for (const SeenLine& seen : lines) {
+        if (!logged) return logged;
+        CountedLine counted;
+        counted.zone = line.word<FractureZone>("zone", FractureZone::middle);
+        counted.line = {false, {apart_px, y}, {apart_px + seen.mm * plate.px_per_mm, y}};
+        y += apart_px;
+        // Where each boundary lies was not noted: they stand evenly, a half one at the end.
+        const int whole = static_cast<int>(seen.crossings);
+        for (int i = 0; i < whole; ++i) counted.crossings.push_back({(i + 0.5) / seen.crossings, 1});
+        if (seen.crossings > whole) counted.crossings.push_back({1, 0.5});
+        logged = only(countLine(line.logbook(), *fracture, counted));
+    }
+    if (logged && rating) logged = rateFracture(line.logbook(), *fracture, *rating);
     return logged;
 }
 

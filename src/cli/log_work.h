@@ -40,6 +40,7 @@ Result<Done> burnt(const LogLine& line);
 Result<Done> damaged(const LogLine& line);
 Result<Done> tryPiece(const LogLine& line);
 Result<Done> cutRope(const LogLine& line);
+Result<Done> countFracture(const LogLine& line);
 Result<Done> newStudy(const LogLine& line);
 Result<Done> signFor(const LogLine& line);
 Result<Done> eachBlade(const LogLine& line, const std::function<Result<Done>(const Blade&)>& act);

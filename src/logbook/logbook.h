@@ -102,6 +102,9 @@ struct Shop {
         return wish == settings.end() ? Units::metric : named<Units>(wish->second).value_or(Units::metric);
     }
     static constexpr const char* unitsSetting = "units";
+
+    /// What a temper is advised in: the steps of its first oven; without one 5 °C, or 10 °F where that is read.
+    OvenSteps ovenSteps() const;
 };
 
 struct BatchSummary {

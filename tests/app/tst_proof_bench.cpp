@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/proof/proof_bench.h"
 #include "logbook/actions/blades.h"
+#include "logbook/actions/proof.h"
 #include "tests/support/window_driver.h"
 
 #include <QClipboard>
@@ -248,9 +249,49 @@ private slots:
         QVERIFY2(d.reasons().contains("Varied: edge thickness"), qPrintable(d.reasons()));
         QCOMPARE(d.word(), QStringLiteral("Not fair")); // nobody knows their soak
         QVERIFY2(d.reasons().contains("soak not known of both"), qPrintable(d.reasons()));
-        d.type("i");
+        d.press(Qt::Key_C, Qt::ControlModifier);
         const QString table = WindowDriver::plain(QGuiApplication::clipboard()->text());
         QVERIFY2(table.contains("edge thickness\t0.30 mm\t0.50 mm"), qPrintable(table));
+    }
+    // E33. What is counted until something is seen stands in the study with what a count is worth, and ranks only
+    // where chance cannot have done it.
+    void countsInAStudy() {
+        WindowDriver d;
+        open(d);
+        const auto strikes = [&](std::size_t at, double count) {
+            d.document().perform([blade = d.document().batch().blades[at].id, count,
+                                  protocols = d.document().tables().protocols()](Logbook& logbook) -> Result<Done> {
+                const auto concrete = std::find_if(protocols.begin(), protocols.end(),
+                                                   [](const Protocol& p) { return p.name == "Concrete"; });
+                const auto trial = beginTrial(logbook, blade, 1, 0, *concrete);
+                if (!trial) return trial.error();
+                TrialEvent counted;
+                counted.value = count;
+                if (auto done = trialEvent(logbook, *trial, counted, {}); !done) return done;
+                TrialEvent seen;
+                seen.act = TrialAct::answer;
+                return trialEvent(logbook, *trial, seen, {});
+            });
+            d.settle();
+        };
+        strikes(0, 1);
+        strikes(0, 3); // twice on this one: 2 in the mean
+        strikes(1, 200);
+        d.type("4");
+        d.press(Qt::Key_Return);
+        d.fill("name", "Two steels on concrete");
+        d.fill("pieces", "GK-1, GK-2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.settle();
+        d.press(Qt::Key_C, Qt::ControlModifier);
+        const QString table = WindowDriver::plain(QGuiApplication::clipboard()->text());
+        // 8/11.143 and 8/0.4844 of 4 degrees of freedom; 400/7.378 and 400/0.0506 of 2.
+        QVERIFY2(table.contains("Concrete: To the first mark\t2\t200\n"), qPrintable(table));
+        QVERIFY2(table.contains("known to\t1 to 17\t54 to 79"), qPrintable(table));
+        QVERIFY2(table.contains("its place\t2\t1"), qPrintable(table));
+        const auto& below = d.column().below;
+        QVERIFY(std::any_of(below.begin(), below.end(),
+                            [](const auto& line) { return line.text.contains("as likely as the next"); }));
     }
     void protocolsOfTheShopsOwn() {
         WindowDriver d;

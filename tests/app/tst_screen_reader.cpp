@@ -181,7 +181,10 @@ private slots:
         everywhere(d, [&](const QString& place) {
             lines << "== " + place;
             for (const Node& node : tree(d)) {
-                static const QRegularExpression moment("\\d{4}-\\d\\d-\\d\\dT[\\d:]+Z?|\\b\\d\\d:\\d\\d\\b");
+                static const QRegularExpression moment(
+                    "\\d{4}-\\d\\d-\\d\\d(T[\\d:]+Z?)?( "
+                    "\\d\\d:\\d\\d)?|\\b\\d\\d:\\d\\d\\b|\\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun)\\b|"
+                    "\\b\\d{1,2} (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)\\b");
                 const QString text = line(node).replace(moment, "(moment)");
                 if (!text.trimmed().contains(' ')) continue; // a box around others
                 lines << text;

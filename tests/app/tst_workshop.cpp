@@ -208,11 +208,41 @@ private slots:
         d.type("t");
         const double advised = d.formValue("temperature").toDouble();
         QVERIFY2(advised > 401 && advised < 600, qPrintable(d.formValue("temperature")));
+        QCOMPARE(std::fmod(advised, 10), 0.0); // what its oven can be set to
         d.press(Qt::Key_Escape);
         d.restart(); // the shop's choice is in its logbook
         QCOMPARE(d.document().state().shop().units(), Units::inch);
         d.run("units");
         QVERIFY(d.now().contains("mm or °C"));
+    }
+
+    // A sheet of the library in an inch shop: its temperatures are Fahrenheit, a bare one that is typed too; what was
+    // not touched is kept to the digit.
+    void ownGradeInFahrenheit() {
+        WindowDriver d;
+        d.makeBatch("Steel to Proof");
+        d.run("units");
+        d.press(Qt::Key_F2);
+        d.run("steel.library");
+        d.fill("text", "1095");
+        submit(d);
+        d.press(Qt::Key_1);
+        const Grade* shipped = d.document().tables().grade("1095");
+        QVERIFY(shipped != nullptr);
+        const double low = *shipped->austenitise_c.low;
+        QCOMPARE(d.formValue("austenitise").section(QLatin1Char('-'), 0, 0).toInt(), std::lround(low * 1.8 + 32));
+        QVERIFY2(d.formValue("curve").startsWith(
+                     QString::number(std::lround(shipped->temper_curve.front().temperature_c * 1.8 + 32)) +
+                     QLatin1Char(':')),
+                 qPrintable(d.formValue("curve")));
+        d.fill("name", "1095 as poured");
+        d.fill("austenitise", "1436-1500F"); // 780 to 815.6 °C
+        submit(d);
+        const Grade* own = d.document().tables().grade("1095 as poured");
+        QVERIFY2(own != nullptr, qPrintable(d.now()));
+        QVERIFY(std::abs(*own->austenitise_c.low - 780) < 1e-9);
+        QVERIFY(std::abs(*own->austenitise_c.high - 1468 / 1.8) < 1e-9);
+        QCOMPARE(own->temper_curve.front().temperature_c, shipped->temper_curve.front().temperature_c);
     }
 
     // Blows on a spine: by a typed number, one by one, and by the mouse; a crack ends it as the steel's.

@@ -4,6 +4,7 @@
 
 #include "core/judge/proof_judge.h"
 #include "plot/fracture_picture.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -44,9 +45,19 @@ QString CouponPage::factorName() const {
 
 QString CouponPage::xText(double x) const {
     return m_factor == GrainFactor::soak       ? words::tenths(x)
-           : m_factor == GrainFactor::setPoint ? QString::number(x)
+           : m_factor == GrainFactor::setPoint ? words::degreesNumber(x)
            : x > 0                             ? tr("changed")
                                                : tr("as it came");
+}
+
+double CouponPage::shown(double x) const {
+    return m_factor == GrainFactor::setPoint ? inUnits(x, Quantity::temperature, words::units()) : x;
+}
+
+double CouponPage::slope() const {
+    const double apart =
+        m_factor == GrainFactor::setPoint ? differenceInUnits(1, Quantity::temperature, words::units()) : 1;
+    return m_study.trend->slope / apart;
 }
 
 std::vector<QStringList> CouponPage::rows() const {
@@ -81,17 +92,17 @@ void CouponPage::paintEvent(QPaintEvent*) {
     GrainPlot plot;
     plot.least = least;
     plot.unit = m_factor == GrainFactor::soak       ? tr("min")
-                : m_factor == GrainFactor::setPoint ? QStringLiteral("°C")
+                : m_factor == GrainFactor::setPoint ? words::unit(Quantity::temperature)
                                                     : QString();
     for (const GrainCoupon& coupon : m_study.coupons)
-        plot.points.push_back({QString::fromStdString(batch.blades[coupon.blade].mark), coupon.x, coupon.reading.g,
-                               coupon.reading.low_high.first, coupon.reading.low_high.second,
+        plot.points.push_back({QString::fromStdString(batch.blades[coupon.blade].mark), shown(coupon.x),
+                               coupon.reading.g, coupon.reading.low_high.first, coupon.reading.low_high.second,
                                stateOf(standsTo(coupon.reading, least)), false});
     for (const GrainExpected& expected : m_study.expected)
-        plot.points.push_back({QString::fromStdString(batch.blades[expected.blade].mark), expected.x, expected.g,
+        plot.points.push_back({QString::fromStdString(batch.blades[expected.blade].mark), shown(expected.x), expected.g,
                                expected.g, expected.g, State::notYet, true});
     if (m_study.says == GrainStudy::Says::coarser || m_study.says == GrainStudy::Says::finer)
-        plot.trend = GrainPlot::Line{m_study.middle_x, m_study.middle_g, m_study.trend->slope};
+        plot.trend = GrainPlot::Line{shown(m_study.middle_x), m_study.middle_g, slope()};
     if (m_factor == GrainFactor::soak && !batch.heat_runs.empty()) plot.longest = batch.heat_runs.front().max_minutes;
     drawText(painter, 0, px(24), tr("Grain over %1").arg(factorName()), m_look.font(20, true), p.ink);
     drawText(painter, width(), px(24), plot.longest ? tr("dashed: longest soak planned") : QString(), m_look.font(14),
@@ -149,10 +160,11 @@ ColumnContent CouponPage::content() const {
         break;
     }
     if (study.trend) {
-        content.numbers.push_back({m_factor == GrainFactor::soak       ? tr("Each minute more")
-                                   : m_factor == GrainFactor::setPoint ? tr("Each °C more")
-                                                                       : tr("Changed"),
-                                   QString::number(study.trend->slope, 'f', 2), QStringLiteral("G"), false});
+        content.numbers.push_back({m_factor == GrainFactor::soak ? tr("Each minute more")
+                                   : m_factor == GrainFactor::setPoint
+                                       ? tr("Each %1 more").arg(words::unit(Quantity::temperature))
+                                       : tr("Changed"),
+                                   QString::number(slope(), 'f', 2), QStringLiteral("G"), false});
         content.lines.push_back({study.says == GrainStudy::Says::noTrend ? Tone::note : Tone::good,
                                  tr("By chance alone in %1 of 100 (rank test)")
                                      .arg(std::max(0.1, 100 * study.trend->p), 0, 'f', study.trend->p < 0.1 ? 1 : 0),

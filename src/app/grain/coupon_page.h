@@ -30,6 +30,9 @@ protected:
 private:
     QString factorName() const;
     QString xText(double x) const;
+    /// A place on the axis of the factor, and the trend along it, in what the shop reads.
+    double shown(double x) const;
+    double slope() const;
     std::vector<QStringList> rows() const;
     void nextFactor();
     void copy();

@@ -7,6 +7,7 @@
 #include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -361,14 +362,15 @@ HelpText DayPage::help() const {
 
 std::vector<ReportTable> DayPage::tables() const {
     ReportTable table{tr("Oven runs"),
-                      {tr("Oven"), tr("Batch"), tr("What"), tr("Temperature, °C"), tr("Time, h"), tr("Start"),
+                      {tr("Oven"), tr("Batch"), tr("What"),
+                       tr("Temperature, %1").arg(words::unit(Quantity::temperature)), tr("Time, h"), tr("Start"),
                        tr("Out at"), tr("State")},
                       {}};
     for (const PlannedRun& run : runs()) {
         const auto moment = [](std::int64_t ms) { return QDateTime::fromMSecsSinceEpoch(ms).toString(Qt::ISODate); };
         table.rows.push_back({QString::fromStdString(run.oven_name), QString::fromStdString(run.batch_name),
-                              QString::fromStdString(run.what), run.temperature_c, run.hours, moment(run.start_ms),
-                              moment(run.outAt()),
+                              QString::fromStdString(run.what), words::degreesNumber(run.temperature_c), run.hours,
+                              moment(run.start_ms), moment(run.outAt()),
                               run.cancelled ? tr("cancelled")
                               : run.out     ? tr("out")
                               : run.started ? tr("in")

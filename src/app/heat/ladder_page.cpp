@@ -4,6 +4,7 @@
 
 #include "app/shared/choice_dialog.h"
 #include "core/base/number.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -18,8 +19,7 @@ LadderPage::LadderPage(Document& document, const Look& look) : Bench(document, l
 }
 
 double LadderPage::step() const {
-    const std::vector<Oven>& ovens = m_document.state().shop().ovens;
-    return ovens.empty() ? 5 : ovens.front().step_c;
+    return m_document.batch().oven.apart_c;
 }
 
 void LadderPage::refresh() {
@@ -41,7 +41,6 @@ void LadderPage::refresh() {
         model != nullptr && m_document.claim().window->low && whyBlind().isEmpty()) {
         TemperAim aim = temperAim(batch, *blade);
         aim.hours = m_hours;
-        aim.oven_step_c = step();
         aim.branch = m_branch;
         const auto advice = adviseTemper(*model, *m_grade, curves().candidate(*blade, lastTemper(*blade)), aim);
         if (advice) m_advice = *advice;
@@ -92,7 +91,7 @@ std::optional<NextTemper> LadderPage::trial() const {
 }
 
 void LadderPage::setTrial(double temperature_c) {
-    m_temperature = std::clamp(std::round(temperature_c / step()) * step(), 80.0, 750.0);
+    m_temperature = std::clamp(m_document.batch().oven.nearest(temperature_c), 80.0, 750.0);
     emit changed();
 }
 
@@ -468,8 +467,8 @@ HelpText LadderPage::help() const {
 // What the curve says around the trial, a row for each ten degrees.
 std::vector<ReportTable> LadderPage::tables() const {
     ReportTable table{tr("Next temper"),
-                      {tr("Temperature, °C"), tr("Time, h"), tr("Expected, HRC"), tr("From"), tr("To"),
-                       tr("Chance inside"), tr("Chance too soft")},
+                      {tr("Temperature, %1").arg(words::unit(Quantity::temperature)), tr("Time, h"),
+                       tr("Expected, HRC"), tr("From"), tr("To"), tr("Chance inside"), tr("Chance too soft")},
                       {}};
     constexpr int beside = 50;
     constexpr int apart = 10;
@@ -477,7 +476,7 @@ std::vector<ReportTable> LadderPage::tables() const {
     for (int offset = -beside; offset <= beside; offset += apart) {
         const auto one = tried(m_temperature + offset, m_tempers);
         if (!one) continue;
-        table.rows.push_back({one->temperature_c, one->hours, words::hardness(one->expect.hrc),
+        table.rows.push_back({words::degreesNumber(one->temperature_c), one->hours, words::hardness(one->expect.hrc),
                               words::hardness(one->expect.low), words::hardness(one->expect.high),
                               percent(one->chance_inside), percent(one->chance_soft)});
     }

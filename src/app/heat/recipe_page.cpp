@@ -6,6 +6,7 @@
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -385,13 +386,15 @@ HelpText RecipePage::help() const {
 }
 
 std::vector<ReportTable> RecipePage::tables() const {
-    ReportTable table{
-        tr("Recipe"), {tr("Stage"), tr("Temperature, °C"), tr("Shortest, min"), tr("Longest, min"), tr("Medium")}, {}};
+    ReportTable table{tr("Recipe"),
+                      {tr("Stage"), tr("Temperature, %1").arg(words::unit(Quantity::temperature)), tr("Shortest, min"),
+                       tr("Longest, min"), tr("Medium")},
+                      {}};
     const Recipe* r = recipe();
     if (r == nullptr) return {table};
     table.title = QString::fromStdString(r->name);
     for (const RecipeStage& stage : r->stages) {
-        table.rows.push_back({words::stageName(stage.kind), stage.temperature_c, stage.minutes,
+        table.rows.push_back({words::stageName(stage.kind), words::degreesNumber(stage.temperature_c), stage.minutes,
                               stage.max_minutes ? QVariant(*stage.max_minutes) : QVariant(),
                               QString::fromStdString(stage.cooling)});
     }

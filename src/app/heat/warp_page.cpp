@@ -6,6 +6,7 @@
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "report/export_picture.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -104,7 +105,7 @@ ColumnContent WarpPage::content() const {
     content.key = tr("Enter");
     content.caption = tr("%1 on the plate").arg(QString::fromStdString(blade->mark));
     content.act = tr("Measure %1").arg(QString::fromStdString(blade->mark));
-    content.detail = tr("mm, and L or R for the high side");
+    content.detail = tr("%1, and L or R for the high side").arg(words::unit(Quantity::length));
     content.left = tr("Next blade");
     content.left_key = QStringLiteral("+");
     content.right = tr("Picture");
@@ -220,7 +221,7 @@ HelpText WarpPage::help() const {
     return {
         tr("Which blades are bent, and how are they clamped together so that they come straight?"),
         {{Pictogram::rod, tr("Lay the blade on a plate and feel the gap at its middle.")},
-         {Pictogram::pen, tr("Enter the bow in mm, and which side is high.")},
+         {Pictogram::pen, tr("Enter the bow, and which side is high.")},
          {Pictogram::boxes, tr("The picture pairs bow against bow, the flattest outside, shims between the backs.")},
          {Pictogram::clock, tr("Clamp in the temper, a little cooler the first time, and measure again.")}},
         {QStringLiteral("M24")},
@@ -228,11 +229,14 @@ HelpText WarpPage::help() const {
 }
 
 std::vector<ReportTable> WarpPage::tables() const {
-    ReportTable table{tr("Warp"), {tr("Blade"), tr("After temper"), tr("Bow, mm"), tr("High side")}, {}};
+    ReportTable table{
+        tr("Warp"),
+        {tr("Blade"), tr("After temper"), tr("Bow, %1").arg(words::unit(Quantity::length)), tr("High side")},
+        {}};
     if (!m_document.hasBatch()) return {table};
     for (const Blade& blade : m_document.batch().blades) {
         for (const WarpReading& warp : blade.warps) {
-            table.rows.push_back({QString::fromStdString(blade.mark), warp.after_temper, warp.mm,
+            table.rows.push_back({QString::fromStdString(blade.mark), warp.after_temper, words::lengthNumber(warp.mm),
                                   warp.high == WarpSide::left ? tr("left") : tr("right")});
         }
     }

@@ -10,9 +10,8 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
-#include <QClipboard>
-#include <QGuiApplication>
 #include <QKeyEvent>
 
 namespace rollcall {
@@ -182,20 +181,24 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
         rows.push_back({words::traitName(difference.trait), cellsOf(difference.trait), true});
     Row held{tr("rod, held"), {}, false};
     Row failed{tr("rod, failed"), {}, false};
-    Row dull{tr("dull after"), {}, false};
+    Row dull{tr("dull after, cuts"), {}, false};
     Row set{tr("set of a bend"), {}, false};
     QStringList protocols;
+    std::vector<std::pair<std::string, std::string>> counted; // protocol and step
     for (const StudyPiece& piece : m_pieces) {
+        for (const auto& count : piece.counts) {
+            const std::pair step(count.protocol, count.step);
+            if (std::find(counted.begin(), counted.end(), step) == counted.end()) counted.push_back(step);
+        }
         held.cells << (piece.held ? words::rung(*piece.held) : QStringLiteral("–"));
         failed.cells << (piece.failed_as ? tr("%1 %2 N %3°")
                                                .arg(words::outcomeName(*piece.failed_as))
                                                .arg(piece.failed_at->force_n, 0, 'f', 0)
                                                .arg(piece.failed_at->raise_deg, 0, 'f', 0)
                                          : QStringLiteral("–"));
-        dull.cells << (!piece.dull ? QStringLiteral("–")
-                       : piece.dull->first_fail
-                           ? tr("%1 to %2 cuts").arg(piece.dull->last_pass).arg(*piece.dull->first_fail)
-                           : tr("%1 or more").arg(piece.dull->last_pass));
+        dull.cells << (!piece.dull              ? QStringLiteral("–")
+                       : piece.dull->first_fail ? tr("%1 to %2").arg(piece.dull->last_pass).arg(*piece.dull->first_fail)
+                                                : tr("%1 or more").arg(piece.dull->last_pass));
         set.cells << shown(piece.set_deg, 0, QStringLiteral("°"));
         for (const auto& tried : piece.trials) {
             const QString name = QString::fromStdString(tried.protocol);
@@ -240,9 +243,11 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
         for (const StudyPiece& piece : m_pieces) {
             QString cell = QStringLiteral("–");
             for (const auto& tried : piece.trials) {
-                if (QString::fromStdString(tried.protocol) == protocol)
-                    cell =
-                        tried.passed ? tr("passed") : tr("failed: %1").arg(QString::fromStdString(tried.failed_step));
+                if (QString::fromStdString(tried.protocol) != protocol) continue;
+                const QString how = tr("failed: %1").arg(QString::fromStdString(tried.failed_step));
+                cell = tried.runs > 1      ? tr("%1 of %2 passed").arg(tried.passed).arg(tried.runs)
+                       : tried.passed == 1 ? tr("passed")
+                                           : how;
             }
             row.cells << cell;
         }
@@ -250,12 +255,30 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
             placeCells(placesOf(performed([&](const StudyPiece& piece) -> std::optional<Performed> {
                                     for (const auto& tried : piece.trials) {
                                         if (QString::fromStdString(tried.protocol) == protocol)
-                                            return Performed{tried.passed ? 1.0 : 0.0, tried.passed ? 1.0 : 0.0};
+                                            return knownShare(tried.passed, tried.runs);
                                     }
                                     return std::nullopt;
                                 }),
                                 true));
         withPlaces(std::move(row), places);
+    }
+    for (const auto& [protocol, step] : counted) {
+        Row row{tr("%1: %2").arg(QString::fromStdString(protocol), QString::fromStdString(step)), {}, false};
+        Row between{tr("· known to"), {}, false};
+        std::vector<std::optional<Performed>> known;
+        for (const StudyPiece& piece : m_pieces) {
+            const auto count = std::find_if(piece.counts.begin(), piece.counts.end(), [&](const auto& its) {
+                return its.protocol == protocol && its.step == step;
+            });
+            const bool seen = count != piece.counts.end();
+            known.push_back(seen ? knownCount(count->count, count->runs) : std::nullopt);
+            const auto whole = [](double value) { return QString::number(std::round(value), 'f', 0); };
+            row.cells << (seen ? whole(count->count / count->runs) : QStringLiteral("–"));
+            between.cells << (known.back() ? tr("%1 to %2").arg(whole(known.back()->low), whole(known.back()->high))
+                                           : QStringLiteral("–"));
+        }
+        rows.push_back(std::move(row));
+        withPlaces(std::move(between), placeCells(placesOf(known, true)));
     }
     withPlaces(std::move(dull), dullPlaces);
     withPlaces(std::move(set), setPlaces);
@@ -303,11 +326,19 @@ void StudyPage::paintEvent(QPaintEvent*) {
                    false, p.muted);
     }
     int y = px(92);
-    const int row = px(34);
+    const std::vector<Row> all = rows();
+    const int room = height() - y;
+    const int row = std::clamp(room / std::max<int>(1, static_cast<int>(all.size())), px(24), px(34));
     bool first = true;
     bool differing = false;
-    for (const Row& one_row : rows()) {
-        if (y + row > height()) break;
+    for (std::size_t at = 0; at < all.size(); ++at) {
+        const Row& one_row = all[at];
+        if (y + 2 * row > height() && at + 1 < all.size()) {
+            drawText(painter, 0, y + row / 2 + px(6),
+                     tr("%1 more lines, copied with the table (Ctrl+C)").arg(all.size() - at), m_look.font(16),
+                     p.muted);
+            break;
+        }
         if (differing && !one_row.differs) painter.fillRect(0, y - 2, width(), 2, p.ink);
         differing = one_row.differs;
         const bool isFactor = first && traitNamed(one->factor);
@@ -333,8 +364,6 @@ ColumnContent StudyPage::content() const {
     content.detail = tr("name, factor, pieces");
     content.left = tr("Next study");
     content.left_key = QStringLiteral("→");
-    content.right = tr("Copy table");
-    content.right_key = QStringLiteral("I");
     content.state = State::notYet;
     const Study* one = study();
     if (one == nullptr) {
@@ -359,6 +388,13 @@ ColumnContent StudyPage::content() const {
     for (const Difference& difference : differences)
         content.lines.push_back({difference.known ? Tone::caution : Tone::unseen, words::differenceText(difference),
                                  QStringLiteral("M32"), false});
+    const bool counts =
+        std::any_of(m_pieces.begin(), m_pieces.end(), [](const StudyPiece& piece) { return !piece.counts.empty(); });
+    if (counts)
+        content.below.push_back({Tone::note,
+                                 tr("What a count is known to (95 %): each stroke as likely as the next to do it. Wear "
+                                    "scatters less."),
+                                 QStringLiteral("E33"), false});
     content.below.push_back(
         {Tone::note, tr("One piece each proves little: repeat before it decides anything."), {}, false});
     return content;
@@ -425,20 +461,17 @@ void StudyPage::act() {
         });
 }
 
-void StudyPage::exportTable() {
+std::vector<ReportTable> StudyPage::tables() const {
     const Study* one = study();
-    if (one == nullptr || m_pieces.empty()) return emit said(tr("There is no study to copy."), true);
-    QStringList head{QString::fromStdString(one->name)};
-    for (const StudyPiece& piece : m_pieces) head << QString::fromStdString(piece.facts.mark);
-    QStringList lines{head.join(QLatin1Char('\t'))};
-    for (const Row& row : rows()) lines << (QStringList{row.name} + row.cells).join(QLatin1Char('\t'));
-    QGuiApplication::clipboard()->setText(lines.join(QLatin1Char('\n')));
-    emit said(tr("The table is on the clipboard."), false);
-}
-
-Commands StudyPage::commands() {
-    return {
-        {QStringLiteral("study.table"), tr("Save the table"), tr("as CSV"), Verb::inAndOut, [this] { exportTable(); }}};
+    ReportTable table{one == nullptr ? tr("Study") : QString::fromStdString(one->name), {tr("Study")}, {}};
+    if (one == nullptr) return {table};
+    for (const StudyPiece& piece : m_pieces) table.head << QString::fromStdString(piece.facts.mark);
+    for (const Row& row : rows()) {
+        QVariantList line{row.name};
+        for (const QString& cell : row.cells) line << cell;
+        table.rows.push_back(std::move(line));
+    }
+    return {table};
 }
 
 QStringList StudyPage::movements() const {

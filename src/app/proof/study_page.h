@@ -22,8 +22,7 @@ public:
     ColumnContent content() const override;
     void act() override;
     void leftAct() override { step(1); }
-    void rightAct() override { exportTable(); }
-    Commands commands() override;
+    std::vector<ReportTable> tables() const override;
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
 
@@ -40,7 +39,6 @@ private:
     const Study* study() const;
     void step(int by);
     void load();
-    void exportTable();
 
     int m_index = 0;
     std::vector<StudyPiece> m_pieces; ///< of the study in hand, as last read

@@ -8,20 +8,54 @@
 #include "core/base/number.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/steel.h"
+#include "words/units.h"
 #include "words/words.h"
 
 #include <algorithm>
+#include <cmath>
+#include <functional>
 #include <QFile>
 #include <QFileInfo>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QRegularExpression>
 #include <QSettings>
 
 // The part of the Steel bench that asks.
 namespace rollcall {
 
 namespace {
+
+// A sheet's field with each of its bare temperatures, in a range or before the colon of a curve's point, changed.
+QString withTemperatures(const std::string& field, const QString& text,
+                         const std::function<QString(const QString&)>& change) {
+    const bool range = field == "austenitise" || field == "embrittle";
+    if (!range && field != "curve") return text;
+    static const QRegularExpression ofRange(QStringLiteral("[0-9.]+(?![0-9.]|\\s*[°CcFf])"));
+    static const QRegularExpression ofCurve(QStringLiteral("[0-9.]+(?=:)"));
+    QString changed;
+    qsizetype done = 0;
+    for (auto each = (range ? ofRange : ofCurve).globalMatch(text); each.hasNext();) {
+        const QRegularExpressionMatch number = each.next();
+        changed += text.mid(done, number.capturedStart() - done) + change(number.captured());
+        done = number.capturedEnd();
+    }
+    return changed + text.mid(done);
+}
+
+QString shopTemperatures(const std::string& field, const std::string& text) {
+    return withTemperatures(field, QString::fromStdString(text), [](const QString& celsius) {
+        return QString::number(std::round(inUnits(celsius.toDouble(), Quantity::temperature, words::units())));
+    });
+}
+
+// What was typed, each bare number with the shop's unit; a field that was left as it was shown is as it was kept.
+std::string keptTemperatures(const std::string& field, const QString& text, const std::string& before) {
+    if (words::units() == Units::metric) return text.toStdString();
+    if (text == shopTemperatures(field, before)) return before;
+    return withTemperatures(field, text, [](const QString& typed) { return typed + QLatin1Char('F'); }).toStdString();
+}
 
 QString fieldLabel(const std::string& field) {
     if (field == "name") return SteelBench::tr("Name");
@@ -42,10 +76,11 @@ QString fieldHint(const std::string& field) {
     if (field == "name") return SteelBench::tr("designation; a shipped one is kept beside it");
     if (field == "based_on") return SteelBench::tr("what is blank below is taken from it");
     if (field == "composition") return SteelBench::tr("C 0.95-1.05; Cr -0.30");
-    if (field == "austenitise" || field == "embrittle") return SteelBench::tr("°C, 790-820");
+    if (field == "austenitise" || field == "embrittle")
+        return QStringLiteral("%1, %2").arg(words::unit(Quantity::temperature), shopTemperatures(field, "790-820"));
     if (field == "soak") return SteelBench::tr("minutes, 5-10");
     if (field == "as_quenched") return SteelBench::tr("HRC: least, usual, most");
-    if (field == "curve") return SteelBench::tr("150:2=64 200:2=61.5 ...");
+    if (field == "curve") return shopTemperatures(field, "150:2=64 200:2=61.5 ...");
     if (field == "confidence") return SteelBench::tr("high, medium, low");
     return {};
 }
@@ -410,14 +445,17 @@ void SteelBench::editGrade(const GradeSheet& sheet) {
         fields.push_back({QString::fromStdString(field),
                           fieldLabel(field),
                           fieldHint(field),
-                          value == sheet.end() ? QString() : QString::fromStdString(value->second),
+                          value == sheet.end() ? QString() : shopTemperatures(field, value->second),
                           {},
                           false});
     }
-    const auto typed = [](const FormValues& v) {
+    const auto typed = [sheet](const FormValues& v) {
         GradeSheet read;
-        for (const std::string& field : gradeSheetFields())
-            read[field] = v[QString::fromStdString(field)].toStdString();
+        for (const std::string& field : gradeSheetFields()) {
+            const auto before = sheet.find(field);
+            read[field] = keptTemperatures(field, v[QString::fromStdString(field)],
+                                           before == sheet.end() ? std::string() : before->second);
+        }
         return read;
     };
     auto* form = new FormDialog(tr("A grade of the shop's own"), tr("Keep it"), fields, m_look, window());

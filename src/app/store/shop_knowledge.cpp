@@ -79,6 +79,7 @@ Result<Batch> ShopKnowledge::read(const std::string& id) {
     if (!batch) return batch;
     batch.value().verifications = runsInReach(*batch, m_snapshot.runs());
     batch.value().testers = m_snapshot.shop().testers;
+    batch.value().oven = m_snapshot.shop().ovenSteps();
     return batch;
 }
 

@@ -44,7 +44,7 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim) {
     if (!aim.window.low) return Error{ErrorKind::range, "", "the window needs a lower limit to aim at"};
-    if (!(aim.hours > 0) || !(aim.oven_step_c > 0))
+    if (!(aim.hours > 0) || !(aim.oven.apart_c > 0))
         return Error{ErrorKind::range, "", "hours and the oven's step must be positive"};
     const TemperCurve& curve = model.curve();
     const double middle = aim.window.high ? (*aim.window.low + *aim.window.high) / 2.0 : *aim.window.low;
@@ -63,10 +63,11 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         else
             lowest = curve.parameterOf(curve.hump()->peak);
     }
-    const double step = aim.oven_step_c;
+    const double step = aim.oven.apart_c;
     double from = temperatureFor(model.constant(), lowest, aim.hours);
     if (hottest) from = std::max(from, *hottest);
-    const double first = std::ceil((from - limitTolerance) / step) * step;
+    const double nearest = aim.oven.nearest(from);
+    const double first = nearest < from - limitTolerance ? nearest + step : nearest;
     const double last = temperatureFor(model.constant(), highest, aim.hours) + step;
 
     bool avoided = false;
@@ -74,7 +75,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     bool reached = false;
     std::optional<NextTemper> coolest;
     std::optional<NextTemper> warmest;
-    for (double t = std::max(first, 80.0); t <= std::min(last, 750.0); t += step) {
+    for (double t = first; t <= std::min(last, 750.0); t += step) {
         const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
         if (!answer || answer->expect.parameter > highest + limitTolerance) {
             if (reached) break; // beyond the branch's end
@@ -104,10 +105,10 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     } else if (!coolest && avoided) {
         warn(TemperWarning::insideEmbrittlement);
     }
-    constexpr double coolestUseful_c = 150;
-    if (blade.tempers.empty() && (!advice.best || advice.best->temperature_c < coolestUseful_c)) {
+    const double coolestUseful_c = aim.oven.nearest(150);
+    if (blade.tempers.empty() && (!advice.best || advice.best->temperature_c < coolestUseful_c - limitTolerance)) {
         std::optional<NextTemper> useful = advice.branch == TemperBranch::high ? coolest : std::nullopt;
-        for (const double t : {coolestUseful_c, 175.0}) {
+        for (const double t : {coolestUseful_c, aim.oven.nearest(175)}) {
             if (advice.branch == TemperBranch::high) break;
             const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
             if (answer && (!useful || atLeast(answer->expect.hrc, middle))) useful = *answer;

@@ -18,7 +18,7 @@ enum class TemperBranch { low, high };
 struct TemperAim {
     Window window; ///< of the blade's mean, HRC
     double hours = 2;
-    double oven_step_c = 5;                            ///< the oven is set in steps of this
+    OvenSteps oven = {};
     std::optional<TemperBranch> branch = std::nullopt; ///< none: by what was done before, else by the grade
     double softness_risk = 0.10;                       ///< highest chance of ending below the window
     bool despite_embrittlement = false;                ///< the maker has a reason to temper inside the window to avoid
@@ -67,8 +67,8 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 /// M21. The highest temperature, in steps of the oven, of which the chance of a mean below the window is at most the
 /// risk and the expected hardness not below the window's middle (for a minimum: not below it), not below the hottest
 /// temper before, on one branch, outside the temperatures the grade is to avoid. A blade fresh from the quench always
-/// gets an answer (E21): where none of these is at least 150 degrees, the coolest useful temper, 175 where it is not
-/// expected below the window's middle, else 150; on the branch of secondary hardening its coolest.
+/// gets an answer (E21): where none of these is at least 150 degrees, the coolest useful temper, the oven's nearest to
+/// 175 where it is not expected below the window's middle, else 150; on the branch of secondary hardening its coolest.
 /// Errors (range): a window without a lower limit, hours or step not positive.
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim);

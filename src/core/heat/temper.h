@@ -5,6 +5,7 @@
 #include "core/base/grade.h"
 #include "core/base/result.h"
 
+#include <cmath>
 #include <memory>
 #include <optional>
 #include <string>
@@ -17,6 +18,17 @@ namespace rollcall {
 struct TemperHeat {
     double temperature_c = 0;
     double hours = 0;
+};
+
+/// What an oven can be set to, °C: steps apart, through one of them.
+struct OvenSteps {
+    double apart_c = 5;
+    double through_c = 0; ///< 0 °F of an oven that is set in °F
+
+    /// The setting nearest to a temperature.
+    double nearest(double temperature_c) const {
+        return through_c + std::round((temperature_c - through_c) / apart_c) * apart_c;
+    }
 };
 
 /// M19. Hollomon-Jaffe parameter P = T (C + log10 t) of all tempers together, T in kelvin, t in hours: those before

@@ -178,6 +178,7 @@ std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, 
 TemperAim temperAim(const Batch& batch, const Blade& blade) {
     TemperAim aim;
     aim.window = batch.window;
+    aim.oven = batch.oven;
     const int next = lastTemper(blade) + 1;
     int number = 0;
     if (batch.recipe) {

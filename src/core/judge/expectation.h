@@ -50,7 +50,7 @@ struct TemperColour {
 std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
                                         const Tables& tables);
 
-/// The next temper a recipe or the last temper suggests: its hours, and the step of the oven.
+/// The next temper a recipe or the last temper suggests: its hours, in steps of the shop's oven.
 TemperAim temperAim(const Batch& batch, const Blade& blade);
 
 /// An observation and the temper after which it was read.

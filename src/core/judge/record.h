@@ -457,6 +457,7 @@ struct Batch {
     std::optional<Instant> created;
     std::optional<Recipe> recipe; ///< the version this batch runs
     std::vector<HeatRun> heat_runs;
+    OvenSteps oven; ///< of the shop that tempers it
     std::optional<EdgeAsk> edge_ask;
     std::optional<double> sample_asked;   ///< chance asked for all blades left unread (M18); none: each blade is read
     std::optional<double> grain_least;    ///< least grain size asked; none: 8

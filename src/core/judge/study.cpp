@@ -8,6 +8,24 @@
 
 namespace rollcall {
 
+namespace {
+
+StudyPiece::Tried& triedOf(StudyPiece& piece, const std::string& protocol) {
+    for (StudyPiece::Tried& tried : piece.trials) {
+        if (tried.protocol == protocol) return tried;
+    }
+    return piece.trials.emplace_back(StudyPiece::Tried{protocol, 0, 0, {}});
+}
+
+StudyPiece::Counted& countOf(StudyPiece& piece, const std::string& protocol, const ProtocolStep& step) {
+    for (StudyPiece::Counted& counted : piece.counts) {
+        if (counted.protocol == protocol && counted.step == step.name) return counted;
+    }
+    return piece.counts.emplace_back(StudyPiece::Counted{protocol, step.name, step.unit, 0, 0});
+}
+
+} // namespace
+
 StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& tables) {
     StudyPiece piece;
     piece.facts = Judged(batch, tables, std::nullopt).facts(blade);
@@ -38,16 +56,26 @@ StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& table
         if (trial.round != own.round || trial.after_temper != lastTemper(own) || edgeAt(edges, trial.begun) != then)
             continue;
         const TrialProgress progress = progressOf(trial);
-        StudyPiece::Tried tried{trial.protocol.name, progress.outcome == TrialOutcome::passed, {}};
+        const bool ended = progress.outcome == TrialOutcome::passed || progress.outcome == TrialOutcome::failed;
+        StudyPiece::Tried unused;
+        StudyPiece::Tried& tried =
+            ended && !trial.protocol.onlyMeasures() ? triedOf(piece, trial.protocol.name) : unused;
+        ++tried.runs;
+        tried.passed += progress.outcome == TrialOutcome::passed ? 1 : 0;
         for (std::size_t i = 0; i < progress.steps.size(); ++i) {
             const StepProgress& step = progress.steps[i];
-            if (step.state == StepState::failed) tried.failed_step = trial.protocol.steps[i].name;
+            const ProtocolStep& asked = trial.protocol.steps[i];
+            if (step.state == StepState::failed) tried.failed_step = asked.name;
+            const bool open = asked.kind == StepKind::count && !asked.least && !asked.most;
+            if (open && step.state != StepState::waiting && step.count > 0) {
+                StudyPiece::Counted& counted = countOf(piece, trial.protocol.name, asked);
+                ++counted.runs;
+                counted.count += step.count;
+            }
             if (step.set_deg) piece.set_deg = step.set_deg;
             if (step.looks.empty()) continue;
             if (const auto dull = dullInterval(step.looks)) piece.dull = *dull;
         }
-        const bool ended = progress.outcome == TrialOutcome::passed || progress.outcome == TrialOutcome::failed;
-        if (ended && !trial.protocol.onlyMeasures()) piece.trials.push_back(std::move(tried));
     }
     return piece;
 }

@@ -19,10 +19,19 @@ struct StudyPiece {
     std::optional<DullInterval> dull; ///< of its last run of cuts
     struct Tried {
         std::string protocol;
-        bool passed = false;
-        std::string failed_step;
+        int runs = 0; ///< that ended by passing or failing
+        int passed = 0;
+        std::string failed_step; ///< of the last that failed
     };
-    std::vector<Tried> trials;
+    std::vector<Tried> trials; ///< of protocols that can be failed
+    struct Counted {
+        std::string protocol;
+        std::string step; ///< one that is counted until something is seen
+        std::string unit;
+        int runs = 0;     ///< that saw it
+        double count = 0; ///< in all of them
+    };
+    std::vector<Counted> counts;
     std::optional<double> set_deg; ///< that a bend left
 };
 

@@ -50,7 +50,8 @@ Range rangeIn(const std::string& field, const std::string& text, double low, dou
     Quantity temperature = Quantity::temperature;
     const Ends ends = endsOf(field, text, celsius ? &temperature : nullptr);
     if (!ends.low || !ends.high) wrong(field, "both ends are needed");
-    if (*ends.low < low || *ends.high > high) wrong(field, fmt::format("it must lie between {:g} and {:g}", low, high));
+    if (*ends.low < low || *ends.high > high)
+        wrong(field, fmt::format("it must lie between {:g} and {:g}{}", low, high, celsius ? " °C" : ""));
     return {ends.low, ends.high};
 }
 

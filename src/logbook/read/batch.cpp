@@ -22,6 +22,12 @@ std::optional<Instant> orNone(const Row& row, std::size_t ms) {
 
 } // namespace
 
+OvenSteps Shop::ovenSteps() const {
+    const bool inch = units() == Units::inch;
+    const double usual = inch ? 10 / differenceInUnits(1, Quantity::temperature, Units::inch) : 5;
+    return {ovens.empty() ? usual : ovens.front().step_c, inch ? outOfUnits(0, Quantity::temperature, Units::inch) : 0};
+}
+
 Result<Shop> Logbook::shop() {
     Shop shop;
     const auto people = m_database->select(QStringLiteral("SELECT id, initials, name FROM person ORDER BY rowid"));
@@ -87,9 +93,10 @@ Result<Batch> Logbook::batch(const std::string& id) {
     const Result<std::vector<Verification>> runs = verifications();
     if (!runs) return runs.error();
     batch.value().verifications = runsInReach(*batch, *runs);
-    Result<std::vector<Tester>> testers = this->testers();
-    if (!testers) return testers.error();
-    batch.value().testers = std::move(testers).value();
+    const Result<Shop> shop = this->shop();
+    if (!shop) return shop.error();
+    batch.value().testers = shop->testers;
+    batch.value().oven = shop->ovenSteps();
     return batch;
 }
 

@@ -28,7 +28,7 @@ private slots:
     void hottestThatKeepsBothPromises() {
         const double p = temperParameter(tables().grade("115CrV3")->hj_c, {{185, 2}}).value();
         const std::vector<TemperObservation> seen{{"h", "b", p, 63.4, 0.3}};
-        const TemperAim aim{Window{61, 63}, 2, 5, std::nullopt, 0.10, false};
+        const TemperAim aim{Window{61, 63}, 2, {}, std::nullopt, 0.10, false};
         const TemperAdvice advice = advise("115CrV3", {"h", "b", {{185, 2}}}, aim, seen);
         QVERIFY(advice.best);
         QCOMPARE(std::fmod(advice.best->temperature_c, 5.0), 0.0);
@@ -39,6 +39,20 @@ private slots:
         QVERIFY(hotter->expect.hrc < 62 || hotter->chance_soft > 0.10);
         QVERIFY(!advice.cautious ||
                 (advice.cautious->temperature_c < advice.best->temperature_c && advice.cautious->chance_soft <= 0.025));
+    }
+    // An oven that is set in steps of 10 °F is told a multiple of them, a blade fresh from the quench too.
+    void settingsOfTheOven() {
+        const OvenSteps oven{10 / 1.8, -32 / 1.8};
+        QVERIFY(std::abs(oven.nearest(205) - (400 - 32) / 1.8) < 1e-9); // 401 °F
+        const auto fahrenheit = [](const TemperAdvice& advice) { return advice.best->temperature_c * 1.8 + 32; };
+        const auto isSetting = [](double f) { return std::abs(f / 10 - std::round(f / 10)) < 1e-9; };
+        TemperAim aim{Window{60, 62}};
+        aim.oven = oven;
+        const double fresh = fahrenheit(advise("115CrV3", {"h", "b", {}}, aim));
+        QVERIFY2(isSetting(fresh) && fresh >= 300, qPrintable(QString::number(fresh)));
+        const double p = temperParameter(tables().grade("115CrV3")->hj_c, {{185, 2}}).value();
+        const double next = fahrenheit(advise("115CrV3", {"h", "b", {{185, 2}}}, aim, {{"h", "b", p, 63.4, 0.3}}));
+        QVERIFY2(isSetting(next) && next >= 185 * 1.8 + 32, qPrintable(QString::number(next)));
     }
     // E21. Fresh from the quench there is always an answer, never cooler than is of use; then it is read.
     void aFreshBladeAlwaysGetsAUsefulTemper_data() {
@@ -82,18 +96,18 @@ private slots:
     void neverInsideWhatTheGradeIsToAvoid() {
         // 51CrV4 is to avoid 230 to 370 °C; its window asks for about 260.
         const TemperCandidate fresh{"h", "b", {}};
-        const TemperAdvice refused = advise("51CrV4", fresh, {Window{53, 55}, 2, 5, std::nullopt, 0.10, false});
+        const TemperAdvice refused = advise("51CrV4", fresh, {Window{53, 55}, 2, {}, std::nullopt, 0.10, false});
         QVERIFY(!refused.best || refused.best->temperature_c < 230 || refused.best->temperature_c > 370);
-        const TemperAdvice allowed = advise("51CrV4", fresh, {Window{50, 55}, 2, 5, std::nullopt, 0.10, true});
+        const TemperAdvice allowed = advise("51CrV4", fresh, {Window{50, 55}, 2, {}, std::nullopt, 0.10, true});
         QVERIFY(allowed.best && allowed.best->temperature_c >= 230 && allowed.best->temperature_c <= 370);
         QVERIFY(warned(allowed, TemperWarning::insideEmbrittlement));
     }
     void branchesAreNotCrossed() {
         const TemperCandidate fresh{"h", "b", {}};
-        const TemperAim low{Window{58, 62}, 2, 5, TemperBranch::low, 0.3, false};
+        const TemperAim low{Window{58, 62}, 2, {}, TemperBranch::low, 0.3, false};
         const TemperAdvice below = advise("D2", fresh, low);
         QVERIFY(below.best && below.best->temperature_c < 380);
-        const TemperAim high{Window{56, 60}, 2, 5, TemperBranch::high, 0.3, false};
+        const TemperAim high{Window{56, 60}, 2, {}, TemperBranch::high, 0.3, false};
         const TemperAdvice above = advise("D2", fresh, high);
         QVERIFY(above.best && above.best->temperature_c > 480);
         QCOMPARE(advise("M2", fresh, {Window{62, 66}}).branch, TemperBranch::high);

@@ -236,7 +236,7 @@ private slots:
             const double blade = shop.blade();
             const TemperModel model =
                 TemperModel::learn(g, {}, {{"h", "b", p1, shop.read(shop.truth(p1, heat, blade)), 0.35}}).value();
-            const TemperAim aim{Window{60, 62}, 2, 5, TemperBranch::low, 0.10, true};
+            const TemperAim aim{Window{60, 62}, 2, {}, TemperBranch::low, 0.10, true};
             const TemperAdvice advice = adviseTemper(model, g, {"h", "b", {{185, 2}}}, aim).value();
             if (!advice.best) continue;
             ++tempered;

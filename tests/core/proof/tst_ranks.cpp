@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/proof/ranks.h"
 
+#include <cmath>
 #include <limits>
 #include <QtTest>
 
@@ -32,6 +33,30 @@ private slots:
         constexpr double endless = std::numeric_limits<double>::infinity();
         QCOMPARE(text(placesOf({Performed{80, endless}, Performed{60, 70}}, true)), QStringLiteral("1-1 2-2"));
         QCOMPARE(text(placesOf({std::nullopt, std::nullopt}, true)), QStringLiteral("none none"));
+    }
+    // Printed tables of chi-squared: 0.0506 and 7.378 of 2 degrees of freedom, 1.237 and 14.449 of 6.
+    void aCountIsKnownBetween() {
+        const auto one = knownCount(42, 1);
+        QVERIFY(one && std::abs(one->low - 84 / 7.378) < 0.01 && std::abs(one->high - 84 / 0.0506) < 2);
+        const auto three = knownCount(126, 3);
+        QVERIFY(three && std::abs(three->low - 252 / 14.449) < 0.01 && std::abs(three->high - 252 / 1.237) < 0.1);
+        QVERIFY(!knownCount(42, 0) && !knownCount(0, 1));
+        // 3 strokes against 60, once each: chance may have done it; 3 against 200 not.
+        const auto places = [](double a, double b) {
+            return text(placesOf({knownCount(a, 1), knownCount(b, 1)}, true));
+        };
+        QCOMPARE(places(3, 60), QStringLiteral("1-2 1-2"));
+        QCOMPARE(places(1, 200), QStringLiteral("2-2 1-1"));
+    }
+    // Closed forms where all or none pass: the n-th root of 0.025; the printed value of 3 in 4.
+    void aShareIsKnownBetween() {
+        const auto all = knownShare(5, 5);
+        QVERIFY(all && std::abs(all->low - std::pow(0.025, 1 / 5.0)) < 1e-9 && all->high == 1);
+        const auto none = knownShare(0, 5);
+        QVERIFY(none && none->low == 0 && std::abs(none->high - (1 - std::pow(0.025, 1 / 5.0))) < 1e-9);
+        const auto some = knownShare(3, 4);
+        QVERIFY(some && std::abs(some->low - 0.1941) < 1e-4 && std::abs(some->high - 0.9937) < 1e-4);
+        QVERIFY(!knownShare(0, 0) && !knownShare(2, 1));
     }
 };
 
