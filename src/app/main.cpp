@@ -7,6 +7,8 @@
 #include "words/data_folder.h"
 
 #include <cstdio>
+#include <exception>
+#include <functional>
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDateTime>
@@ -22,6 +24,25 @@ int fail(const QString& message) {
     std::fprintf(stderr, "rollcall: %s\n", qPrintable(message));
     return 1;
 }
+
+// An exception that a key or a click leads to is told, and the window goes on: nothing of the record hangs on it, which
+// is stored on a thread of its own.
+class Application : public QApplication {
+public:
+    using QApplication::QApplication;
+    std::function<void(const QString&)> tell;
+
+    bool notify(QObject* receiver, QEvent* event) override {
+        try {
+            return QApplication::notify(receiver, event);
+        } catch (const std::exception& trouble) {
+            const QString what = QString::fromLocal8Bit(trouble.what());
+            std::fprintf(stderr, "rollcall: %s\n", qPrintable(what));
+            if (tell) tell(what);
+            return true;
+        }
+    }
+};
 
 // As it was left; the first time as large as was designed for, or as the screen has room for with the window's frame.
 void fit(QWidget& window) {
@@ -45,7 +66,7 @@ QString freshDemo() {
 int main(int argc, char** argv) {
     QApplication::setOrganizationName(QStringLiteral("rollcall"));
     QApplication::setApplicationName(QStringLiteral("rollcall"));
-    const QApplication application(argc, argv);
+    Application application(argc, argv);
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("Hardness quality control for a knifemaker's batches"));
     parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("logbook to open; made when it does not exist"),
@@ -103,6 +124,11 @@ int main(int argc, char** argv) {
         if (!parser.isSet(tour)) look.palette = rollcall::Palette::wished(wished("dark"), wished("contrast"));
         rollcall::MainWindow window(document, look, rollcall::Seams::real());
         fit(window);
+        application.tell = [&window](const QString& what) {
+            window.say(
+                QApplication::translate("main", "Something went wrong here (%1). What is logged is stored.").arg(what),
+                true);
+        };
         window.actions().openPath(path, !QFile::exists(path));
         if (parser.isSet(tour)) {
             QTimer::singleShot(0, &window, [&] {
@@ -122,6 +148,7 @@ int main(int argc, char** argv) {
             });
         }
         result = QApplication::exec();
+        application.tell = {};
     }
     if (play) QFile::remove(path);
     return result;

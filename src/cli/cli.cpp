@@ -20,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 31> commands{{
+constexpr std::array<Command, 32> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -43,6 +43,7 @@ constexpr std::array<Command, 31> commands{{
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
     {"check", check, 1, ""},
+    {"backup", backup, 2, ""},
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},

@@ -32,6 +32,7 @@ Result<QJsonObject> sample(const Options& options, const Tables& tables);
 Result<QJsonObject> newLogbook(const Options& options, const Tables& tables);
 Result<QJsonObject> info(const Options& options, const Tables& tables);
 Result<QJsonObject> check(const Options& options, const Tables& tables);
+Result<QJsonObject> backup(const Options& options, const Tables& tables);
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
 Result<QJsonObject> list(const Options& options, const Tables& tables);
 Result<QJsonObject> show(const Options& options, const Tables& tables);

@@ -63,6 +63,13 @@ Result<QJsonObject> check(const Options& options, const Tables&) {
     return QJsonObject{{"ok", sentences.isEmpty()}, {"problems", sentences}};
 }
 
+Result<QJsonObject> backup(const Options& options, const Tables&) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    if (auto done = (*logbook)->backup(options.word(1)); !done) return done.error();
+    return QJsonObject{{"written", options.word(1)}};
+}
+
 namespace {
 
 Result<Batch> batchNamed(Logbook& logbook, const std::string& name) {

@@ -130,19 +130,21 @@ void DemoShop::sign(const Piece& piece, Disposition disposition, const char* rea
 }
 
 Result<Done> writeDemo(const QString& path, const Tables& tables, const DemoOptions& options) {
-    try {
-        DemoShop shop(path, tables, options);
-        return shop.logbook().inOneTransaction([&]() -> Result<Done> {
-            try {
-                shop.write();
-            } catch (const Failed& failed) {
-                return failed.error;
-            }
-            return Done{};
-        });
-    } catch (const Failed& failed) {
-        return failed.error;
-    }
+    return Logbook::make(path, LogbookSeams::real(), [&](const QString& part) -> Result<Done> {
+        try {
+            DemoShop shop(part, tables, options);
+            return shop.logbook().inOneTransaction([&]() -> Result<Done> {
+                try {
+                    shop.write();
+                } catch (const Failed& failed) {
+                    return failed.error;
+                }
+                return Done{};
+            });
+        } catch (const Failed& failed) {
+            return failed.error;
+        }
+    });
 }
 
 } // namespace rollcall

@@ -60,7 +60,8 @@ class DemoShop {
 public:
     DemoShop(const QString& path, const Tables& tables, const DemoOptions& options)
         : m_chance(options.seed), m_now(options.today), m_tables(tables),
-          m_logbook(must(Logbook::create(path, {[this] { return m_now; }, [this] { return m_chance.identity(); }}))),
+          m_logbook(must(Logbook::open(path, Logbook::Access::write,
+                                       {[this] { return m_now; }, [this] { return m_chance.identity(); }}))),
           m_options(options) {}
 
     void write() {

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/database.h"
 
+#include "logbook/ranges.h"
+
 #include <cmath>
 #include <QFileInfo>
 #include <QJsonObject>
@@ -58,6 +60,8 @@ Result<Done> Database::open(const QString& path, Mode mode) {
     database.setConnectOptions(options);
     if (!database.open()) return errorOf(database.lastError());
     const auto setting = [&](const char* sql) { return run(QString::fromLatin1(sql)); };
+    // What a file brings along (an index over a function, a virtual table) runs with no rights of ours.
+    if (auto done = setting("PRAGMA trusted_schema=OFF"); !done) return done.error();
     if (mode != Mode::readOnly) {
         if (auto done = setting("PRAGMA locking_mode=EXCLUSIVE"); !done) return done.error();
         if (auto done = setting("PRAGMA journal_mode=WAL"); !done) return done.error();
@@ -147,6 +151,22 @@ Result<Done> Database::Transaction::commit() {
     return done;
 }
 
+// The change log is proved over JSON, which has no place for some of what a text can hold: half a pair of surrogates,
+// what Unicode keeps from being a character, and a null, after which SQLite would end it.
+QVariant storable(const QVariant& value) {
+    if (value.typeId() != QMetaType::QString) return value;
+    QString text = value.toString();
+    for (qsizetype i = 0; i < text.size(); ++i) {
+        const QChar c = text[i];
+        if (c.isHighSurrogate() && i + 1 < text.size() && text[i + 1].isLowSurrogate()) {
+            ++i;
+        } else if (c.isSurrogate() || c.unicode() >= 0xFFFE || c.isNull()) {
+            text[i] = QChar::ReplacementCharacter;
+        }
+    }
+    return text.isNull() ? value : QVariant(text);
+}
+
 QJsonValue jsonOf(const QVariant& value) {
     if (value.isNull()) return QJsonValue::Null;
     switch (value.typeId()) {
@@ -165,6 +185,23 @@ QJsonValue jsonOf(const QVariant& value) {
 
 namespace {
 
+Fields storableOf(const Fields& given) {
+    Fields fields = given;
+    for (auto& [column, value] : fields) value = storable(value);
+    return fields;
+}
+
+Result<Done> withinRanges(const char* table, const Fields& fields) {
+    for (const auto& [column, value] : fields) {
+        const int type = value.typeId();
+        if (type != QMetaType::Double && type != QMetaType::Int && type != QMetaType::LongLong) continue;
+        const StoredRange* range = rangeOf(table, column);
+        const double number = value.toDouble();
+        if (range != nullptr && !(number >= range->least && number <= range->most)) return outside(*range, number);
+    }
+    return Done{};
+}
+
 QJsonObject noted(const char* table, const Fields& fields) {
     QJsonObject row;
     for (const auto& [column, value] : fields) row.insert(QLatin1String(column), jsonOf(value));
@@ -173,7 +210,9 @@ QJsonObject noted(const char* table, const Fields& fields) {
 
 } // namespace
 
-Result<Done> Database::insert(const char* table, const Fields& fields) {
+Result<Done> Database::insert(const char* table, const Fields& given) {
+    const Fields fields = storableOf(given);
+    if (auto may = withinRanges(table, fields); !may) return may;
     QString columns;
     QString places;
     Row values;
@@ -188,7 +227,9 @@ Result<Done> Database::insert(const char* table, const Fields& fields) {
     return done;
 }
 
-Result<Done> Database::update(const char* table, const QString& id, const Fields& fields) {
+Result<Done> Database::update(const char* table, const QString& id, const Fields& given) {
+    const Fields fields = storableOf(given);
+    if (auto may = withinRanges(table, fields); !may) return may;
     QString assignments;
     Row values;
     for (const auto& [column, value] : fields) {

@@ -76,6 +76,10 @@ private:
     int m_depth = 0; ///< transactions inside each other
 };
 
+/// A value as it is stored: of a text, what cannot be proved (a null, half a surrogate pair, U+FFFE and U+FFFF) becomes
+/// U+FFFD. Every text comes in through it.
+QVariant storable(const QVariant& value);
+
 /// A JSON value that stands for a stored field, the same for a value before and after it was stored.
 QJsonValue jsonOf(const QVariant& value);
 

@@ -3,9 +3,10 @@
 #include "logbook/logbook.h"
 
 #include "core/judge/release_judge.h"
-
+#include "files/disk.h"
 #include "logbook/change_log.h"
 #include "logbook/database.h"
+#include "logbook/logbook_file.h"
 #include "logbook/schema.h"
 #include "logbook/touched.h"
 
@@ -32,7 +33,7 @@ Logbook::Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> 
     : m_database(std::move(database)), m_lock(std::move(lock)), m_seams(std::move(seams)) {}
 
 Logbook::~Logbook() {
-    if (m_readOnly) return;
+    if (m_readOnly && !m_elsewhere) return;
     // A closed logbook is one file without a write-ahead log beside it. When that fails the log stays, and
     // the next opening takes it in.
     (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
@@ -59,30 +60,39 @@ Result<std::unique_ptr<QLockFile>> lockBeside(const QString& path) {
 
 } // namespace
 
-Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSeams seams) {
-    if (QFileInfo::exists(path))
-        return Error{ErrorKind::exists, path.toStdString(), "this file is there already and is not overwritten"};
-    auto lock = lockBeside(path);
+Result<Done> Logbook::make(const QString& path, LogbookSeams seams,
+                           const std::function<Result<Done>(const QString& part)>& fill) {
+    if (auto named = mayBeNamed(path); !named) return named; // before anything is written beside it
+    const auto lock = lockBeside(path);
     if (!lock) return lock.error();
-    auto database = std::make_unique<Database>();
-    if (const auto opened = database->open(path, Database::Mode::create); !opened) {
-        return Error{opened.error().kind, path.toStdString(), opened.error().text};
-    }
-    std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock).value(), std::move(seams)));
-    if (const auto ready = logbook->prepare(path, true); !ready)
-        return Error{ready.error().kind, path.toStdString(), ready.error().text};
-    return logbook;
+    return makeWhole(path, [&](const QString& part) -> Result<Done> {
+        {
+            auto database = std::make_unique<Database>();
+            if (auto opened = database->open(part, Database::Mode::create); !opened) return opened;
+            Logbook logbook(std::move(database), nullptr, std::move(seams));
+            if (auto ready = logbook.prepare(part, true); !ready) return ready;
+        }
+        return fill ? fill(part) : Result<Done>(Done{});
+    });
+}
+
+Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSeams seams) {
+    if (auto made = make(path, seams, {}); !made) return made.error();
+    return open(path, Access::write, std::move(seams));
 }
 
 Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access access, LogbookSeams seams) {
+    if (auto named = mayBeNamed(path); !named) return named.error();
+    if (auto ours = isALogbook(path); !ours) return ours.error();
     const QFileInfo file(path);
     const std::string place = path.toStdString();
-    if (!file.exists()) return Error{ErrorKind::input, place, "there is no such file"};
-    if (!file.isFile()) return Error{ErrorKind::input, place, "this is not a file"};
-    if (!file.isReadable()) return Error{ErrorKind::disk, place, "this file cannot be read"};
+    if (file.permission(QFile::ReadOwner) && !(file.permissions() & (QFile::ReadGroup | QFile::ReadOther)))
+        keepWhatLeavesPrivate(true);
 
     std::unique_ptr<QLockFile> lock;
+    std::unique_ptr<QTemporaryDir> elsewhere;
     std::string reason;
+    QString at = path;
     const bool folderWritable = QFileInfo(file.absolutePath()).isWritable() && file.isWritable();
     if (folderWritable) {
         auto taken = lockBeside(path);
@@ -91,11 +101,18 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     } else {
         reason = "the file or its folder cannot be written to";
     }
-    const bool wal = QFileInfo::exists(path + QStringLiteral("-wal"));
+    // What a stopped program left beside it is taken in, even when only reading was asked; where nothing can be
+    // written, in a copy.
+    const bool leftovers = hasLeftovers(path);
+    if (leftovers && !folderWritable) {
+        auto copy = copyElsewhere(path);
+        if (!copy) return copy.error();
+        elsewhere = std::move(copy).value();
+        at = elsewhere->filePath(file.fileName());
+    }
     auto database = std::make_unique<Database>();
-    // What a killed program left in the write-ahead log is taken in, even when only reading was asked.
-    const bool readOnly = !folderWritable || (access == Access::read && !wal);
-    auto opened = database->open(path, readOnly ? Database::Mode::readOnly : Database::Mode::readWrite);
+    const bool readOnly = !leftovers && (!folderWritable || access == Access::read);
+    auto opened = database->open(at, readOnly ? Database::Mode::readOnly : Database::Mode::readWrite);
     Result<QVariant> application =
         opened ? database->single(QStringLiteral("PRAGMA application_id")) : Result<QVariant>(opened.error());
     if (!application) return Error{application.error().kind, place, application.error().text};
@@ -103,19 +120,28 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
         return Error{ErrorKind::damaged, place, "this file is not a Rollcall logbook"};
 
     // One of an older Rollcall is brought up to date even when only reading was asked.
-    bool reading = readOnly;
+    bool reading = readOnly || elsewhere;
     const Result<QVariant> stored = database->single(QStringLiteral("PRAGMA user_version"));
     if (readOnly && folderWritable && stored && stored->toInt() >= 1 && stored->toInt() < schema::version) {
         database = std::make_unique<Database>();
-        opened = database->open(path, Database::Mode::readWrite);
+        opened = database->open(at, Database::Mode::readWrite);
         if (!opened) return Error{opened.error().kind, place, opened.error().text};
         reading = false;
     }
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock), std::move(seams)));
+    logbook->m_elsewhere = std::move(elsewhere);
     logbook->m_readOnly = reading;
     logbook->m_readOnlyReason = reason;
+    logbook->m_path = path;
+    logbook->m_identity = identityOf(path);
     if (const auto ready = logbook->prepare(path, false); !ready)
         return Error{ready.error().kind, place, ready.error().text};
+    if (const auto planted = schema::planted(*logbook->m_database); !planted) {
+        return Error{planted.error().kind, place, planted.error().text};
+    } else if (!planted->empty()) {
+        logbook->m_readOnly = true;
+        logbook->m_readOnlyReason = *planted;
+    }
     return logbook;
 }
 
@@ -135,10 +161,7 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
                      "read: copy it into a folder that can be written to"};
     if (!fresh) {
         // Nothing is lost should the new schema be at fault: the file as it was stays beside it.
-        const QString backup = QStringLiteral("%1.before-schema-%2").arg(path).arg(schema::version);
-        if (!QFileInfo::exists(backup)) {
-            if (auto kept = m_database->run(QStringLiteral("VACUUM INTO ?"), {backup}); !kept) return kept.error();
-        }
+        if (auto kept = keepBefore(*m_database, path, schema::version); !kept) return kept;
     }
     Database::Transaction transaction(*m_database);
     if (!transaction.begun()) return transaction.begun();
@@ -146,15 +169,11 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
         for (const char* statement : schema::migration(version)) {
             if (auto done = m_database->run(QString::fromLatin1(statement)); !done) return done.error();
         }
-        for (const char* table : schema::appendOnlyTables(version)) {
-            for (const char* verb : {"UPDATE", "DELETE"}) {
-                const QString trigger =
-                    QStringLiteral(
-                        "CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
-                        .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
-                if (auto done = m_database->run(trigger); !done) return done.error();
-            }
-        }
+    }
+    // A guard that an earlier Rollcall did not make, or that is gone, stands from now on.
+    for (QString guard : schema::guards()) {
+        guard.replace(QLatin1String("CREATE TRIGGER "), QLatin1String("CREATE TRIGGER IF NOT EXISTS "));
+        if (auto done = m_database->run(guard); !done) return done.error();
     }
     if (auto done = m_database->run(QStringLiteral("PRAGMA application_id=%1").arg(schema::applicationId)); !done)
         return done.error();
@@ -185,7 +204,36 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
     if (!transaction.begun()) return transaction.begun();
     const auto leave = qScopeGuard([this, outer = std::exchange(m_inTransaction, true)] { m_inTransaction = outer; });
     if (auto done = work(); !done) return done;
+    if (auto there = stillThere(); !there) return there;
     return transaction.commit();
+}
+
+// What is stored in a file that nobody can find any more is lost: it is said before anything more is acknowledged.
+Result<Done> Logbook::stillThere() const {
+    if (m_path.isEmpty() || identityOf(m_path) == m_identity) return Done{};
+    return Error{ErrorKind::disk, m_path.toStdString(),
+                 QFileInfo::exists(m_path)
+                     ? "another file has taken the place of this logbook while it was open; nothing more is stored: "
+                       "save a copy under another name, then look which of the two is the right one"
+                     : "this logbook was moved or deleted while it was open; nothing more is stored: save a copy under "
+                       "another name, or put the file back"};
+}
+
+Result<Done> Logbook::backup(const QString& to) {
+    return copyOf(*m_database, m_path, to);
+}
+
+Result<Done> Logbook::backupBeside(const char* word) {
+    const QString moment = QDateTime::currentDateTime().toString(QStringLiteral("yyyyMMdd-HHmmss"));
+    const QString name = QStringLiteral("%1.%2-%3").arg(m_path, QLatin1String(word), moment);
+    for (int number = 1;; ++number) {
+        const QString free = number == 1 ? name : QStringLiteral("%1.%2").arg(name).arg(number);
+        if (!QFileInfo::exists(free)) return backup(free);
+    }
+}
+
+void Logbook::settle() {
+    if (!m_readOnly) (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
 }
 
 void Logbook::forgetLearned() {

@@ -9,6 +9,7 @@
 #include "core/heat/schedule.h"
 #include "core/judge/record.h"
 #include "core/steel/grade_sheet.h"
+#include "logbook/logbook_file.h"
 #include "logbook/touched.h"
 
 #include <functional>
@@ -134,10 +135,15 @@ class Logbook {
 public:
     enum class Access { write, read };
 
-    /// Makes a new, empty logbook. Errors: exists, disk.
+    /// Makes a new logbook: under another name until it is whole, filled by whoever is given that name. Errors: exists,
+    /// disk, refused (no name for a file), those of the filling.
+    static Result<Done> make(const QString& path, LogbookSeams seams,
+                             const std::function<Result<Done>(const QString& part)>& fill);
+    /// Makes a new, empty logbook and opens it. Errors as make().
     static Result<std::unique_ptr<Logbook>> create(const QString& path, LogbookSeams seams = LogbookSeams::real());
     /// Opens a logbook. Errors: input (no such file), locked (open elsewhere, and by whom), damaged (not a
-    /// logbook), disk. A logbook of a newer Rollcall is opened for reading only, whatever was asked.
+    /// logbook), disk. A logbook of a newer Rollcall is opened for reading only, whatever was asked, and one in which
+    /// triggers or views are not as Rollcall makes them.
     static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access,
                                                  LogbookSeams seams = LogbookSeams::real());
     /// Checkpoints and leaves the file as one closed piece that a read-only folder can hold.
@@ -147,6 +153,12 @@ public:
     /// Why it can only be read; empty when it can be written.
     const std::string& readOnlyReason() const { return m_readOnlyReason; }
     int schemaVersion() const { return m_schema; }
+    /// A copy of the logbook as it is now, looked through before it gets its name. Errors: exists, disk, damaged.
+    Result<Done> backup(const QString& to);
+    /// The same beside the logbook, under its name with a word and the moment. Errors: disk, damaged.
+    Result<Done> backupBeside(const char* word);
+    /// Brings what was stored into the file itself, so that a plain copy of it holds everything.
+    void settle();
     void setPerson(const std::string& initials) { m_person = initials; }
     const std::string& person() const { return m_person; }
     Instant now() const { return m_seams.now(); }
@@ -179,8 +191,12 @@ public:
     Result<std::vector<PlacedReading>> readingsSince(const std::string& tester, const Instant& since);
     /// Number of rows of every table.
     Result<std::map<std::string, int>> counts();
-    /// Sentences about everything found wrong: damage of the file, broken references, a change log whose chain
-    /// is broken, rows that are not what the change log says. Empty when all is well.
+    /// Sentences about the files in it (photos, traces, certificates) that are not what was put in.
+    Result<std::vector<std::string>> damagedFiles();
+    /// Sentences about numbers that are none, or outside what they may be.
+    Result<std::vector<std::string>> impossibleNumbers();
+    /// Sentences about everything found wrong: damage of the file, of the files in it, broken references, a change log
+    /// whose chain is broken, rows that are not what the change log says. Empty when all is well.
     Result<std::vector<std::string>> check();
 
     /// The oven runs that are planned, or over for less than a day.
@@ -199,6 +215,7 @@ private:
 
     /// Makes the schema, or brings an older one up to date after a copy of the file.
     Result<Done> prepare(const QString& path, bool fresh);
+    Result<Done> stillThere() const;
     /// M9. Knows each tester's scatter by the days before today.
     Result<Done> learnScatter();
     /// Throws the kept sums of scatter away where an entry changes the past.
@@ -218,6 +235,9 @@ private:
 
     std::unique_ptr<Database> m_database;
     std::unique_ptr<QLockFile> m_lock;
+    std::unique_ptr<QTemporaryDir> m_elsewhere; ///< where a copy is read in its stead
+    QString m_path;
+    FileIdentity m_identity; ///< of the file when it was opened
     LogbookSeams m_seams;
     std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
     std::int64_t m_learnedDay = -1;

@@ -2,9 +2,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/schema.h"
 
+#include "logbook/database.h"
 #include "logbook/kinds.h"
 
 #include <algorithm>
+#include <array>
+#include <fmt/format.h>
 
 namespace rollcall::schema {
 
@@ -384,6 +387,9 @@ std::vector<const char*> migration(int toVersion) {
                             : made;
 }
 
+namespace {
+
+// Tables that came with a version whose rows are never changed or erased.
 std::vector<const char*> appendOnlyTables(int ofVersion) {
     // The log of changes and the files themselves are described by no log.
     std::vector<const char*> tables;
@@ -393,6 +399,51 @@ std::vector<const char*> appendOnlyTables(int ofVersion) {
         if (kind.since == ofVersion && kind.append_only) tables.push_back(kind.table);
     }
     return tables;
+}
+
+std::array<QString, 2> guardsOf(const char* table) {
+    const auto guard = [&](const char* verb) {
+        return QStringLiteral(
+                   "CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is append-only'); END")
+            .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
+    };
+    return {guard("UPDATE"), guard("DELETE")};
+}
+
+} // namespace
+
+QStringList guards() {
+    QStringList all;
+    for (int made = 1; made <= version; ++made) {
+        for (const char* table : appendOnlyTables(made)) {
+            for (const QString& guard : guardsOf(table)) {
+                if (!all.contains(guard)) all << guard;
+            }
+        }
+    }
+    return all;
+}
+
+Result<std::string> planted(Database& database) {
+    QStringList missing = guards();
+    QStringList views;
+    for (int made = 1; made <= version; ++made) {
+        for (const char* statement : migration(made)) {
+            if (QLatin1String(statement).startsWith(QLatin1String("CREATE VIEW"))) views << QLatin1String(statement);
+        }
+    }
+    const auto found = database.select(
+        QStringLiteral("SELECT type, name, sql FROM sqlite_master WHERE type IN ('trigger', 'view') ORDER BY name"));
+    if (!found) return found.error();
+    for (const Row& one : *found) {
+        if (missing.removeOne(one[2].toString()) || views.contains(one[2].toString())) continue;
+        return fmt::format("it holds a {} that Rollcall does not make ({}), which could change what is stored",
+                           s(one[0]), s(one[1]));
+    }
+    if (!missing.isEmpty())
+        return fmt::format("what keeps its rows from being changed is missing ({})",
+                           missing.front().section(QLatin1Char(' '), 2, 2).toStdString());
+    return std::string();
 }
 
 } // namespace rollcall::schema

@@ -2,7 +2,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/result.h"
+
+#include <QString>
+#include <QStringList>
+#include <string>
 #include <vector>
+
+namespace rollcall {
+class Database;
+}
 
 namespace rollcall::schema {
 
@@ -14,7 +23,11 @@ extern const int version;
 /// The statements that lead from version - 1 to this version, in order.
 std::vector<const char*> migration(int toVersion);
 
-/// Tables that came with this version whose rows are never changed or erased; triggers in the database refuse it.
-std::vector<const char*> appendOnlyTables(int ofVersion);
+/// The statements that make the triggers which refuse to change or erase rows of the record.
+QStringList guards();
+
+/// Why a logbook cannot be trusted with what is written to it: triggers or views that Rollcall does not make, or those
+/// that guard its rows missing or changed. Empty when all are as they should be.
+Result<std::string> planted(Database& database);
 
 } // namespace rollcall::schema

@@ -24,11 +24,17 @@ QString oneDecimal(double value) {
 Axis Axis::around(const Window& window, const std::vector<double>& values, int least) {
     double low = window.low.value_or(window.high.value_or(60));
     double high = window.high.value_or(window.low.value_or(60));
-    const double centre = (low + high) / 2;
+    const double middle = (low + high) / 2;
     for (const double value : values) {
         low = std::min(low, value);
         high = std::max(high, value);
     }
+    // Whatever it is given, a rule ends: beyond this lies no scale.
+    constexpr double lowest = -150;
+    constexpr double highest = 1200;
+    low = std::clamp(low, lowest, highest);
+    high = std::clamp(high, lowest, highest);
+    const double centre = std::clamp(middle, lowest, highest);
     Axis axis;
     axis.low = static_cast<int>(std::floor(centre - least / 2.0));
     axis.high = axis.low + least;

@@ -4,12 +4,12 @@
 
 #include "core/base/csv.h"
 #include "core/judge/release_judge.h"
+#include "files/disk.h"
 #include "plot/translate.h"
 #include "words/words.h"
 
 #include <QDateTime>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <xlsxwriter.h>
 
 namespace rollcall {
@@ -106,22 +106,12 @@ QByteArray csvOf(const ReportTable& table) {
 }
 
 Result<Done> writeCsv(const QString& path, const ReportTable& table) {
-    QSaveFile file(path);
-    const QByteArray text = csvOf(table);
-    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
-        return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
-    return Done{};
+    return writeFile(path, csvOf(table));
 }
 
-Result<Done> writeTablesTo(const QString& path, const std::vector<ReportTable>& tables) {
-    const QString ending = QFileInfo(path).suffix().toLower();
-    if (ending == QLatin1String("xlsx")) return writeWorkbook(path, tables);
-    if (ending != QLatin1String("csv"))
-        return Error{ErrorKind::argument, path.toStdString(), "the ending must be csv or xlsx"};
-    return writeCsv(path, tables.front());
-}
+namespace {
 
-Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& tables) {
+Result<Done> makeWorkbook(const QString& path, const std::vector<ReportTable>& tables) {
     const Error failed{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
     lxw_workbook* book = workbook_new(path.toLocal8Bit().constData());
     if (book == nullptr) return failed;
@@ -151,6 +141,20 @@ Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& 
         worksheet_freeze_panes(sheet, 1, 1);
     }
     return workbook_close(book) == LXW_NO_ERROR ? Result<Done>(Done{}) : failed;
+}
+
+} // namespace
+
+Result<Done> writeWorkbook(const QString& path, const std::vector<ReportTable>& tables) {
+    return writeFileBy(path, [&](const QString& part) { return makeWorkbook(part, tables); });
+}
+
+Result<Done> writeTablesTo(const QString& path, const std::vector<ReportTable>& tables) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (ending == QLatin1String("xlsx")) return writeWorkbook(path, tables);
+    if (ending != QLatin1String("csv"))
+        return Error{ErrorKind::argument, path.toStdString(), "the ending must be csv or xlsx"};
+    return writeCsv(path, tables.front());
 }
 
 } // namespace rollcall

@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/page.h"
 
+#include "files/disk.h"
+
+#include <QBuffer>
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QFontMetricsF>
@@ -103,7 +106,9 @@ void Page::drawFoot() {
 }
 
 Result<int> writePdf(const QString& path, bool letter, const QString& title, const DrawPages& draw) {
-    QPdfWriter pdf(path);
+    QBuffer written;
+    written.open(QIODevice::WriteOnly);
+    QPdfWriter pdf(&written);
     pdf.setPageSize(QPageSize(letter ? QPageSize::Letter : QPageSize::A4));
     pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
     pdf.setResolution(300);
@@ -112,7 +117,11 @@ Result<int> writePdf(const QString& path, bool letter, const QString& title, con
     QPainter painter;
     if (!painter.begin(&pdf)) return Error{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
     Paper paper = Paper::of(painter, pdf);
-    return draw(paper);
+    const Result<int> pages = draw(paper);
+    painter.end(); // the last of it is written only now
+    if (!pages) return pages;
+    if (auto done = writeFile(path, written.data()); !done) return done.error();
+    return pages;
 }
 
 } // namespace rollcall

@@ -493,6 +493,8 @@ QString sentence(const Reason& r) {
     case Fact::transferApart:
         return tr("The watch says %1 s to the quench, the marks on the trace %2: the watch is taken")
             .arg(seconds(number(r, 0)), seconds(number(r, 1)));
+    case Fact::traceDamaged:
+        return tr("The oven's trace is not what was put in: it is damaged and not judged");
     case Fact::probeFault:
         return tr("Samples far off both neighbours left out: %1, the first %2 at %3 min; a fault of the probe")
             .arg(number(r, 0), 0, 'f', 0)

@@ -4,10 +4,13 @@
 #include "logbook/schema.h"
 #include "tests/support/fixtures.h"
 
+#include <csignal>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QScopeGuard>
 #include <QtTest>
+#include <sys/resource.h>
 
 using namespace rollcall;
 
@@ -318,6 +321,54 @@ private slots:
         }
         QCOMPARE(run({"report", file("south"), "Hedge 9", "--xlsx", file("book.xlsx")}).exit_code, 0);
         QCOMPARE(run({"report", file("south"), "Hedge 10", "--csv", file("no.csv")}).exit_code, 2);
+    }
+
+    // Whatever is asked to be written, and however the disk fails, what was there before is there still; the logbook is
+    // no paper.
+    void whatLeavesDestroysNothing_data() {
+        QTest::addColumn<QString>("option");
+        for (const char* option : {"--pdf", "--card", "--pile", "--pieces", "--csv", "--xlsx", "--svg"})
+            QTest::newRow(option) << QString::fromLatin1(option);
+    }
+    void whatLeavesDestroysNothing() {
+        QFETCH(QString, option);
+        const QString book = m_dir.filePath("kept" + option + ".rollcall");
+        QCOMPARE(run({"demo", book, "--seed", "1", "--today", "2026-11-24"}).exit_code, 0);
+        const auto content = [](const QString& path) {
+            QFile file(path);
+            return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        };
+        const QByteArray before = content(book);
+        const cli::Answer onto = run({"report", book, "Orchard 12", option, book});
+        QVERIFY2(onto.error.contains(option == "--svg" ? "ending must be" : "is not written over"),
+                 onto.error.constData());
+        QVERIFY(onto.exit_code != 0);
+        QCOMPARE(content(book), before);
+        const QString paper = m_dir.filePath("signed" + option + (option == "--svg" ? ".svg" : ".out"));
+        QFile old(paper);
+        QVERIFY(old.open(QIODevice::WriteOnly) && old.write("the signed one") > 0);
+        old.close();
+        {
+            std::signal(SIGXFSZ, SIG_IGN); // a full disk: no file grows beyond this
+            rlimit all{};
+            getrlimit(RLIMIT_FSIZE, &all);
+            const rlimit little{300, all.rlim_max};
+            setrlimit(RLIMIT_FSIZE, &little);
+            const auto room = qScopeGuard([all] { setrlimit(RLIMIT_FSIZE, &all); });
+            const cli::Answer full = run({"report", book, "Orchard 12", option, paper});
+            QVERIFY2(full.exit_code != 0 && full.error.contains("cannot be written"), full.error.constData());
+        }
+        QCOMPARE(content(paper), QByteArray("the signed one"));
+        QCOMPARE(run({"report", book, "Orchard 12", option, paper}).exit_code, 0);
+        QVERIFY(content(paper).size() > 300);
+    }
+
+    void aBackupFromTheCommandLine() {
+        const QString book = m_dir.filePath("shop");
+        QCOMPARE(run({"new", book}).exit_code, 0);
+        QCOMPARE(run({"backup", book, m_dir.filePath("stick")}).exit_code, 0);
+        QVERIFY(json(run({"check", m_dir.filePath("stick")}))["ok"].toBool());
+        QCOMPARE(run({"backup", book, m_dir.filePath("stick")}).exit_code, 1); // never over another
     }
 
     void demoIsMadeFromItsSeed() {

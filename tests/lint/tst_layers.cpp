@@ -12,33 +12,37 @@ class tst_Layers : public QObject {
     static QStringList allowed(const QString& room) {
         static const QHash<QString, QStringList> rooms{
             {"core", {"core"}},
-            {"logbook", {"core", "logbook"}},
+            {"files", {"core", "files"}},
+            {"logbook", {"core", "files", "logbook"}},
             {"words", {"core", "words"}},
             {"plot", {"core", "plot"}},
             {"devices", {"core", "devices"}},
             {"sim", {"core", "sim"}},
             {"demo", {"core", "logbook", "demo"}},
-            {"report", {"core", "words", "plot", "report"}},
-            {"cli", {"core", "logbook", "words", "demo", "plot", "report", "cli"}},
+            {"report", {"core", "files", "words", "plot", "report"}},
+            {"cli", {"core", "files", "logbook", "words", "demo", "plot", "report", "cli"}},
             {"app/store", {"core", "logbook", "app/store"}},
             {"app/links", {"core", "logbook", "devices", "app/store", "app/links"}},
             {"app/shared", {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/links"}},
             {"app/batch", {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/batch"}},
             {"app/roll", {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/roll"}},
-            {"app/exchange", {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/exchange"}},
+            {"app/exchange",
+             {"core", "files", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/exchange"}},
             {"app/acts", {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/batch", "app/acts"}},
             {"app/overview",
              {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/acts", "app/exchange",
               "app/overview"}},
             {"app/pile",
-             {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/acts", "app/pile"}},
+             {"core", "files", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/acts",
+              "app/pile"}},
             {"app/testers",
-             {"core", "logbook", "devices", "plot", "words", "report", "app/store", "app/shared", "app/links",
+             {"core", "files", "logbook", "devices", "plot", "words", "report", "app/store", "app/shared", "app/links",
               "app/acts", "app/testers"}},
             {"app/heat",
              {"core", "logbook", "devices", "plot", "words", "report", "app/store", "app/shared", "app/links",
               "app/acts", "app/heat"}},
-            {"app/steel", {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/links", "app/steel"}},
+            {"app/steel",
+             {"core", "files", "logbook", "plot", "words", "app/store", "app/shared", "app/links", "app/steel"}},
             {"app/edge",
              {"core", "logbook", "devices", "plot", "words", "report", "app/store", "app/shared", "app/links",
               "app/edge"}},
@@ -46,15 +50,15 @@ class tst_Layers : public QObject {
              {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/acts", "app/release"}},
             {"app/grain",
              {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/links", "app/grain"}},
-            {"app/proof", {"core", "logbook", "plot", "words", "app/store", "app/shared", "app/proof"}},
+            {"app/proof", {"core", "files", "logbook", "plot", "words", "app/store", "app/shared", "app/proof"}},
             {"app/call",
              {"core", "logbook", "devices", "plot", "words", "app/store", "app/shared", "app/links", "app/acts",
               "app/call"}},
             // The window knows its places as benches; who makes them stands beside main().
             {"app/frame",
-             {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/links", "app/acts",
+             {"core", "files", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/links", "app/acts",
               "app/exchange", "app/roll", "app/frame", "app"}},
-            {"app", {"core", "logbook", "plot", "words", "report", "demo", "app"}}};
+            {"app", {"core", "files", "logbook", "plot", "words", "report", "demo", "app"}}};
         return rooms.value(room);
     }
     static QString roomOf(const QString& path) {
@@ -190,6 +194,21 @@ private slots:
             QVERIFY2(door || !found, qPrintable(path + " looks at a clock of its own"));
         });
         QVERIFY2(named >= 1, "nothing found to check");
+    }
+
+    // Text of a file is never drawn as a page of the web, which could name a file or a device to be read.
+    void textIsShownAsItStands() {
+        int looked = 0;
+        forEachSource({"*.cpp", "*.h"}, [&](const QString& path, const QString& text) {
+            if (!path.startsWith("app/") || path == "app/shared/plain_text.h") return;
+            static const QRegularExpression forbidden(
+                "new QLabel|QTextBrowser|QTextEdit|QTextDocument|QMessageBox|setHtml|QToolTip::|Qt::RichText|"
+                "setToolTip\\((?!plainTip\\(|QString\\(\\))|setWhatsThis\\(");
+            const auto found = forbidden.match(text);
+            QVERIFY2(!found.hasMatch(), qPrintable(path + ": " + found.captured()));
+            looked += static_cast<int>(text.count("plainTip(") + text.count("PlainLabel"));
+        });
+        QVERIFY2(looked > 10, "there is nothing to look at");
     }
 };
 

@@ -136,6 +136,29 @@ private slots:
         QCOMPARE(QString::fromStdString(report.rejected[0].reason), reason);
     }
 
+    // What no blade, window or oven can be is told with its line; the other lines come in.
+    void numbersThatCannotBe_data() {
+        QTest::addColumn<QByteArray>("fields");
+        QTest::addColumn<QString>("reason");
+        QTest::newRow("window") << QByteArray("61,63000000,,,") << "a window of 6.3e+07 HRC lies outside 0 to 110";
+        QTest::newRow("thickness") << QByteArray(",,24000,,") << "a thickness of 24000 mm lies outside 0.05 to 200";
+        QTest::newRow("temperature") << QByteArray(",,,20500,2h") << "a temperature of 20500 °C lies outside 20 to 800";
+        QTest::newRow("hours") << QByteArray(",,,205,20000h") << "a time of 20000 h lies outside 0 to 1000";
+    }
+    void numbersThatCannotBe() {
+        QFETCH(QByteArray, fields);
+        QFETCH(QString, reason);
+        TempLogbook log;
+        const ImportReport report =
+            import(log, "batch,blade,gate,cycle,value,window_low,window_high,thickness_mm,temperature_c,hours\n"
+                        "P,1,temper,1,62.5,,,,205,2h\nP,2,temper,1,62.4," +
+                            fields + "\n");
+        QCOMPARE(report.readings, 1);
+        QCOMPARE(report.rejected.size(), std::size_t(1));
+        QCOMPARE(report.rejected[0].line, 3);
+        QCOMPARE(QString::fromStdString(report.rejected[0].reason), reason);
+    }
+
     void windowsMustAgree() {
         TempLogbook log;
         const QByteArray head = "batch,blade,gate,value,window_low,window_high,grade,cycle,temperature_c\n";

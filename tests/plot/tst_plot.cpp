@@ -4,6 +4,7 @@
 #include "plot/glyphs.h"
 #include "plot/rule.h"
 
+#include <cmath>
 #include <QFontMetrics>
 #include <QImage>
 #include <QRawFont>
@@ -111,6 +112,16 @@ private slots:
         for (const double v : values) QVERIFY(axis.low < v && v < axis.high);
         QCOMPARE(axis.at(axis.low, 100, 80), 100.0);
         QCOMPARE(axis.at(axis.high, 100, 80), 180.0);
+    }
+
+    // Whatever a damaged record says, a rule ends.
+    void theAxisEnds() {
+        for (const double far : {63e6, 1e300, -1e300, double(INFINITY)}) {
+            const Axis axis = Axis::around({61, far}, {62, far}, 8);
+            QVERIFY(axis.high - axis.low >= 8 && axis.high - axis.low < 2000);
+            const Axis low = Axis::around({far, {}}, {}, 8);
+            QVERIFY(low.high - low.low >= 8 && low.high - low.low < 2000);
+        }
     }
 
     void theRuleShowsMeanInTheVerdictsColour() {

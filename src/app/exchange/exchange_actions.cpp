@@ -107,6 +107,7 @@ void ExchangeActions::choose() {
          &ExchangeActions::writePackage},
         {{QStringLiteral("9"), tr("Copy to share"), tr("numbers only: no names, notes, photos")},
          &ExchangeActions::copyWithoutNames},
+        {{QStringLiteral("B"), tr("Back up"), tr("a copy of this logbook, looked through")}, &ExchangeActions::backUp},
         {{QStringLiteral("0"), tr("Logbook from a package"), tr("a new file, equal to the one it was")},
          &ExchangeActions::openPackage}};
     std::vector<Choice> choices;
@@ -311,6 +312,13 @@ void ExchangeActions::copyWithoutNames() {
             return Done{};
         },
         tr("%1 holds the numbers; names, notes, photos and files are left out.").arg(QFileInfo(path).fileName()));
+}
+
+void ExchangeActions::backUp() {
+    const QString path = m_seams.chooseFile(m_window, tr("Back up"), tr("Rollcall logbook (*.rollcall)"), true);
+    if (path.isEmpty()) return;
+    performAndSay([path](Logbook& logbook) { return logbook.backup(path); },
+                  tr("Backed up: %1 holds all that is stored until now.").arg(QFileInfo(path).fileName()));
 }
 
 void ExchangeActions::copyTable() {

@@ -41,6 +41,7 @@ public:
     void openPackage();
     void writePackage();
     void copyWithoutNames();
+    void backUp();
     void copyTable();
     void writeTables();
     void savePicture();

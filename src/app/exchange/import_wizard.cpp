@@ -4,6 +4,7 @@
 
 #include "app/shared/buttons.h"
 #include "app/shared/drop_down.h"
+#include "app/shared/plain_text.h"
 #include "logbook/transfer/column_map.h"
 #include "logbook/transfer/import.h"
 #include "words/words.h"
@@ -18,7 +19,6 @@
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPointer>
 #include <QSettings>
@@ -106,18 +106,20 @@ std::optional<ColumnMap> mapIn(const QByteArray& text, std::size_t columns) {
 ImportWizard::ImportWizard(Document& document, const QString& name, const QByteArray& bytes, CsvText table,
                            const Look& look, QWidget* parent)
     : QDialog(parent), m_document(document), m_name(name), m_bytes(bytes), m_csv(std::move(table)), m_look(look),
-      m_table(new QTableWidget), m_answer(new QLabel), m_problems(new QLabel), m_accept(new PrimaryButton(look)) {
+      m_table(new QTableWidget), m_answer(new PlainLabel), m_problems(new PlainLabel),
+      m_accept(new PrimaryButton(look)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Import of %1").arg(name));
     setObjectName(QStringLiteral("wizard"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
     column->setSpacing(look.px(10));
-    auto* heading = new QLabel(tr("Import of %1").arg(name));
+    auto* heading = new PlainLabel(tr("Import of %1").arg(name));
     heading->setFont(look.font(24, true));
     column->addWidget(heading);
-    auto* hint = new QLabel(tr("Say over each column what it is. Several may be readings. What is not said is kept as "
-                               "a note."));
+    auto* hint =
+        new PlainLabel(tr("Say over each column what it is. Several may be readings. What is not said is kept as "
+                          "a note."));
     hint->setFont(look.font(16));
     hint->setObjectName(QStringLiteral("hint"));
     column->addWidget(hint);
@@ -220,7 +222,7 @@ QLayout* ImportWizard::buildFixed() {
     auto* row = new QHBoxLayout;
     row->setSpacing(m_look.px(8));
     const auto add = [&](const char* name, QWidget* editor, const QString& word, int width) {
-        auto* label = new QLabel(word);
+        auto* label = new PlainLabel(word);
         label->setFont(m_look.font(16, true));
         editor->setObjectName(QStringLiteral("fixed-%1").arg(QLatin1String(name)));
         editor->setAccessibleName(word);
@@ -362,7 +364,7 @@ void ImportWizard::tell(const Result<ImportReport>& tried) {
             if (m_csv.rows[static_cast<std::size_t>(row - aboveData)].line != bad.line) continue;
             for (int column = 0; column < m_table->columnCount(); ++column) {
                 m_table->item(row, column)->setBackground(m_look.palette.steel);
-                m_table->item(row, column)->setToolTip(reason);
+                m_table->item(row, column)->setToolTip(plainTip(reason));
             }
         }
     }

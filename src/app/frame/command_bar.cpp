@@ -4,6 +4,7 @@
 
 #include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 
 namespace rollcall {
 
@@ -45,7 +46,7 @@ bool CommandBar::show(Commands commands) {
     for (std::size_t i = 0; i < m_commands.size(); ++i) {
         const QString why = m_commands[i].whyNot();
         m_buttons[i]->setReady(why.isEmpty());
-        m_buttons[i]->setToolTip(why.isEmpty() ? m_commands[i].help : why);
+        m_buttons[i]->setToolTip(plainTip(why.isEmpty() ? m_commands[i].help : why));
         m_buttons[i]->setAccessibleDescription(m_buttons[i]->toolTip());
     }
     return !same;

@@ -6,6 +6,7 @@
 #include "app/frame/menu_dialog.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
+#include "app/shared/plain_text.h"
 #include "logbook/actions/blades.h"
 #include "words/words.h"
 
@@ -253,7 +254,7 @@ void MainWindow::addTo(QMenu& menu, const Command& command) {
     const QString key = isNearer(command) ? QString() : command.keyText();
     QAction* action = menu.addAction(key.isEmpty() ? command.text : command.text + QLatin1Char('\t') + key);
     const QString why = command.whyNot();
-    action->setToolTip(why.isEmpty() ? command.help : why);
+    action->setToolTip(plainTip(why.isEmpty() ? command.help : why));
     connect(action, &QAction::triggered, this, [this, id = command.id] { run(id); });
 }
 

@@ -5,6 +5,7 @@
 #include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
 #include "app/shared/local_time.h"
+#include "app/shared/plain_text.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -72,9 +73,9 @@ Footer::Footer(const Document& document, const DayClock& day, const Look& look, 
         return button;
     };
     m_person = add("person", {}, QStringLiteral("F11"));
-    m_person->setToolTip(tr("who is at work"));
-    add("menu", tr("menu"), QStringLiteral("F10"))->setToolTip(tr("everything that can be done"));
-    add("help", tr("help"), QStringLiteral("F1"))->setToolTip(tr("what this place answers, and how"));
+    m_person->setToolTip(plainTip(tr("who is at work")));
+    add("menu", tr("menu"), QStringLiteral("F10"))->setToolTip(plainTip(tr("everything that can be done")));
+    add("help", tr("help"), QStringLiteral("F1"))->setToolTip(plainTip(tr("what this place answers, and how")));
     m_clock.setInterval(20000);
     connect(&m_clock, &QTimer::timeout, this, qOverload<>(&QWidget::update));
     m_clock.start();
@@ -139,7 +140,7 @@ void Footer::refresh() {
     arrange();
     setAccessibleName(text());
     m_nowButton->setAccessibleName(m_now.join(QStringLiteral("; ")));
-    m_nowButton->setToolTip(m_now.join(QLatin1Char('\n')));
+    m_nowButton->setToolTip(plainTip(m_now.join(QLatin1Char('\n'))));
     update();
 }
 

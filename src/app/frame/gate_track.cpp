@@ -4,6 +4,7 @@
 
 #include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -48,7 +49,7 @@ void GateCell::refresh(bool open, bool cameFrom) {
         if (verdict->state != State::notYet) ++m_answered;
         m_begun = m_begun || verdict->taken > 0 || verdict->state != State::notYet;
     }
-    setToolTip(required ? QString() : tr("%1 is not asked in this batch").arg(text()));
+    setToolTip(plainTip(required ? QString() : tr("%1 is not asked in this batch").arg(text())));
     setAccessibleDescription(required ? tr("%1 of %2 have answered").arg(m_answered).arg(m_asked) : toolTip());
     update();
 }

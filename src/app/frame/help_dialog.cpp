@@ -3,13 +3,13 @@
 #include "app/frame/help_dialog.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 #include "plot/glyphs.h"
 #include "words/method.h"
 
 #include <algorithm>
 #include <QGridLayout>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -24,7 +24,7 @@ QLabel* drawn(const QSize& size, qreal ratio, const std::function<void(QPainter&
     picture.fill(Qt::transparent);
     QPainter painter(&picture);
     draw(painter);
-    auto* label = new QLabel;
+    auto* label = new PlainLabel;
     label->setPixmap(picture);
     label->setFixedSize(size);
     return label;
@@ -78,8 +78,7 @@ HelpDialog::HelpDialog(const QString& title, const HelpText* text, const std::ve
 }
 
 QWidget* HelpDialog::line(const QString& text, int size, bool bold, bool muted) const {
-    auto* label = new QLabel(text);
-    label->setTextFormat(Qt::PlainText);
+    auto* label = new PlainLabel(text);
     label->setFont(m_look.font(size, bold));
     label->setWordWrap(true);
     if (muted) label->setObjectName(QStringLiteral("hint"));

@@ -52,6 +52,8 @@ public:
     std::map<QString, Commands> everyCommand() const;
     /// Does it, or says why it cannot be done now; false when there is none of that name here.
     bool run(const QString& id);
+    /// In the Now line.
+    void say(const QString& message, bool trouble);
     ReadingStation& station() { return m_station; }
     Links& links() { return m_links; }
     ShopActions& actions() { return *m_actions; }
@@ -102,7 +104,6 @@ private:
     void showHelp();
     void showKeys();
     KeyLines keysHere() const;
-    void say(const QString& message, bool trouble);
 
     Document& m_document;
     Look m_look;

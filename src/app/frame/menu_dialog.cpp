@@ -3,10 +3,10 @@
 #include "app/frame/menu_dialog.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 
 #include <algorithm>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QScrollArea>
@@ -82,7 +82,7 @@ QWidget* MenuDialog::groups(int columns) {
         // A group stands where its middle falls, so that columns end at about the same height.
         const std::size_t at = std::min(down.size() - 1, (lines + count / 2) * down.size() / total);
         lines += count;
-        auto* heading = new QLabel(group == Group::here ? first->where : groupName(group));
+        auto* heading = new PlainLabel(group == Group::here ? first->where : groupName(group));
         heading->setFont(m_look.font(18, true));
         heading->setContentsMargins(0, m_look.px(12), 0, m_look.px(4));
         down[at]->addWidget(heading);
@@ -92,7 +92,7 @@ QWidget* MenuDialog::groups(int columns) {
             const QString why = entry.command.whyNot();
             auto* row = new RowButton(entry.key, entry.command.text, {}, m_look);
             row->setObjectName(QStringLiteral("menu-") + entry.command.id);
-            row->setToolTip(why.isEmpty() ? entry.command.help : why);
+            row->setToolTip(plainTip(why.isEmpty() ? entry.command.help : why));
             row->setAccessibleDescription(row->toolTip());
             row->setReady(why.isEmpty());
             row->setKeyLast();

@@ -4,6 +4,7 @@
 
 #include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -81,7 +82,7 @@ void ReasonList::show(const std::vector<ColumnContent::Line>& lines) {
         auto* item = new QStandardItem(line.text);
         item->setData(static_cast<int>(line.tone), toneRole);
         item->setData(line.hazard, hazardRole);
-        if (!line.rule.isEmpty()) item->setToolTip(tr("Rule %1. W shows why").arg(line.rule));
+        if (!line.rule.isEmpty()) item->setToolTip(plainTip(tr("Rule %1. W shows why").arg(line.rule)));
         m_model->appendRow(item);
     }
     scrollToTop();
@@ -136,7 +137,7 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     m_below->setAccessibleName(tr("Next and cautions"));
     m_left->setObjectName(QStringLiteral("left"));
     m_right->setObjectName(QStringLiteral("right"));
-    setToolTip(tr("Click: why. Draw it out of the window: a picture of the bench."));
+    setToolTip(plainTip(tr("Click: why. Draw it out of the window: a picture of the bench.")));
     setNarrow(false);
     connect(m_primary, &QAbstractButton::clicked, this, &VerdictColumn::acted);
     connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);

@@ -5,6 +5,7 @@
 #include "app/acts/shop_actions.h"
 #include "app/shared/seams.h"
 #include "plot/glyphs.h"
+#include "report/export_picture.h"
 #include "report/page.h"
 #include "report/page_picture.h"
 #include "words/words.h"
@@ -258,7 +259,7 @@ void PileBench::write(const QString& filter) {
         const std::vector<QImage> pages = picturesOf(letter, dpi, draw);
         for (std::size_t i = 0; i < pages.size(); ++i) {
             const QString page = i == 0 ? path : path.chopped(4) + QStringLiteral("-%1.png").arg(i + 1);
-            if (!pages[i].save(page)) return emit said(tr("%1 cannot be written.").arg(page), true);
+            if (auto done = savePng(page, pages[i]); !done) return emit said(words::errorText(done.error()), true);
         }
         return emit said(pages.size() == 1 ? tr("%1 written.").arg(name)
                                            : tr("%1 written, %2 pages.").arg(name).arg(pages.size()),

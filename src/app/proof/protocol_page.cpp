@@ -4,6 +4,7 @@
 
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "files/disk.h"
 #include "logbook/actions/proof.h"
 #include "words/words.h"
 
@@ -275,9 +276,8 @@ void ProtocolPage::exportCsv() {
     const QString path = m_seams.chooseFile(window(), tr("Save the protocol"), tr("Tables (*.csv)"), true);
     if (path.isEmpty()) return;
     const QByteArray bytes = QByteArray::fromStdString(protocolText(one->protocol));
-    QFile file(path);
-    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size();
-    emit said(written ? tr("%1 written").arg(path) : tr("%1 could not be written.").arg(path), !written);
+    const auto written = writeFile(path, bytes);
+    emit said(written ? tr("%1 written").arg(path) : words::errorText(written.error()), !written);
 }
 
 void ProtocolPage::importCsv() {

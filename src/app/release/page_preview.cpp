@@ -3,10 +3,10 @@
 #include "app/release/page_preview.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -14,7 +14,7 @@
 namespace rollcall {
 
 PagePreview::PagePreview(const QString& title, std::vector<QImage> pages, const Look& look, QWidget* parent)
-    : QDialog(parent), m_title(title), m_pages(std::move(pages)), m_heading(new QLabel), m_picture(new QLabel) {
+    : QDialog(parent), m_title(title), m_pages(std::move(pages)), m_heading(new PlainLabel), m_picture(new PlainLabel) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(title);
     setObjectName(QStringLiteral("preview"));

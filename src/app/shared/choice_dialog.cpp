@@ -3,9 +3,9 @@
 #include "app/shared/choice_dialog.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 
 #include <QKeyEvent>
-#include <QLabel>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -20,7 +20,7 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
     column->setSpacing(look.px(8));
-    auto* heading = new QLabel(title);
+    auto* heading = new PlainLabel(title);
     heading->setFont(look.font(24, true));
     heading->setWordWrap(true);
     column->addWidget(heading);
@@ -30,7 +30,7 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
     list->setContentsMargins(0, 0, 0, 0);
     list->setSpacing(look.px(4));
     for (const QString& line : lines) {
-        auto* label = new QLabel(line);
+        auto* label = new PlainLabel(line);
         label->setFont(look.font(16));
         label->setWordWrap(true);
         label->setTextInteractionFlags(Qt::TextSelectableByMouse);

@@ -5,6 +5,7 @@
 #include "app/shared/buttons.h"
 #include "app/shared/drop_down.h"
 #include "app/shared/key_row.h"
+#include "app/shared/plain_text.h"
 
 #include <QAbstractItemView>
 #include <QApplication>
@@ -12,7 +13,6 @@
 #include <QCompleter>
 #include <QGridLayout>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -36,14 +36,14 @@ std::vector<FormChoice> namedChoices(const QStringList& names) {
 
 FormDialog::FormDialog(const QString& title, const QString& act, std::vector<FormField> fields, const Look& look,
                        QWidget* parent)
-    : QDialog(parent), m_fields(std::move(fields)), m_message(new QLabel), m_note(new QLabel) {
+    : QDialog(parent), m_fields(std::move(fields)), m_message(new PlainLabel), m_note(new PlainLabel) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(title);
     setObjectName(QStringLiteral("form"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
     column->setSpacing(look.px(12));
-    auto* heading = new QLabel(title);
+    auto* heading = new PlainLabel(title);
     heading->setFont(look.font(24, true));
     column->addWidget(heading);
     auto* grid = new QGridLayout;
@@ -52,7 +52,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     for (std::size_t i = 0; i < m_fields.size(); ++i) {
         const FormField& field = m_fields[i];
         const int row = 2 * static_cast<int>(i); // under each its whole text, where it is longer than its field
-        auto* label = new QLabel(field.label);
+        auto* label = new PlainLabel(field.label);
         label->setFont(look.font(16, true));
         QWidget* editor = nullptr;
         if (field.choices.empty()) {
@@ -84,7 +84,7 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         editor->setAccessibleName(field.label);
         editor->setAccessibleDescription(field.hint);
         label->setBuddy(editor);
-        auto* hint = new QLabel(field.hint);
+        auto* hint = new PlainLabel(field.hint);
         hint->setFont(look.font(14));
         hint->setObjectName(QStringLiteral("hint"));
         if (auto* line = qobject_cast<QLineEdit*>(editor))
@@ -94,11 +94,10 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         grid->addWidget(label, row, 0);
         grid->addWidget(editor, row, 1);
         grid->addWidget(hint, row, 2);
-        auto* whole = new QLabel;
+        auto* whole = new PlainLabel;
         whole->setObjectName(QStringLiteral("whole"));
         whole->setFont(look.font(14));
         whole->setWordWrap(true);
-        whole->setTextFormat(Qt::PlainText);
         whole->hide();
         grid->addWidget(whole, row + 1, 1, 1, 2);
         m_wholes.push_back(whole);
@@ -135,7 +134,6 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
     m_note->setObjectName(QStringLiteral("note"));
     m_note->setFont(look.font(16));
     m_note->setWordWrap(true);
-    m_note->setTextFormat(Qt::PlainText);
     m_note->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     m_note->hide();
     column->addWidget(m_note);

@@ -6,6 +6,7 @@
 #include "app/steel/steel_bench.h"
 #include "core/base/csv.h"
 #include "core/base/number.h"
+#include "files/disk.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/steel.h"
 #include "words/units.h"
@@ -506,9 +507,8 @@ void SteelBench::exportGrades() {
             bytes += cells.join(QLatin1Char(',')).toUtf8() + '\n';
         }
     }
-    QFile file(path);
-    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size();
-    emit said(written ? tr("%1 written").arg(path) : tr("%1 could not be written.").arg(path), !written);
+    const auto written = writeFile(path, bytes);
+    emit said(written ? tr("%1 written").arg(path) : words::errorText(written.error()), !written);
 }
 
 void SteelBench::importGrades() {

@@ -12,6 +12,14 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
     m_worker->moveToThread(&m_thread);
     connect(&m_thread, &QThread::finished, m_worker, &QObject::deleteLater);
     m_thread.start();
+    constexpr int idle_ms = 2000;
+    m_idle.setSingleShot(true);
+    m_idle.setInterval(idle_ms);
+    connect(&m_idle, &QTimer::timeout, this, [this] {
+        post([this] {
+            if (m_logbook) m_logbook->settle();
+        });
+    });
 }
 
 Store::~Store() {
@@ -104,6 +112,7 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
 
 void Store::perform(Act act, const QString& person, const std::optional<std::string>& batch,
                     std::function<void(Answer)> then) {
+    m_idle.start();
     ++m_pending;
     post([this, act = std::move(act), person, batch, then = std::move(then)] {
         auto answer = std::make_shared<Answer>();

@@ -14,6 +14,7 @@
 #include <QObject>
 #include <QString>
 #include <QThread>
+#include <QTimer>
 
 namespace rollcall {
 
@@ -113,6 +114,7 @@ private:
     std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
     bool m_looking = false;                     ///< likewise
     int m_pending = 0;
+    QTimer m_idle;         ///< after a while without acts what was stored goes into the file itself
     bool m_around = false; ///< the other batches in work are being looked at
 };
 

@@ -8,6 +8,7 @@
 #include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
+#include "files/disk.h"
 #include "logbook/actions/instruments.h"
 #include "report/export_picture.h"
 #include "words/words.h"
@@ -33,10 +34,7 @@ QString numberText(double value) {
 // Writes the chart: PNG, SVG or CSV by the file's ending. Errors: disk; argument for another ending.
 Result<Done> writeChart(const ControlChart& chart, const QString& path, const Look& look) {
     const QString ending = QFileInfo(path).suffix().toLower();
-    const Error failed{ErrorKind::disk, path.toStdString(), "this file cannot be written"};
     if (ending == QLatin1String("csv")) {
-        QFile file(path);
-        if (!file.open(QIODevice::WriteOnly)) return failed;
         QByteArray text("date,error,spread,allowed_error,allowed_spread\n");
         for (std::size_t i = 0; i < chart.errors.size(); ++i) {
             text += QDate(1970, 1, 1).addDays(qRound64(chart.errors[i].day)).toString(Qt::ISODate).toUtf8() + ',' +
@@ -44,7 +42,7 @@ Result<Done> writeChart(const ControlChart& chart, const QString& path, const Lo
                     QByteArray::number(chart.spreads[i].value, 'g', 12) + ',' +
                     QByteArray::number(chart.allowed_error) + ',' + QByteArray::number(chart.allowed_spread) + '\n';
         }
-        return file.write(text) == text.size() && file.flush() ? Result<Done>(Done{}) : failed;
+        return writeFile(path, text);
     }
     if (ending != QLatin1String("png") && ending != QLatin1String("svg"))
         return Error{ErrorKind::argument, path.toStdString(), "the ending must be png, svg or csv"};

@@ -143,13 +143,14 @@ enum class Fact {
     noHeatLogged,
     notInYet,
     notOutYet,
-    soakGood,           ///< numbers: minutes, least, most (0: none), equivalent minutes
-    soakOver,           ///< numbers: minutes, most, equivalent minutes
-    soakUnder,          ///< numbers: minutes, least
-    soakApart,          ///< numbers: equivalent minutes, the batch's median
-    soakByOven,         ///< the thickness is not known: the oven's time is judged
-    soakByNote,         ///< nobody clocked the blade; numbers: minutes written down
-    soakByClock,        ///< numbers: minutes in the oven; there is no trace
+    soakGood,    ///< numbers: minutes, least, most (0: none), equivalent minutes
+    soakOver,    ///< numbers: minutes, most, equivalent minutes
+    soakUnder,   ///< numbers: minutes, least
+    soakApart,   ///< numbers: equivalent minutes, the batch's median
+    soakByOven,  ///< the thickness is not known: the oven's time is judged
+    soakByNote,  ///< nobody clocked the blade; numbers: minutes written down
+    soakByClock, ///< numbers: minutes in the oven; there is no trace
+    traceDamaged,
     probeFault,         ///< numbers: samples left out, degrees of the first, its minute
     steelsShare,        ///< numbers: window of the soak that all steels of the blade share; text: their grades
     steelsShareNothing, ///< text: their grades
@@ -390,6 +391,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "soak_by_oven",
                                           "soak_by_note",
                                           "soak_by_clock",
+                                          "trace_damaged",
                                           "probe_fault",
                                           "steels_share",
                                           "steels_share_nothing",

@@ -226,6 +226,7 @@ struct HeatRun {
     Instant zero;                       ///< second 0 of its clock
     std::shared_ptr<const Trace> trace; ///< of the oven; null when there is none
     std::string trace_name;
+    bool trace_damaged = false; ///< there is one, and it is not what was put in: it is not judged
 };
 
 /// A blade in a heat: its own moments on the run's clock, and what was noted by hand.

@@ -5,10 +5,12 @@
 #include "logbook/database.h"
 #include "logbook/kinds.h"
 #include "logbook/logbook.h"
+#include "logbook/ranges.h"
 #include "logbook/rows.h"
 #include "logbook/shape_text.h"
 
 #include <algorithm>
+#include <fmt/format.h>
 #include <map>
 
 // What is in a logbook, as the plain values that judgement works on.
@@ -378,6 +380,26 @@ Result<std::map<std::string, int>> Logbook::counts() {
     return counts;
 }
 
+Result<std::vector<std::string>> Logbook::impossibleNumbers() {
+    std::vector<std::string> problems;
+    for (const StoredRange& range : storedRanges()) {
+        const auto wrong = m_database->select(
+            QStringLiteral("SELECT rowid, %2 FROM %1 WHERE %2 IS NOT NULL AND (typeof(%2) NOT IN ('real', 'integer') "
+                           "OR %2 < ? OR %2 > ?) LIMIT 20")
+                .arg(QLatin1String(range.table), QLatin1String(range.column)),
+            {range.least, range.most});
+        if (!wrong) return wrong.error();
+        for (const Row& row : *wrong) {
+            bool number = false;
+            const double value = row[1].toDouble(&number);
+            problems.push_back(fmt::format("row {} of {}: ", s(row[0]), range.table) +
+                               (number ? outside(range, value).text
+                                       : fmt::format("{} is '{}', no number", range.column, s(row[1]).substr(0, 40))));
+        }
+    }
+    return problems;
+}
+
 Result<std::vector<std::string>> Logbook::check() {
     std::vector<std::string> problems;
     const auto integrity = m_database->select(QStringLiteral("PRAGMA integrity_check"));
@@ -389,6 +411,12 @@ Result<std::vector<std::string>> Logbook::check() {
     if (!references) return std::vector<std::string>{references.error().text};
     for (const Row& row : *references)
         problems.push_back("a row of " + s(row[0]) + " refers to a missing row of " + s(row[2]));
+    const Result<std::vector<std::string>> numbers = impossibleNumbers();
+    if (!numbers) return std::vector<std::string>{numbers.error().text};
+    problems.insert(problems.end(), numbers->begin(), numbers->end());
+    const Result<std::vector<std::string>> files = damagedFiles();
+    if (!files) return std::vector<std::string>{files.error().text};
+    problems.insert(problems.end(), files->begin(), files->end());
     const Result<std::vector<std::string>> changes = checkChanges(*m_database);
     if (!changes) return changes.error();
     problems.insert(problems.end(), changes->begin(), changes->end());

@@ -33,6 +33,22 @@ Result<QByteArray> Logbook::fileOf(const std::string& sha256) {
     return file;
 }
 
+Result<std::vector<std::string>> Logbook::damagedFiles() {
+    const auto all = m_database->select(QStringLiteral(
+        "SELECT b.sha256, COALESCE((SELECT name FROM attachment a WHERE a.sha256=b.sha256 LIMIT 1), (SELECT name FROM "
+        "trace_part t WHERE t.samples=b.sha256 LIMIT 1), '') FROM attachment_blob b"));
+    if (!all) return all.error();
+    std::vector<std::string> problems;
+    for (const Row& row : *all) {
+        const auto file = fileOf(s(row[0]));
+        if (file) continue;
+        if (file.error().kind == ErrorKind::disk) return file.error();
+        const std::string name = s(row[1]);
+        problems.push_back("the file " + (name.empty() ? s(row[0]) : name) + " is not what was put in: it is damaged");
+    }
+    return problems;
+}
+
 Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index) {
     const auto photos = m_database->select(
         QStringLiteral(

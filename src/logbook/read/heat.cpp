@@ -108,14 +108,13 @@ Result<std::shared_ptr<const Trace>> Logbook::traceOf(const std::string& run, st
     if (const auto known = m_traces.find(key); known != m_traces.end()) return known->second;
     std::vector<TraceSample> samples;
     for (std::size_t i = first; i < parts->size(); ++i) {
-        const Result<QVariant> bytes =
-            m_database->single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), {(*parts)[i][1]});
-        if (!bytes) return bytes.error();
-        for (const TraceSample& sample : unpacked(bytes->toByteArray(), (*parts)[i][2].toDouble()))
-            samples.push_back(sample);
+        const Result<QByteArray> bytes = fileOf(s((*parts)[i][1]));
+        if (!bytes && bytes.error().kind == ErrorKind::disk) return bytes.error();
+        if (!bytes) samples.clear();
+        if (!bytes) break; // not what was put in
+        for (const TraceSample& sample : unpacked(*bytes, (*parts)[i][2].toDouble())) samples.push_back(sample);
     }
     Result<Trace> trace = Trace::of(std::move(samples));
-    // A trace that cannot be read is shown as none; its bytes stay, and check() says when they were altered.
     std::shared_ptr<const Trace> kept = trace ? std::make_shared<const Trace>(std::move(trace).value()) : nullptr;
     m_traces[key] = kept;
     return kept;
@@ -148,6 +147,7 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         Result<std::shared_ptr<const Trace>> trace = traceOf(run.id, run.trace_name);
         if (!trace) return trace.error();
         run.trace = *trace;
+        run.trace_damaged = !run.trace && !run.trace_name.empty();
         batch.heat_runs.push_back(std::move(run));
     }
     // One entry for a blade and run, in the order of the runs.

@@ -160,19 +160,16 @@ private:
 } // namespace
 
 Result<Done> copyWithoutNames(Logbook& logbook, const QString& path) {
-    Result<Done> done = Done{};
-    {
-        const auto made = Logbook::create(path, logbook.seams());
+    return Logbook::make(path, logbook.seams(), [&](const QString& part) -> Result<Done> {
+        const auto made = Logbook::open(part, Logbook::Access::write, logbook.seams());
         if (!made) return made.error();
         Logbook& copy = **made;
-        done = copy.transact("copy without names", [&]() -> Result<Done> {
+        return copy.transact("copy without names", [&]() -> Result<Done> {
             auto begun = copy.database().run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
             if (!begun) return begun;
             return Anonymous(logbook.database(), copy.database(), logbook.seams().newId).copy();
         });
-    }
-    if (!done) QFile::remove(path); // nothing half made stays
-    return done;
+    });
 }
 
 } // namespace rollcall

@@ -332,6 +332,14 @@ Result<MergeReport> mergeLogbook(Logbook& logbook, const QString& other, bool tr
     const auto problems = (*opened)->check();
     if (!problems) return problems.error();
     if (!problems->empty()) return refused(other.toStdString(), "it does not pass its own check: " + problems->front());
+    // A file of ours that is damaged would keep theirs, which is whole, from coming in.
+    const auto damaged = logbook.damagedFiles();
+    if (!damaged) return damaged.error();
+    if (!damaged->empty()) return refused("logbook", damaged->front() + "; nothing is taken in before that is mended");
+    if (!trial) {
+        // What a merge changes in many places is mended at once by going back to the file before it.
+        if (auto kept = logbook.backupBeside("before-merge"); !kept) return kept.error();
+    }
     auto report = LogbookMerge(logbook, **opened, other).run(trial);
     logbook.forgetLearned();
     return report;

@@ -3,6 +3,7 @@
 #include "logbook/transfer/package.h"
 
 #include "core/base/csv.h"
+#include "files/disk.h"
 #include "logbook/database.h"
 #include "logbook/schema.h"
 #include "logbook/transfer/zip_folder.h"
@@ -13,7 +14,7 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QSaveFile>
+#include <QRegularExpression>
 #include <QTemporaryDir>
 
 namespace rollcall {
@@ -102,17 +103,16 @@ QByteArray sha(const QByteArray& bytes) {
     return QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex();
 }
 
-Result<Done> write(const QString& path, const QByteArray& bytes) {
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        return atFile(ErrorKind::disk, path, QStringLiteral("this file cannot be written"));
-    return Done{};
-}
+// Larger than anything a package holds: a table of a million readings is a quarter of it.
+constexpr qint64 mostOfOneFile = qint64{1} << 30;
 
 Result<QByteArray> read(const QString& path) {
     QFile file(path);
-    if (!file.open(QIODevice::ReadOnly))
+    // A link would lead out of the package, a device has no end.
+    if (QFileInfo(path).isSymLink() || !QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
         return atFile(ErrorKind::input, path, QStringLiteral("this file of the package is missing"));
+    if (file.size() > mostOfOneFile)
+        return atFile(ErrorKind::input, path, QStringLiteral("this file is larger than 1 GiB: no package holds such"));
     return file.readAll();
 }
 
@@ -153,6 +153,9 @@ Result<Done> fill(Database& database, const QString& table, const QByteArray& te
         for (std::size_t i = 0; i < known.size(); ++i)
             values.push_back(valueOf(QString::fromStdString(row.fields[i]), known[i]));
         if (blobs) {
+            static const QRegularExpression hash(QStringLiteral("^[0-9a-f]{64}$"));
+            if (!hash.match(values.front().toString()).hasMatch())
+                return atFile(ErrorKind::input, line, QStringLiteral("this is no name of a file in a package"));
             const QString path = folder.filePath(QStringLiteral("files/") + values.front().toString());
             const auto bytes = read(path);
             if (!bytes) return bytes.error();
@@ -201,7 +204,22 @@ Result<PackageCounts> filled(Database& database, const QString& folder) {
         if (auto done = fill(database, table, *bytes, file, at, count); !done) return done.error();
         counts[table.toStdString()] = count;
     }
+    for (const QString& table : *tables) {
+        if (!counts.contains(table.toStdString()))
+            return atFile(ErrorKind::input, descriptor, QStringLiteral("the table %1 is missing").arg(table));
+    }
     return counts;
+}
+
+// What comes by tables is a logbook only when it passes the check of one.
+Result<Done> passes(const QString& part, const QString& folder) {
+    auto opened = Logbook::open(part, Logbook::Access::write);
+    if (!opened) return opened.error();
+    const auto problems = (*opened)->check();
+    if (!problems) return problems.error();
+    if (problems->empty()) return Done{};
+    return atFile(ErrorKind::input, folder,
+                  QStringLiteral("this package does not pass its own check: %1").arg(q(problems->front())));
 }
 
 } // namespace
@@ -257,7 +275,7 @@ Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
             text += '\n';
         }
         const QString file = table + QStringLiteral(".csv");
-        if (auto done = write(at.filePath(file), text); !done) return done.error();
+        if (auto done = writeFile(at.filePath(file), text); !done) return done.error();
         resources.append(QJsonObject{
             {"name", table},
             {"path", file},
@@ -276,7 +294,8 @@ Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
         const auto bytes =
             database.single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), {row[0]});
         if (!bytes) return bytes.error();
-        if (auto done = write(at.filePath(QStringLiteral("files/") + row[0].toString()), bytes->toByteArray()); !done)
+        if (auto done = writeFile(at.filePath(QStringLiteral("files/") + row[0].toString()), bytes->toByteArray());
+            !done)
             return done.error();
     }
     const QJsonObject package{{"profile", "tabular-data-package"},
@@ -284,7 +303,7 @@ Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
                               {"title", "A Rollcall logbook"},
                               {"rollcall_schema", schema::version},
                               {"resources", resources}};
-    if (auto done = write(at.filePath(QStringLiteral("datapackage.json")), QJsonDocument(package).toJson()); !done)
+    if (auto done = writeFile(at.filePath(QStringLiteral("datapackage.json")), QJsonDocument(package).toJson()); !done)
         return done.error();
     return counts;
 }
@@ -295,31 +314,30 @@ Result<PackageCounts> importPackage(const QString& logbook, const QString& folde
         if (auto done = unzipInto(folder, unpacked.path()); !done) return done.error();
         return importPackage(logbook, unpacked.path());
     }
-    {
-        const auto made = Logbook::create(logbook);
-        if (!made) return made.error();
-    }
-    const auto counts = [&]() -> Result<PackageCounts> {
+    PackageCounts counts;
+    const auto fillPart = [&](const QString& part) -> Result<Done> {
         Database database;
-        if (auto opened = database.open(logbook, Database::Mode::readWrite); !opened) return opened.error();
+        if (auto opened = database.open(part, Database::Mode::readWrite); !opened) return opened.error();
         // Rows come table by table, not in the order in which they point at each other.
         if (auto off = database.run(QStringLiteral("PRAGMA foreign_keys=OFF")); !off) return off.error();
-        if (auto begun = database.run(QStringLiteral("BEGIN IMMEDIATE")); !begun) return begun.error();
-        auto done = filled(database, folder);
-        if (done) {
-            const auto astray = database.select(QStringLiteral("PRAGMA foreign_key_check"));
-            if (!astray) return astray.error();
-            if (!astray->empty())
-                return atFile(ErrorKind::input, folder,
-                              QStringLiteral("the table %1 points at something that is not in the package")
-                                  .arg(astray->front()[0].toString()));
-        }
-        if (done) {
-            if (auto kept = database.run(QStringLiteral("COMMIT")); !kept) return kept.error();
-        }
-        return done;
-    }();
-    if (!counts) QFile::remove(logbook); // nothing half made stays
+        Database::Transaction transaction(database);
+        if (!transaction.begun()) return transaction.begun();
+        const auto done = filled(database, folder);
+        if (!done) return done.error();
+        counts = *done;
+        const auto astray = database.select(QStringLiteral("PRAGMA foreign_key_check"));
+        if (!astray) return astray.error();
+        if (!astray->empty())
+            return atFile(ErrorKind::input, folder,
+                          QStringLiteral("the table %1 points at something that is not in the package")
+                              .arg(astray->front()[0].toString()));
+        return transaction.commit();
+    };
+    const auto made = Logbook::make(logbook, LogbookSeams::real(), [&](const QString& part) -> Result<Done> {
+        if (auto done = fillPart(part); !done) return done;
+        return passes(part, folder);
+    });
+    if (!made) return made.error();
     return counts;
 }
 

@@ -5,6 +5,7 @@
 #include "core/base/csv.h"
 #include "core/base/number.h"
 #include "core/measure/rockwell.h"
+#include "logbook/ranges.h"
 
 #include <algorithm>
 #include <array>
@@ -89,10 +90,27 @@ public:
         if (line.block_uncertainty && !(*line.block_uncertainty >= 0))
             throw BadLine{"block_uncertainty must not be negative"};
         line.note = notes();
+        if (line.spot) {
+            within(line.spot->x_mm, "reading", "x_mm");
+            within(line.spot->y_mm, "reading", "y_mm");
+        }
+        within(line.window_low, "purpose", "window_low");
+        within(line.window_high, "purpose", "window_high");
+        within(line.minimum, "batch", "quench_minimum");
+        within(line.thickness_mm, "blade", "thickness_mm");
+        within(line.temperature_c, "cycle", "temperature_c");
+        within(line.hours, "cycle", "hours");
+        within(line.block_uncertainty, "block", "uncertainty");
         return line;
     }
 
 private:
+    // What the record would refuse is told here, with its line.
+    static void within(const std::optional<double>& value, const char* table, const char* column) {
+        const StoredRange* range = rangeOf(table, column);
+        if (value && range != nullptr && !(*value >= range->least && *value <= range->most))
+            throw BadLine{outside(*range, *value).text};
+    }
     std::string text(const char* column) const {
         const std::optional<std::size_t> index = m_csv.column(column);
         return index && *index < m_row.fields.size() ? m_row.fields[*index] : std::string();

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/transfer/zip_folder.h"
 
+#include "files/disk.h"
+
 #include <memory>
 #include <QDir>
 #include <QDirIterator>
@@ -22,7 +24,7 @@ Error at(ErrorKind kind, const QString& path, const char* text) {
 
 // Names as a package has them; nothing that climbs out of the folder or hides in it.
 bool belongs(const QString& name) {
-    static const QRegularExpression allowed(QStringLiteral("^(files/)?[A-Za-z0-9_][A-Za-z0-9_.-]*$"));
+    static const QRegularExpression allowed(QStringLiteral("^(datapackage\\.json|[a-z_]+\\.csv|files/[0-9a-f]{64})$"));
     return allowed.match(name).hasMatch();
 }
 
@@ -30,8 +32,10 @@ bool belongs(const QString& name) {
 
 Result<Done> zipFolder(const QString& folder, const QString& zip) {
     if (QFileInfo::exists(zip)) return at(ErrorKind::exists, zip, "this file exists already");
+    const QString part = zip + QStringLiteral(".part");
+    QFile::remove(part); // of a run that was killed
     int failure = 0;
-    zip_t* archive = zip_open(QFile::encodeName(zip).constData(), ZIP_CREATE | ZIP_EXCL, &failure);
+    zip_t* archive = zip_open(QFile::encodeName(part).constData(), ZIP_CREATE | ZIP_EXCL, &failure);
     if (archive == nullptr) return at(ErrorKind::disk, zip, "this file cannot be written");
     const QDir root(folder);
     QDirIterator files(folder, QDir::Files, QDirIterator::Subdirectories);
@@ -45,10 +49,12 @@ Result<Done> zipFolder(const QString& folder, const QString& zip) {
     }
     if (!good) zip_discard(archive);
     if (!good || zip_close(archive) != 0) {
-        QFile::remove(zip);
+        QFile::remove(part);
         return at(ErrorKind::disk, zip, "this file cannot be written");
     }
-    return Done{};
+    auto named = giveName(part, zip);
+    if (!named) QFile::remove(part);
+    return named;
 }
 
 Result<Done> unzipInto(const QString& zip, const QString& folder) {

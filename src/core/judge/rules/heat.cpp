@@ -58,6 +58,7 @@ void soak(const HeatOfBlade& h, Findings& f) {
 void oven(const HeatOfBlade& h, Findings& f) {
     if (!h.isThrough()) return;
     const HeatRun& run = *h.answer.run;
+    if (run.trace_damaged) f.say(Fact::traceDamaged, Tone::caution, "record");
     if (!h.answer.faults.empty())
         f.say(Fact::probeFault, Tone::note, "E25",
               {double(h.answer.faults.size()), h.answer.faults.front().c, h.answer.faults.front().s / 60});
@@ -152,8 +153,8 @@ void noted(const HeatOfBlade& h, Findings& f) {
 
 GateRules<HeatOfBlade> heatRules() {
     const Condition off{"off its plan",
-                        {Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate, Fact::transferSlow,
-                         Fact::transferApart, Fact::quenchantOff, Fact::noteAgainstTrace}};
+                        {Fact::traceDamaged, Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate,
+                         Fact::transferSlow, Fact::transferApart, Fact::quenchantOff, Fact::noteAgainstTrace}};
     return {
         Gate::heat,
         {{{"marks", "a heat of this round", {Fact::noHeatLogged, Fact::notInYet, Fact::notOutYet}}, marks},
@@ -163,7 +164,7 @@ GateRules<HeatOfBlade> heatRules() {
           soak},
          {{"oven",
            "both marks; a trace",
-           {Fact::probeFault, Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}},
+           {Fact::traceDamaged, Fact::probeFault, Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}},
           oven},
          {{"transfer",
            "both marks",

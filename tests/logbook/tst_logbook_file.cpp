@@ -1,0 +1,349 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/actions/heat.h"
+#include "logbook/actions/notes.h"
+#include "logbook/database.h"
+#include "logbook/logbook_file.h"
+#include "logbook/ranges.h"
+#include "logbook/schema.h"
+#include "logbook/transfer/merge.h"
+#include "tests/support/temp_logbook.h"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+#include <QtTest>
+#include <unistd.h>
+
+using namespace rollcall;
+using fixtures::TempLogbook;
+
+// The file of a logbook: looked at before it is touched, whole or not there, kept before it changes.
+class tst_LogbookFile : public QObject {
+    Q_OBJECT
+
+    static QByteArray content(const QString& path) {
+        QFile file(path);
+        return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray("(nothing)");
+    }
+    static void put(const QString& path, const QByteArray& bytes) {
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        QCOMPARE(file.write(bytes), bytes.size());
+    }
+    static QStringList names(const QString& folder) {
+        return QDir(folder).entryList(QDir::Files | QDir::Hidden, QDir::Name);
+    }
+    // What is left when the program is killed: the file and its write-ahead log as they are on disk now.
+    static void killedCopy(const TempLogbook& log, const QString& to) {
+        QVERIFY(QFile::copy(log.path(), to));
+        QVERIFY(QFile::copy(log.path() + "-wal", to + "-wal"));
+    }
+
+private slots:
+    // 8. Nothing under its name until it is whole; what a kill left is no hindrance.
+    void madeWholeOrNotAtAll() {
+        QTemporaryDir dir;
+        const QString path = dir.filePath("new.rollcall");
+        const auto failed = Logbook::make(path, LogbookSeams::real(), [&](const QString& part) -> Result<Done> {
+            if (!QFile::exists(part) || QFile::exists(path)) qFatal("made under the wrong name");
+            return Error{ErrorKind::input, "", "the package is torn"};
+        });
+        QCOMPARE(failed.error().text, std::string("the package is torn"));
+        QCOMPARE(names(dir.path()), QStringList());
+        put(path + ".part-1234abcd", "left by a kill");
+        QVERIFY(Logbook::create(path).ok());
+        QCOMPARE(names(dir.path()), QStringList{"new.rollcall"});
+        QCOMPARE(Logbook::create(path).error().kind, ErrorKind::exists);
+    }
+
+    // 15. Names that are none.
+    void namesThatAreNone() {
+        for (const char* name : {"", " ", ":memory:", "file:x.rollcall?mode=memory"}) {
+            QCOMPARE(Logbook::create(QString::fromLatin1(name)).error().kind, ErrorKind::refused);
+            QCOMPARE(Logbook::open(QString::fromLatin1(name), Logbook::Access::write).error().kind, ErrorKind::refused);
+        }
+        QVERIFY(!QFile::exists(":memory:") && !QFile::exists(".lock"));
+    }
+
+    // 12. Another program's database, an empty file, a text: told, and not a byte of them or beside them changed.
+    void whatIsNotOursIsNotTouched() {
+        QTemporaryDir dir;
+        const QString other = dir.filePath("other.db");
+        QCOMPARE(TempLogbook::meddle(other, "CREATE TABLE t (x);;INSERT INTO t VALUES (1)"), QString());
+        put(dir.filePath("empty.rollcall"), "");
+        put(dir.filePath("notes.txt"), "only notes");
+        const QStringList before = names(dir.path());
+        for (const QString& name : before) {
+            const QByteArray was = content(dir.filePath(name));
+            for (const auto access : {Logbook::Access::write, Logbook::Access::read}) {
+                const auto opened = Logbook::open(dir.filePath(name), access);
+                QVERIFY2(!opened.ok() && opened.error().kind == ErrorKind::damaged, qPrintable(name));
+            }
+            QCOMPARE(content(dir.filePath(name)), was);
+        }
+        QCOMPARE(names(dir.path()), before);
+    }
+
+    // 7. What a killed writer left is taken in by whoever opens next, to read as to write.
+    void leftoversAreTakenIn() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        QTemporaryDir dir;
+        const QString copy = dir.filePath("killed.rollcall");
+        killedCopy(log, copy);
+        const auto opened = Logbook::open(copy, Logbook::Access::read);
+        QVERIFY2(opened.ok(), opened.ok() ? "" : opened.error().message().c_str());
+        QCOMPARE((*opened)->batches()->size(), std::size_t(1));
+    }
+    void aStaleJournalIsTakenIn() {
+        TempLogbook log;
+        log.withBatch();
+        log.close();
+        put(log.path() + "-journal", "a journal that was never finished");
+        for (const auto access : {Logbook::Access::read, Logbook::Access::write}) {
+            const auto opened = log.reopen(access);
+            QVERIFY2(opened.ok(), opened.ok() ? "" : opened.error().message().c_str());
+            QCOMPARE(log->batches()->size(), std::size_t(1));
+        }
+    }
+    void leftoversInAFolderThatCannotBeWritten() {
+        if (::geteuid() == 0) QSKIP("root writes everywhere");
+        readOnlyFolder();
+    }
+    // Root writes everywhere: what such a folder leads to is tried by its parts.
+    void leftoversAreReadFromACopy() {
+        TempLogbook log;
+        log.withBatch();
+        QTemporaryDir dir;
+        const QString killed = dir.filePath("killed.rollcall");
+        killedCopy(log, killed);
+        QVERIFY(hasLeftovers(killed));
+        const auto copy = copyElsewhere(killed);
+        QVERIFY(copy.ok());
+        const auto opened = Logbook::open((*copy)->filePath("killed.rollcall"), Logbook::Access::read);
+        QVERIFY(opened.ok());
+        QCOMPARE((*opened)->batches()->size(), std::size_t(1));
+        QVERIFY(hasLeftovers(killed)); // and the original was left alone
+    }
+
+    // 9. The copy before an upgrade is the logbook as it was, as private as it was, and not left out because something
+    // else has its name.
+    void theCopyBeforeAnUpgrade() {
+        QTemporaryDir dir;
+        const QString path = dir.filePath("old.rollcall");
+        QString sql = QStringLiteral("PRAGMA application_id=%1;;PRAGMA user_version=1").arg(schema::applicationId);
+        for (const char* statement : schema::migration(1)) sql += QStringLiteral(";;") + QLatin1String(statement);
+        sql += ";;INSERT INTO person VALUES ('p1', 'HB', '')";
+        QCOMPARE(TempLogbook::meddle(path, sql), QString());
+        QVERIFY(QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner));
+        const QString copy = path + QStringLiteral(".before-schema-%1").arg(schema::version);
+        put(copy, "something broken of long ago");
+        QVERIFY(Logbook::open(path, Logbook::Access::read).ok());
+        QCOMPARE(content(copy), QByteArray("something broken of long ago"));
+        const QString second = copy + ".2";
+        QVERIFY(QFile::exists(second));
+        QCOMPARE(QFile::permissions(second) & (QFile::ReadGroup | QFile::ReadOther), QFile::Permissions());
+        Database kept;
+        QVERIFY(kept.open(second, Database::Mode::readOnly).ok());
+        QCOMPARE(kept.single("PRAGMA user_version")->toInt(), 1);
+        QCOMPARE(kept.single("SELECT initials FROM person")->toString(), QStringLiteral("HB"));
+    }
+
+    // 13. Planted triggers and views, guards taken away: opened to read, never to write.
+    void whatWasPlanted_data() {
+        QTest::addColumn<QString>("sql");
+        QTest::addColumn<QString>("says");
+        QTest::newRow("a trigger that changes a value")
+            << "CREATE TRIGGER t AFTER INSERT ON reading BEGIN UPDATE person SET name='x'; END"
+            << "a trigger that Rollcall does not make (t)";
+        QTest::newRow("a trigger that drops the row")
+            << "CREATE TRIGGER t BEFORE INSERT ON reading BEGIN SELECT RAISE(IGNORE); END"
+            << "a trigger";
+        QTest::newRow("a view in a table's place")
+            << "ALTER TABLE note RENAME TO note2;;CREATE VIEW note AS SELECT * FROM note2"
+            << "a view that Rollcall does not make (note)";
+        QTest::newRow("a guard under its own name that guards nothing")
+            << "DROP TRIGGER reading_no_update;;CREATE TRIGGER reading_no_update BEFORE UPDATE ON reading BEGIN SELECT "
+               "1; END"
+            << "a trigger that Rollcall does not make (reading_no_update)";
+        QTest::newRow("a guard gone") << "DROP TRIGGER reading_no_update"
+                                      << "is missing (reading_no_update)";
+    }
+    void whatWasPlanted() {
+        QFETCH(QString, sql);
+        QFETCH(QString, says);
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        log.close();
+        QCOMPARE(TempLogbook::meddle(log.path(), sql), QString());
+        QVERIFY(log.reopen().ok());
+        QVERIFY(log->readOnly());
+        QVERIFY2(QString::fromStdString(log->readOnlyReason()).contains(says), log->readOnlyReason().c_str());
+        QCOMPARE(logReading(*log, log.reading(batch, 0, 62.1)).error().kind, ErrorKind::refused);
+    }
+
+    // 14. Moved, deleted or replaced while it is open: nothing more is acknowledged, and it is said.
+    void aFileThatIsNoLongerThere() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const auto log1 = [&] { return logReading(*log, log.reading(batch, 0, 62.1)); };
+        QVERIFY(log1().ok());
+        QVERIFY(QFile::rename(log.path(), log.path() + "-moved"));
+        auto told = log1();
+        QVERIFY(!told.ok());
+        QVERIFY2(told.error().text.find("moved or deleted") != std::string::npos, told.error().text.c_str());
+        put(log.path(), "another file");
+        told = log1();
+        QVERIFY2(!told.ok() && told.error().text.find("taken the place") != std::string::npos, "replaced");
+        QFile::remove(log.path());
+        QVERIFY(QFile::rename(log.path() + "-moved", log.path())); // put back
+        QVERIFY(log1().ok());
+        QCOMPARE(log->batch(batch.id)->blades[0].readings.size(), std::size_t(2));
+    }
+    // A plain copy of the open file holds what was stored once it has settled.
+    void aPlainCopyAfterSettling() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        log->settle();
+        QTemporaryDir dir;
+        const QString copy = dir.filePath("copy.rollcall");
+        QVERIFY(QFile::copy(log.path(), copy));
+        const auto opened = Logbook::open(copy, Logbook::Access::read);
+        QVERIFY(opened.ok());
+        QCOMPARE((*opened)->batches()->size(), std::size_t(1));
+    }
+    void aBackupIsLookedThrough() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        QTemporaryDir dir;
+        const QString to = dir.filePath("backup.rollcall");
+        QVERIFY(log->backup(to).ok());
+        QCOMPARE(log->backup(to).error().kind, ErrorKind::exists);
+        QCOMPARE(names(dir.path()), QStringList{"backup.rollcall"});
+        const auto opened = Logbook::open(to, Logbook::Access::write);
+        QVERIFY(opened.ok());
+        QVERIFY((*opened)->check()->empty());
+        QCOMPARE((*opened)->batch(batch.id)->blades.size(), std::size_t(2));
+    }
+
+    // 3. One table says what a number may be, whatever way it comes.
+    void numbersHaveTheirRange() {
+        for (const StoredRange& range : storedRanges()) QVERIFY(range.least < range.most);
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        QCOMPARE(changeLimits(*log, batch.id, {60, 63000000}, "60:63000000", {}).error().kind, ErrorKind::range);
+        ReadingDraft far = log.reading(batch, 0, 62.1);
+        far.spot = Spot{1e9, 3};
+        QCOMPARE(logReading(*log, far).error().kind, ErrorKind::range);
+        QVERIFY(log->check()->empty());
+        // What comes by another way is told by the check: too large, and no number.
+        log.close();
+        QCOMPARE(TempLogbook::meddle(log.path(),
+                                     "PRAGMA ignore_check_constraints=ON;;UPDATE blade SET thickness_mm=24000 "
+                                     "WHERE mark='A-1';;UPDATE purpose SET window_low='soft'"),
+                 QString());
+        QVERIFY(log.reopen().ok());
+        const QString said = QString::fromStdString(fmt::format("{}", fmt::join(log->check().value(), "\n")));
+        QVERIFY2(said.contains("of blade: a thickness of 24000 mm lies outside"), qPrintable(said));
+        QVERIFY2(said.contains("of purpose: window_low is 'soft', no number"), qPrintable(said));
+    }
+
+    // 5. A file in the record that is not what was put in is told by the check, and a trace of it is not judged.
+    void aTraceThatWasAltered() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
+        HeatDraft heat;
+        heat.batch = batch.id;
+        heat.oven = oven;
+        heat.set_c = 810;
+        heat.as_entered = "810";
+        heat.zero = log->now();
+        TraceDraft trace;
+        trace.run = startHeat(*log, heat).value();
+        trace.name = "oven.csv";
+        trace.file = "time,temperature";
+        trace.trace = Trace::of({{0, 800}, {60, 810}, {120, 812}}).value();
+        QVERIFY(addTrace(*log, trace).ok());
+        QVERIFY(log->check()->empty());
+        QVERIFY(!log->batch(batch.id)->heat_runs.at(0).trace_damaged);
+        QVERIFY(log->batch(batch.id)->heat_runs.at(0).trace != nullptr);
+        log.close();
+        // Raised: the last byte of each number's high end is what 40 degrees change; here all of it is put anew.
+        QCOMPARE(TempLogbook::meddle(log.path(),
+                                     "DROP TRIGGER attachment_blob_no_update;;UPDATE attachment_blob SET "
+                                     "bytes=substr(bytes, 1, length(bytes) - 2) || x'8A40' WHERE sha256 IN (SELECT "
+                                     "samples FROM trace_part);;CREATE TRIGGER attachment_blob_no_update BEFORE UPDATE "
+                                     "ON attachment_blob BEGIN SELECT RAISE(ABORT, 'attachment_blob is append-only'); "
+                                     "END"),
+                 QString());
+        QVERIFY(log.reopen().ok());
+        QVERIFY(!log->readOnly());
+        const auto problems = log->check().value();
+        QCOMPARE(problems.size(), std::size_t(1));
+        QVERIFY2(problems[0].find("oven.csv is not what was put in") != std::string::npos, problems[0].c_str());
+        const HeatRun run = log->batch(batch.id)->heat_runs.at(0);
+        QVERIFY(run.trace_damaged && run.trace == nullptr);
+    }
+
+    // 2. Before another logbook is taken in the file is kept as it was.
+    void aMergeKeepsTheFileBeforeIt() {
+        TempLogbook log;
+        log.withBatch();
+        TempLogbook other;
+        other.passTime(5000);
+        QVERIFY(addPerson(*other, "WS", "").ok());
+        other.close();
+        QVERIFY(mergeLogbook(*log, other.path(), true).ok());
+        const auto copies = [&] { return QFileInfo(log.path()).dir().entryList({"*.before-merge-*"}, QDir::Files); };
+        QVERIFY(copies().isEmpty());
+        QVERIFY(mergeLogbook(*log, other.path(), false).ok());
+        QCOMPARE(copies().size(), 1);
+        const auto before =
+            Logbook::open(QFileInfo(log.path()).dir().filePath(copies().front()), Logbook::Access::read);
+        QVERIFY(before.ok());
+        QVERIFY((*before)->shop()->people.empty());
+        QCOMPARE(log->shop()->people.size(), std::size_t(1));
+    }
+
+    // 10. What a text can hold and the chain cannot: taken in as U+FFFD, and the chain holds.
+    void textsThatCannotBeProved() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const QString half(QChar(0xD83D));
+        const QString whole = QString::fromUtf8("\xF0\x9F\x94\xA5");
+        const QString null(QChar(0));
+        for (const QString& odd : {half, QString(QChar(0xFFFE)), QString(QChar(0xFFFF)), null, whole}) {
+            QCOMPARE(storable("a" + odd + "b").toString(), "a" + (odd == whole ? odd : QString(QChar(0xFFFD))) + "b");
+            const auto stored = log->transact("odd text", [&] {
+                return log->database().insert("note", {{"id", q(log->newId())},
+                                                       {"batch", q(batch.id)},
+                                                       {"text", "x" + odd + "y"},
+                                                       {"on_card", 0},
+                                                       {"person", "HB"},
+                                                       {"at_ms", 1},
+                                                       {"at_offset", 0}});
+            });
+            QVERIFY2(stored.ok(), stored.ok() ? "" : stored.error().text.c_str());
+        }
+        QVERIFY(log.reopen().ok());
+        QCOMPARE(log->check().value(), std::vector<std::string>());
+    }
+
+private:
+    void readOnlyFolder() {
+        TempLogbook log;
+        log.withBatch();
+        QTemporaryDir dir;
+        killedCopy(log, dir.filePath("killed.rollcall"));
+        QVERIFY(QFile::setPermissions(dir.path(), QFile::ReadOwner | QFile::ExeOwner));
+        const auto opened = Logbook::open(dir.filePath("killed.rollcall"), Logbook::Access::write);
+        QFile::setPermissions(dir.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+        QVERIFY(opened.ok());
+        QVERIFY((*opened)->readOnly());
+        QCOMPARE((*opened)->batches()->size(), std::size_t(1));
+    }
+};
+
+QTEST_GUILESS_MAIN(tst_LogbookFile)
+#include "tst_logbook_file.moc"
