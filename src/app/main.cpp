@@ -13,6 +13,7 @@
 #include <QCommandLineParser>
 #include <QDateTime>
 #include <QDir>
+#include <QFileInfo>
 #include <QScreen>
 #include <QSettings>
 #include <QStandardPaths>
@@ -136,7 +137,7 @@ int main(int argc, char** argv) {
                 QCoreApplication::exit(rollcall::writeTour(window, document, parser.value(tour)) ? 0 : 1);
             });
         } else {
-            if (!play) QSettings().setValue(QStringLiteral("logbook"), path);
+            if (!play) QSettings().setValue(QStringLiteral("logbook"), QFileInfo(path).absoluteFilePath());
             window.show();
         }
         if (parser.isSet(once)) {

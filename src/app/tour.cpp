@@ -65,9 +65,15 @@ public:
     /// The certificate of the batch in hand, its first page.
     bool pageShot(const char* name) {
         const Instant now = m_document.now();
+        QString head;
+        m_document.query<std::string>([](Logbook& logbook) { return logbook.head(); },
+                                      [&](const Result<std::string>& code) {
+                                          if (code) head = QString::fromStdString(*code);
+                                      });
+        settle(m_document);
         const auto pages = picturesOf(false, 96, [&](Paper& paper) {
             return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(),
-                                   {QStringLiteral("Orchard and hedgerow tools"), {}, false, now});
+                                   {QStringLiteral("Orchard and hedgerow tools"), {}, false, now, false, head});
         });
         return pages.front().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
     }

@@ -42,7 +42,7 @@ constexpr std::array<Command, 32> commands{{
     {"sample", sample, 0, "readings= window= untested= blade-u= common-u="},
     {"new", newLogbook, 1, ""},
     {"info", info, 1, ""},
-    {"check", check, 1, ""},
+    {"check", check, 1, "head="},
     {"backup", backup, 2, ""},
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"list", list, 1, ""},

@@ -28,7 +28,9 @@ Result<QJsonObject> infoOf(Logbook& logbook) {
     if (!counts) return counts.error();
     QJsonObject numbers;
     for (const auto& [table, count] : *counts) numbers[q(table)] = count;
-    return QJsonObject{{"schema", logbook.schemaVersion()}, {"counts", numbers}};
+    const auto head = logbook.head();
+    if (!head) return head.error();
+    return QJsonObject{{"schema", logbook.schemaVersion()}, {"counts", numbers}, {"head", q(*head)}};
 }
 
 } // namespace
@@ -56,8 +58,13 @@ Result<QJsonObject> info(const Options& options, const Tables&) {
 Result<QJsonObject> check(const Options& options, const Tables&) {
     auto logbook = openFor(options, Logbook::Access::read);
     if (!logbook) return logbook.error();
-    const auto problems = (*logbook)->check();
+    auto problems = (*logbook)->check();
     if (!problems) return problems.error();
+    if (options.has("head")) {
+        const auto missing = (*logbook)->notHeld(options.text("head"));
+        if (!missing) return missing.error();
+        if (!missing->empty()) problems.value().push_back(*missing);
+    }
     QJsonArray sentences;
     for (const std::string& problem : *problems) sentences.append(q(problem));
     return QJsonObject{{"ok", sentences.isEmpty()}, {"problems", sentences}};

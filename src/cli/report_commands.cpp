@@ -118,6 +118,9 @@ Result<QJsonObject> report(const Options& options, const Tables& tables) {
         made.letter = options.has("letter");
         made.released_only = options.has("released-only");
         made.now = now;
+        const auto head = logbook.head();
+        if (!head) return head.error();
+        made.head = q(*head);
         if (auto done = writeCertificate(file("pdf"), *batch, verdicts, tables, made); !done) return done.error();
         wrote("pdf");
     }

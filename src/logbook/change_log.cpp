@@ -85,15 +85,24 @@ Result<Done> compareTable(Database& database, const char* table, LoggedRows::map
 
 } // namespace
 
-Result<std::vector<ChangeEntry>> changesOf(Database& database) {
-    const Result<std::vector<Row>> rows = database.select(QStringLiteral(
-        "SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ORDER BY seq"));
+namespace {
+
+Result<std::vector<ChangeEntry>> entriesOf(Database& database, const QString& which, const Row& values) {
+    const Result<std::vector<Row>> rows = database.select(
+        QStringLiteral("SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ") + which,
+        values);
     if (!rows) return rows.error();
     std::vector<ChangeEntry> entries;
     for (const Row& row : *rows)
         entries.push_back({row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(),
                            row[5].toString(), row[6].toString(), row[7].toString()});
     return entries;
+}
+
+} // namespace
+
+Result<std::vector<ChangeEntry>> changesOf(Database& database) {
+    return entriesOf(database, QStringLiteral("ORDER BY seq"), {});
 }
 
 SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs) {
@@ -104,29 +113,68 @@ SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vec
     return shared;
 }
 
-Result<std::vector<std::string>> checkChanges(Database& database) {
-    std::vector<std::string> problems;
-    const auto entries = changesOf(database);
-    if (!entries) return entries.error();
-    LoggedRows tables;
-    QString previous = chainBeginning();
-    qint64 expectedSeq = 1;
-    for (const ChangeEntry& entry : *entries) {
-        if (entry.seq != expectedSeq) problems.push_back(fmt::format("change log: entry {} is missing", expectedSeq));
-        if (entry.previous != previous)
+Result<bool> ChainReader::read(Database& database, int entries, std::vector<std::string>& problems) {
+    const auto read = entriesOf(database, QStringLiteral("WHERE seq>? ORDER BY seq LIMIT ?"), {m_seq, entries});
+    if (!read) return read.error();
+    for (const ChangeEntry& entry : *read) {
+        if (entry.seq != m_seq + 1) problems.push_back(fmt::format("change log: entry {} is missing", m_seq + 1));
+        if (entry.previous != m_previous)
             problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
         if (entry.hash() != entry.stored_hash)
             problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
-        previous = entry.stored_hash;
-        expectedSeq = entry.seq + 1;
-        replay(entry.payload, tables);
+        m_previous = entry.stored_hash;
+        m_seq = entry.seq;
+        replay(entry.payload, m_rows);
     }
-    for (const Kind& kind : kinds()) {
-        const char* table = kind.table;
-        if (const auto done = compareTable(database, table, tables[QLatin1String(table)], problems); !done)
-            return done.error();
+    return static_cast<int>(read->size()) == entries;
+}
+
+Result<Done> ChainReader::compare(Database& database, const char* table, std::vector<std::string>& problems) {
+    return compareTable(database, table, m_rows[QLatin1String(table)], problems);
+}
+
+Result<std::string> recentTrouble(Database& database) {
+    constexpr int looked = 50;
+    constexpr std::size_t rowsLooked = 200;
+    const auto ends = database.select(QStringLiteral("SELECT COUNT(*), MIN(seq), MAX(seq) FROM change"));
+    if (!ends) return ends.error();
+    const Row& end = ends->front();
+    if (end[0].toLongLong() > 0 && (end[1].toLongLong() != 1 || end[2].toLongLong() != end[0].toLongLong()))
+        return std::string("entries of its change log are missing");
+    // An import may be an entry of many megabytes: it is left to the whole check, and so is what came before it.
+    auto read = entriesOf(database,
+                          QStringLiteral("WHERE seq > (SELECT COALESCE(MAX(seq), 0) FROM (SELECT seq, payload FROM change "
+                                         "ORDER BY seq DESC LIMIT ?) WHERE length(payload) > 1000000) ORDER BY seq "
+                                         "DESC LIMIT ?"),
+                          {looked, looked});
+    if (!read) return read.error();
+    std::vector<ChangeEntry> entries = std::move(read).value();
+    std::reverse(entries.begin(), entries.end());
+    LoggedRows rows;
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+        const ChangeEntry& entry = entries[i];
+        if (entry.hash() != entry.stored_hash) return fmt::format("entry {} of its change log was altered", entry.seq);
+        if (entry.previous != (i > 0                ? entries[i - 1].stored_hash
+                               : entry.seq == 1 ? chainBeginning()
+                                                : entry.previous))
+            return fmt::format("entry {} of its change log does not follow the one before", entry.seq);
+        replay(entry.payload, rows);
     }
-    return problems;
+    std::size_t count = 0;
+    for (const auto& [table, byId] : rows) {
+        if (kindOf(table.toStdString()) == nullptr) continue;
+        for (const auto& [id, row] : byId) {
+            if (++count > rowsLooked) return std::string();
+            for (auto field = row.begin(); field != row.end(); ++field) {
+                const auto stored = database.single(
+                    QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(field.key(), table), {id});
+                if (!stored) return stored.error();
+                if (jsonOf(*stored) != field.value())
+                    return fmt::format("{} {} is not what its change log says", table.toStdString(), id.toStdString());
+            }
+        }
+    }
+    return std::string();
 }
 
 } // namespace rollcall

@@ -49,7 +49,22 @@ struct SharedHistory {
 };
 SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs);
 
-/// Sentences about every break of the chain and every row that differs from what the log says of it.
-Result<std::vector<std::string>> checkChanges(Database& database);
+/// Follows the chain from its beginning, some entries at a time, and knows then what the log says of every row.
+class ChainReader {
+public:
+    /// Reads so many entries more; true while there are others. Adds sentences about every break of the chain.
+    Result<bool> read(Database& database, int entries, std::vector<std::string>& problems);
+    /// Adds sentences about every row of a table that differs from what was read of it.
+    Result<Done> compare(Database& database, const char* table, std::vector<std::string>& problems);
+
+private:
+    LoggedRows m_rows;
+    QString m_previous = chainBeginning();
+    qint64 m_seq = 0;
+};
+
+/// A quick look before anything is written: whether the last entries follow each other, none is missing, and the rows
+/// they tell of are as they say. The first thing found wrong as a sentence; empty when there is none.
+Result<std::string> recentTrouble(Database& database);
 
 } // namespace rollcall

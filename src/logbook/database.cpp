@@ -194,6 +194,9 @@ Fields storableOf(const Fields& given) {
 Result<Done> withinRanges(const char* table, const Fields& fields) {
     for (const auto& [column, value] : fields) {
         const int type = value.typeId();
+        if (type == QMetaType::QString) {
+            if (const auto error = tooLong(column, static_cast<std::size_t>(value.toString().size()))) return *error;
+        }
         if (type != QMetaType::Double && type != QMetaType::Int && type != QMetaType::LongLong) continue;
         const StoredRange* range = rangeOf(table, column);
         const double number = value.toDouble();

@@ -33,7 +33,7 @@ Logbook::Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> 
     : m_database(std::move(database)), m_lock(std::move(lock)), m_seams(std::move(seams)) {}
 
 Logbook::~Logbook() {
-    if (m_readOnly && !m_elsewhere) return;
+    if (!m_written) return;
     // A closed logbook is one file without a write-ahead log beside it. When that fails the log stays, and
     // the next opening takes it in.
     (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
@@ -56,6 +56,13 @@ Result<std::unique_ptr<QLockFile>> lockBeside(const QString& path) {
                                  program.toStdString(), pid, host.toStdString())};
     }
     return Error{ErrorKind::disk, path.toStdString(), "this folder cannot be written to"};
+}
+
+// Why a logbook of this schema is not as Rollcall leaves it; empty when it is.
+std::string troubleIn(Database& database) {
+    const auto planted = schema::planted(database);
+    const auto recent = planted && planted->empty() ? recentTrouble(database) : planted;
+    return recent ? *recent : "it cannot be read to its end (" + recent.error().text + ")";
 }
 
 } // namespace
@@ -96,8 +103,13 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     const bool folderWritable = QFileInfo(file.absolutePath()).isWritable() && file.isWritable();
     if (folderWritable) {
         auto taken = lockBeside(path);
-        if (!taken) return taken.error();
-        lock = std::move(taken).value();
+        // A disk that is full can still be read.
+        if (!taken && taken.error().kind == ErrorKind::disk && !hasLeftovers(path))
+            reason = "nothing can be written beside it: the disk is full, or gone";
+        else if (!taken)
+            return taken.error();
+        else
+            lock = std::move(taken).value();
     } else {
         reason = "the file or its folder cannot be written to";
     }
@@ -110,38 +122,37 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
         elsewhere = std::move(copy).value();
         at = elsewhere->filePath(file.fileName());
     }
+    // Looked at before it is touched: one that is not as Rollcall leaves it is not written to at all.
     auto database = std::make_unique<Database>();
-    const bool readOnly = !leftovers && (!folderWritable || access == Access::read);
-    auto opened = database->open(at, readOnly ? Database::Mode::readOnly : Database::Mode::readWrite);
-    Result<QVariant> application =
+    auto opened = database->open(at, leftovers ? Database::Mode::readWrite : Database::Mode::readOnly);
+    const Result<QVariant> application =
         opened ? database->single(QStringLiteral("PRAGMA application_id")) : Result<QVariant>(opened.error());
     if (!application) return Error{application.error().kind, place, application.error().text};
     if (application->toInt() != schema::applicationId)
         return Error{ErrorKind::damaged, place, "this file is not a Rollcall logbook"};
-
-    // One of an older Rollcall is brought up to date even when only reading was asked.
-    bool reading = readOnly || elsewhere;
     const Result<QVariant> stored = database->single(QStringLiteral("PRAGMA user_version"));
-    if (readOnly && folderWritable && stored && stored->toInt() >= 1 && stored->toInt() < schema::version) {
+    if (!stored) return Error{stored.error().kind, place, stored.error().text};
+    const bool older = stored->toInt() >= 1 && stored->toInt() < schema::version;
+    if (stored->toInt() == schema::version) {
+        if (const std::string trouble = troubleIn(*database); !trouble.empty()) reason = trouble;
+    }
+    bool reading = !reason.empty() || access == Access::read;
+    // One of an older Rollcall is brought up to date even when only reading was asked.
+    if (older && reason.empty()) reading = false;
+    if (!leftovers && !reading) {
         database = std::make_unique<Database>();
         opened = database->open(at, Database::Mode::readWrite);
         if (!opened) return Error{opened.error().kind, place, opened.error().text};
-        reading = false;
     }
     std::unique_ptr<Logbook> logbook(new Logbook(std::move(database), std::move(lock), std::move(seams)));
     logbook->m_elsewhere = std::move(elsewhere);
     logbook->m_readOnly = reading;
+    logbook->m_written = leftovers || !reading;
     logbook->m_readOnlyReason = reason;
     logbook->m_path = path;
     logbook->m_identity = identityOf(path);
     if (const auto ready = logbook->prepare(path, false); !ready)
         return Error{ready.error().kind, place, ready.error().text};
-    if (const auto planted = schema::planted(*logbook->m_database); !planted) {
-        return Error{planted.error().kind, place, planted.error().text};
-    } else if (!planted->empty()) {
-        logbook->m_readOnly = true;
-        logbook->m_readOnlyReason = *planted;
-    }
     return logbook;
 }
 

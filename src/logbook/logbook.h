@@ -142,8 +142,8 @@ public:
     /// Makes a new, empty logbook and opens it. Errors as make().
     static Result<std::unique_ptr<Logbook>> create(const QString& path, LogbookSeams seams = LogbookSeams::real());
     /// Opens a logbook. Errors: input (no such file), locked (open elsewhere, and by whom), damaged (not a
-    /// logbook), disk. A logbook of a newer Rollcall is opened for reading only, whatever was asked, and one in which
-    /// triggers or views are not as Rollcall makes them.
+    /// logbook), disk. For reading only, whatever was asked: one of a newer Rollcall; one with triggers or views that
+    /// Rollcall does not make; one whose last entries and rows do not agree.
     static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access,
                                                  LogbookSeams seams = LogbookSeams::real());
     /// Checkpoints and leaves the file as one closed piece that a read-only folder can hold.
@@ -152,6 +152,11 @@ public:
     bool readOnly() const { return m_readOnly; }
     /// Why it can only be read; empty when it can be written.
     const std::string& readOnlyReason() const { return m_readOnlyReason; }
+    /// From now on it is only read: something was found wrong with it.
+    void stopWriting(const std::string& reason) {
+        m_readOnly = true;
+        m_readOnlyReason = reason;
+    }
     int schemaVersion() const { return m_schema; }
     /// A copy of the logbook as it is now, looked through before it gets its name. Errors: exists, disk, damaged.
     Result<Done> backup(const QString& to);
@@ -191,10 +196,14 @@ public:
     Result<std::vector<PlacedReading>> readingsSince(const std::string& tester, const Instant& since);
     /// Number of rows of every table.
     Result<std::map<std::string, int>> counts();
-    /// Sentences about the files in it (photos, traces, certificates) that are not what was put in.
-    Result<std::vector<std::string>> damagedFiles();
-    /// Sentences about numbers that are none, or outside what they may be.
-    Result<std::vector<std::string>> impossibleNumbers();
+    /// A sentence about a file in it (photo, trace, certificate) that is not what was put in; none where it is.
+    Result<std::vector<std::string>> damagedFile(const std::string& sha256);
+    /// The last entry of the change log in short, for paper: its number and the beginning of its hash, such as
+    /// "1184-3fa9c25b71d0a4ee". Empty while there is none.
+    Result<std::string> head();
+    /// Whether the log holds that entry, so that a paper's record is this one and goes on from there unchanged as far as
+    /// check() finds nothing. A sentence when not. Errors (argument): no such code.
+    Result<std::string> notHeld(const std::string& head);
     /// Sentences about everything found wrong: damage of the file, of the files in it, broken references, a change log
     /// whose chain is broken, rows that are not what the change log says. Empty when all is well.
     Result<std::vector<std::string>> check();
@@ -247,6 +256,7 @@ private:
     std::string m_person;
     std::string m_readOnlyReason;
     bool m_readOnly = false;
+    bool m_written = true; ///< its connection may have written to the file
     bool m_inTransaction = false;
     bool m_inEntry = false; ///< an entry of the change log is being made; acts inside belong to it
     Touched m_touched;

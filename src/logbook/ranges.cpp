@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/ranges.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 #include <string_view>
 #include <unordered_map>
@@ -92,6 +93,31 @@ const std::vector<StoredRange>& storedRanges() {
         {"batch_rules", "edge_mm", "a distance from the edge", "mm", 0, 50},
         {"cold", "temperature_c", "a temperature", "°C", -273, 20},
         {"cold", "hours", "a time", "h", 0, 10000},
+        {"hardening_round", "number", "a round", "", 0, 100},
+        {"cycle_blade", "round", "a round", "", 0, 100},
+        {"reading", "round", "a round", "", 0, 100},
+        {"file_test", "round", "a round", "", 0, 100},
+        {"heat_mark", "round", "a round", "", 0, 100},
+        {"heat_note", "round", "a round", "", 0, 100},
+        {"warp", "round", "a round", "", 0, 100},
+        {"temper_colour", "round", "a round", "", 0, 100},
+        {"edge_rung", "round", "a round", "", 0, 100},
+        {"trial", "round", "a round", "", 0, 100},
+        {"fracture", "round", "a round", "", 0, 100},
+        {"cold", "round", "a round", "", 0, 100},
+        {"surprise_look", "round", "a round", "", 0, 100},
+        {"disposition", "round", "a round", "", 0, 100},
+        {"cycle_blade", "number", "a temper", "", 0, 100},
+        {"reading", "after_cycle", "a temper", "", 0, 100},
+        {"file_test", "after_cycle", "a temper", "", 0, 100},
+        {"warp", "after_cycle", "a temper", "", 0, 100},
+        {"temper_colour", "after_cycle", "a temper", "", 0, 100},
+        {"edge_rung", "after_cycle", "a temper", "", 0, 100},
+        {"trial", "after_cycle", "a temper", "", 0, 100},
+        {"fracture", "after_cycle", "a temper", "", 0, 100},
+        {"cold", "after_cycle", "a temper", "", 0, 100},
+        {"surprise_look", "after_temper", "a temper", "", 0, 100},
+        {"blade", "position", "a place in the batch", "", 0, 1000000},
         {"blade_claim", "window_low", "a window", "HRC", 0, 110},
         {"blade_claim", "window_high", "a window", "HRC", 0, 110},
         {"blade_claim", "quench_minimum", "a minimum", "HRC", 0, 110},
@@ -112,6 +138,17 @@ const StoredRange* rangeOf(const char* table, const char* column) {
         if (std::string_view(range->column) == column) return range;
     }
     return nullptr;
+}
+
+std::optional<Error> tooLong(const char* column, std::size_t characters) {
+    constexpr std::size_t longestName = 200;
+    constexpr std::size_t longestText = 1000000;
+    static const std::vector<std::string_view> names{"mark", "name", "initials", "designation", "piece", "zone", "place"};
+    const bool name = std::find(names.begin(), names.end(), column) != names.end();
+    const std::size_t longest = name ? longestName : longestText;
+    if (characters <= longest) return std::nullopt;
+    return Error{ErrorKind::range, column,
+                 fmt::format("a {} of {} characters is too long: {} at most", name ? column : "text", characters, longest)};
 }
 
 Error outside(const StoredRange& range, double value) {

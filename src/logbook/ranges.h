@@ -4,6 +4,7 @@
 
 #include "core/base/result.h"
 
+#include <optional>
 #include <vector>
 
 /// What a number of the record may be. Whatever way it comes (typed, imported, logged, merged, in a package), it is
@@ -24,6 +25,10 @@ const std::vector<StoredRange>& storedRanges();
 
 /// The range of a column; null where any number may stand.
 const StoredRange* rangeOf(const char* table, const char* column);
+
+/// What of a text is too long for its place, as an error (range); none where it is not. Marks, names and initials have
+/// 200 characters, every other text a million.
+std::optional<Error> tooLong(const char* column, std::size_t characters);
 
 /// "a window of 63000000 HRC lies outside 0 to 110": what is wrong with a number, as an error (range).
 Error outside(const StoredRange& range, double value);

@@ -5,6 +5,9 @@
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 
+#include <map>
+#include <string>
+
 namespace rollcall {
 
 /// Columns of a tester's and a block's row.
@@ -18,6 +21,13 @@ FileTest fileTestOf(const Row& row);
 template<class Enum>
 Enum storedAs(const QVariant& word) {
     return named<Enum>(s(word)).value_or(static_cast<Enum>(0));
+}
+
+/// The blade that a row's first column names; null where it is not of this batch, or was made by mistake: what is said
+/// of it stays in the record and is not shown.
+inline Blade* bladeOf(Batch& batch, const std::map<std::string, std::size_t>& index, const Row& row) {
+    const auto place = index.find(s(row[0]));
+    return place == index.end() ? nullptr : &batch.blades[place->second];
 }
 
 inline Error refused(const std::string& place, const std::string& text) {

@@ -93,11 +93,24 @@ ReportTable readingTable(const Batch& batch) {
     return table;
 }
 
+namespace {
+
+// A text that a spreadsheet would take for a formula stands behind an apostrophe, by which it knows a text.
+QString inert(const QVariant& field) {
+    const QString text = field.toString();
+    if (field.typeId() != QMetaType::QString || text.isEmpty()) return text;
+    bool number = false;
+    text.toDouble(&number);
+    return !number && QStringLiteral("=+-@\t\r").contains(text.front()) ? QLatin1Char('\'') + text : text;
+}
+
+} // namespace
+
 QByteArray csvOf(const ReportTable& table) {
     QByteArray text;
     const auto line = [&](const QVariantList& fields) {
         for (qsizetype i = 0; i < fields.size(); ++i)
-            text += (i == 0 ? "" : ",") + QByteArray::fromStdString(csvField(fields[i].toString().toStdString()));
+            text += (i == 0 ? "" : ",") + QByteArray::fromStdString(csvField(inert(fields[i]).toStdString()));
         text += '\n';
     };
     line(QVariantList(table.head.begin(), table.head.end()));

@@ -9,6 +9,7 @@
 #include "plot/rule.h"
 #include "plot/translate.h"
 #include "report/page.h"
+#include "report/qr_code.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -43,6 +44,12 @@ void drawHead(Page& page, const Batch& batch, const CertificateOptions& options)
     }
     page.text(x, options.shop.isEmpty() ? tr("Hardness and tests") : options.shop, 16, true);
     page.text(page.width(), dayOf(options.now), 11, false, Qt::black, Qt::AlignRight);
+    if (!options.head.isEmpty()) {
+        constexpr double side = 54;
+        drawCode(page.painter(), QRectF(page.width() - side, page.y + 4, side, side), options.head);
+        drawText(page.painter(), page.width() - side - 4, page.y + side - 2, options.head, page.look().font(8), grey,
+                 Qt::AlignRight);
+    }
     page.y += 32;
     page.text(0, QString::fromStdString(batch.name), 24, true);
     page.y += 6;
@@ -331,7 +338,7 @@ void drawTests(Page& page, const Batch& batch, const BatchVerdicts& verdicts, co
     }
 }
 
-void drawLimits(Page& page) {
+void drawLimits(Page& page, const QString& head) {
     page.heading(tr("What this does not say"));
     for (const QString& line :
          {tr("Hardness was read on flat metal, before the bevels; grinding afterwards can soften an edge unseen."),
@@ -341,6 +348,12 @@ void drawLimits(Page& page) {
              "the "
              "standards: the standards themselves govern.")})
         page.paragraph(line, 10);
+    // What ties the paper to the record as it was then.
+    if (!head.isEmpty())
+        page.paragraph(
+            tr("Record %1: rollcallctl check FILE --head %1 tells whether what was logged until then was changed since.")
+                .arg(head),
+            10);
 }
 
 } // namespace
@@ -384,7 +397,7 @@ int drawCertificate(Paper& paper, const Batch& whole, const BatchVerdicts& all, 
     drawTreatment(page, batch, verdicts);
     drawTests(page, batch, verdicts, tables);
     drawIndents(page, batch, verdicts);
-    drawLimits(page);
+    drawLimits(page, options.head);
     return page.pages();
 }
 

@@ -18,6 +18,7 @@ struct CertificateOptions {
     bool letter = false; ///< US Letter instead of A4
     Instant now;
     bool released_only = false; ///< pieces that are not released are left out, and so is what was found out about them
+    QString head = {};          ///< of the record's change log, see Logbook::head(); empty: not printed
 };
 
 /// All means after temper on one rule with their window; the needles carry the ends of the marks.

@@ -8,6 +8,7 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QRegularExpression>
 #include <QScopeGuard>
 #include <QtTest>
 #include <sys/resource.h>
@@ -361,6 +362,32 @@ private slots:
         QCOMPARE(content(paper), QByteArray("the signed one"));
         QCOMPARE(run({"report", book, "Orchard 12", option, paper}).exit_code, 0);
         QVERIFY(content(paper).size() > 300);
+    }
+
+    // What a certificate prints of the record proves the record of then: it goes on from there, or it is another.
+    void theHeadOfTheRecord() {
+        const auto at = [&](const char* name) { return m_dir.filePath(name); };
+        QCOMPARE(run({"demo", at("one"), "--seed", "1", "--today", "2026-11-24"}).exit_code, 0);
+        QCOMPARE(run({"demo", at("two"), "--seed", "2", "--today", "2026-11-24"}).exit_code, 0);
+        const QString head = json(run({"info", at("one")}))["head"].toString();
+        QVERIFY2(QRegularExpression("^\\d+-[0-9a-f]{16}$").match(head).hasMatch(), qPrintable(head));
+        const auto checked = [&](const char* name, const QString& code) {
+            return json(run({"check", at(name), "--head", code}));
+        };
+        QVERIFY(checked("one", head)["ok"].toBool());
+        QFile more(at("more"));
+        QVERIFY(more.open(QIODevice::WriteOnly) && more.write("{\"do\": \"person\", \"initials\": \"QQ\"}\n") > 0);
+        more.close();
+        QCOMPARE(run({"log", at("one"), at("more")}).exit_code, 0);
+        QVERIFY(json(run({"info", at("one")}))["head"].toString() != head);
+        QVERIFY(checked("one", head)["ok"].toBool()); // it went on from there
+        QVERIFY(checked("one", head.toUpper())["ok"].toBool()); // as it may be typed from paper
+        const QJsonObject other = checked("two", head);
+        QVERIFY(!other["ok"].toBool());
+        QVERIFY2(other["problems"].toArray().at(0).toString().contains("of the paper"),
+                 QJsonDocument(other).toJson().constData());
+        QVERIFY(!checked("one", "999999" + head.mid(head.indexOf('-')))["ok"].toBool());
+        QCOMPARE(run({"check", at("one"), "--head", "nonsense"}).exit_code, 2);
     }
 
     void aBackupFromTheCommandLine() {

@@ -136,6 +136,20 @@ private slots:
         QCOMPARE(QString::fromStdString(report.rejected[0].reason), reason);
     }
 
+    // A stray quotation mark costs its own line, whether another one comes later or none does.
+    void aStrayQuotationMark() {
+        QByteArray csv("batch,blade,gate,value,note\nP,1,quench,62.5,\nP,2,quench,62.4,\"slipped\n");
+        for (int i = 3; i <= 60; ++i) csv += "P," + QByteArray::number(i) + ",quench,62.4,\n";
+        csv += "P,61,quench,62.4,\"half\n";
+        csv += "P,62,quench,62.4,\"two\nlines\"\n";
+        TempLogbook log;
+        const ImportReport report = import(log, csv);
+        QCOMPARE(report.readings, 60);
+        QCOMPARE(report.rejected.size(), std::size_t(2));
+        QCOMPARE(report.rejected[0].line, 3);
+        QCOMPARE(report.rejected[1].line, 62);
+        QVERIFY(report.rejected[0].reason.find("quotation mark") != std::string::npos);
+    }
     // What no blade, window or oven can be is told with its line; the other lines come in.
     void numbersThatCannotBe_data() {
         QTest::addColumn<QByteArray>("fields");

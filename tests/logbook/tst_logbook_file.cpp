@@ -3,10 +3,12 @@
 #include "logbook/actions/heat.h"
 #include "logbook/actions/notes.h"
 #include "logbook/database.h"
+#include "core/judge/gates.h"
 #include "logbook/logbook_file.h"
 #include "logbook/ranges.h"
 #include "logbook/schema.h"
 #include "logbook/transfer/merge.h"
+#include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
 #include <fmt/format.h>
@@ -182,6 +184,48 @@ private slots:
         QCOMPARE(logReading(*log, log.reading(batch, 0, 62.1)).error().kind, ErrorKind::refused);
     }
 
+    // 11. Before anything is written the last entries and the rows they tell of are looked at.
+    void damageIsSeenAtOpening() {
+        const auto unguarded = [](const char* table, const QString& sql) {
+            QStringList all;
+            for (const char* verb : {"update", "delete"})
+                all << QStringLiteral("DROP TRIGGER %1_no_%2").arg(QLatin1String(table), QLatin1String(verb));
+            all << sql;
+            for (const char* verb : {"UPDATE", "DELETE"})
+                all << QStringLiteral("CREATE TRIGGER %1_no_%2 BEFORE %3 ON %1 BEGIN SELECT RAISE(ABORT, '%1 is "
+                                      "append-only'); END")
+                           .arg(QLatin1String(table), QString::fromLatin1(verb).toLower(), QLatin1String(verb));
+            return all.join(";;");
+        };
+        struct Case {
+            QString sql;
+            const char* says;
+        };
+        for (const Case& one :
+             {Case{unguarded("reading", "UPDATE reading SET value=58.0"), "is not what its change log says"},
+              Case{unguarded("change", "DELETE FROM change WHERE seq=2"), "entries of its change log are missing"},
+              Case{unguarded("change", "UPDATE change SET person='XX' WHERE seq=3"), "entry 3 of its change log"},
+              Case{unguarded("change", "DELETE FROM change WHERE seq=(SELECT MAX(seq) FROM change)"), ""},
+              Case{"UPDATE tester SET name='another'", "is not what its change log says"}}) {
+            TempLogbook log;
+            const Batch batch = log.withBatch();
+            QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
+            log.close();
+            QCOMPARE(TempLogbook::meddle(log.path(), one.sql), QString());
+            const QByteArray before = content(log.path());
+            QVERIFY(log.reopen().ok());
+            if (*one.says == 0) { // an entry that is gone without a trace: the whole check finds its row
+                QVERIFY(!log->readOnly());
+                QVERIFY(!log->check()->empty());
+                continue;
+            }
+            QVERIFY2(log->readOnly(), one.says);
+            QVERIFY2(QString::fromStdString(log->readOnlyReason()).contains(one.says), log->readOnlyReason().c_str());
+            log.close();
+            QCOMPARE(content(log.path()), before); // not a byte was changed
+        }
+    }
+
     // 14. Moved, deleted or replaced while it is open: nothing more is acknowledged, and it is said.
     void aFileThatIsNoLongerThere() {
         TempLogbook log;
@@ -235,6 +279,9 @@ private slots:
         ReadingDraft far = log.reading(batch, 0, 62.1);
         far.spot = Spot{1e9, 3};
         QCOMPARE(logReading(*log, far).error().kind, ErrorKind::range);
+        const auto longMark = renameBlade(*log, batch.blades[0].id, std::string(40000, 'A'));
+        QCOMPARE(longMark.error().kind, ErrorKind::range);
+        QVERIFY2(longMark.error().text.find("200 at most") != std::string::npos, longMark.error().text.c_str());
         QVERIFY(log->check()->empty());
         // What comes by another way is told by the check: too large, and no number.
         log.close();
@@ -246,6 +293,64 @@ private slots:
         const QString said = QString::fromStdString(fmt::format("{}", fmt::join(log->check().value(), "\n")));
         QVERIFY2(said.contains("of blade: a thickness of 24000 mm lies outside"), qPrintable(said));
         QVERIFY2(said.contains("of purpose: window_low is 'soft', no number"), qPrintable(said));
+    }
+
+    // 2. Rows that join what belongs to different batches, texts where a number belongs, counts without end: the check
+    // names them, and the batch is read with what is sound of it.
+    void rowsThatBelongNowhere() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
+        HeatDraft heat;
+        heat.batch = batch.id;
+        heat.oven = oven;
+        heat.set_c = 810;
+        heat.as_entered = "810";
+        heat.zero = log->now();
+        const std::string run = startHeat(*log, heat).value();
+        QVERIFY(markHeat(*log, run, batch.blades[0].id, 1, HeatMoment::in, 0).ok());
+        QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
+        BatchDraft draft;
+        draft.name = "Another";
+        draft.window = {60, 62};
+        draft.blades = {{"Z-1", {}, ""}};
+        const std::string other = addBatch(*log, draft).value();
+        log.close();
+        QCOMPARE(TempLogbook::meddle(
+                     log.path(),
+                     "DROP TRIGGER hardening_round_no_update;;DROP TRIGGER heat_mark_no_update;;DROP TRIGGER reading_no_update;;UPDATE heat_mark SET blade=(SELECT "
+                     "id FROM blade WHERE mark='Z-1');;PRAGMA ignore_check_constraints=ON;;UPDATE hardening_round SET "
+                     "number=2000000000 WHERE blade=(SELECT id FROM blade WHERE mark='A-2');;UPDATE reading SET "
+                     "value='hard', round='x'"),
+                 QString());
+        QVERIFY(log.reopen(Logbook::Access::read).ok());
+        const QString said = QString::fromStdString(fmt::format("{}", fmt::join(log->check().value(), "\n")));
+        QVERIFY2(said.contains("joins blade Z-1 with another batch"), qPrintable(said));
+        QVERIFY2(said.contains("value is 'hard', no number"), qPrintable(said));
+        QVERIFY2(said.contains("of hardening_round: a round of 2e+09"), qPrintable(said));
+        for (const std::string& id : {batch.id, other}) {
+            const auto read = log->batch(id);
+            QVERIFY(read.ok());
+            (void)judgeBatch(*read, fixtures::tables(), log->now());
+        }
+        QCOMPARE(log->batch(batch.id)->blades.size(), std::size_t(2));
+    }
+    // A blade made by mistake takes what is said of it out of sight, whatever that is; the batch can still be read.
+    void aBladeMadeByMistakeWithMarksOfItsHeat() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        const std::string blade = batch.blades[1].id;
+        QVERIFY(logWarp(*log, blade, 1, 0, {"A-2", 1.2, WarpSide::left}, "1.2L").ok());
+        QVERIFY(logColour(*log, blade, {1, 0, "edge", "straw", OxideSurface::bare, false, {}}).ok());
+        log.close();
+        // As another tool, or a merge with another view of it, may leave it.
+        QCOMPARE(TempLogbook::meddle(log.path(), QStringLiteral("INSERT INTO undone SELECT id, 'blade', 1, 1, 'HB', 1, 0 FROM "
+                                                                "blade WHERE mark='A-2'")),
+                 QString());
+        QVERIFY(log.reopen(Logbook::Access::read).ok());
+        const auto read = log->batch(batch.id);
+        QVERIFY(read.ok());
+        QCOMPARE(read->blades.size(), std::size_t(1));
     }
 
     // 5. A file in the record that is not what was put in is told by the check, and a trace of it is not judged.

@@ -131,6 +131,12 @@ QString Footer::inSight(int width) const {
             m_now.first(shown).join(between()) + between() + tr("and %1 more").arg(m_now.size() - shown);
         if (metrics.horizontalAdvance(some) <= width) return some;
     }
+    // Too narrow for the words: what is first, and how many wait behind it.
+    if (!m_now.isEmpty()) {
+        const QString first = m_now.front() + QStringLiteral("  +%1").arg(m_now.size() - 1);
+        if (metrics.horizontalAdvance(first) <= width) return first;
+        if (metrics.horizontalAdvance(m_now.front()) <= width) return m_now.front();
+    }
     return elided(text(), font, width);
 }
 
@@ -139,6 +145,7 @@ void Footer::refresh() {
     m_person->setText(m_document.person().isEmpty() ? tr("who?") : m_document.person());
     arrange();
     setAccessibleName(text());
+    setAccessibleDescription(m_document.isChecked() ? tr("the record was looked through and is sound") : QString());
     m_nowButton->setAccessibleName(m_now.join(QStringLiteral("; ")));
     m_nowButton->setToolTip(plainTip(m_now.join(QLatin1Char('\n'))));
     update();
@@ -165,6 +172,9 @@ void Footer::paintEvent(QPaintEvent*) {
     painter.fillRect(0, 0, width(), 1, p.line);
     const int centre = height() / 2;
     drawText(painter, width() - px(16), centre + px(5), clockText(), m_look.font(14), p.muted, Qt::AlignRight);
+    // Over the clock, small: the whole record was looked through since it was opened, and is sound.
+    if (m_document.isChecked())
+        drawToneGlyph(painter, width() - px(28), px(4), px(12), Tone::good, m_look, p.paper);
     const bool standing = !m_document.unstored().isEmpty() || !m_document.trouble().isEmpty();
     const bool trouble = m_message.isEmpty() ? standing : m_trouble;
     drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),

@@ -19,7 +19,7 @@ std::shared_ptr<const LoadedPhoto> decoded(QByteArray bytes) {
     QImageReader reader(&buffer);
     reader.setAutoTransform(true); // a camera notes how it was held
     reader.setDecideFormatFromContent(true);
-    QImageReader::setAllocationLimit(1024); // megabytes: large photos are wanted, endless ones are not
+    QImageReader::setAllocationLimit(400); // megabytes: a photo of 100 million pixels, and no more
     const QImage image = reader.read();
     if (image.isNull()) {
         photo->trouble = reader.error() == QImageReader::UnsupportedFormatError

@@ -60,12 +60,25 @@ void ReleaseBench::askSample() {
 
 void ReleaseBench::certificate() {
     if (!m_document.hasBatch()) return;
-    const auto on = [this](bool releasedOnly) {
+    m_document.query<std::string>([](Logbook& logbook) { return logbook.head(); },
+                                  [this](const Result<std::string>& head) {
+                                      if (!head) return emit said(words::errorText(head.error()), true);
+                                      certificate(QString::fromStdString(*head));
+                                  });
+}
+
+void ReleaseBench::certificate(const QString& head) {
+    if (!m_document.hasBatch()) return;
+    const auto on = [this, head](bool releasedOnly) {
         onPaper(
             tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
-            [this, releasedOnly](Paper& paper, const FormValues& v) {
-                const CertificateOptions options{v["shop"], v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
-                                                 v["paper"] == QLatin1String("Letter"), m_document.now(), releasedOnly};
+            [this, head, releasedOnly](Paper& paper, const FormValues& v) {
+                const CertificateOptions options{v["shop"],
+                                                 v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
+                                                 v["paper"] == QLatin1String("Letter"),
+                                                 m_document.now(),
+                                                 releasedOnly,
+                                                 head};
                 return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(), options);
             });
     };

@@ -50,6 +50,7 @@ private:
     void signAll();
     void askSample();
     void certificate();
+    void certificate(const QString& head);
     /// Blank card, one-page table, small cards.
     void otherPapers();
     /// Asks for the shop's name, mark and paper, shows the pages, then writes or prints them.

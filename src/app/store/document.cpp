@@ -14,10 +14,19 @@ Document::Document(Tables tables, LogbookSeams seams, QObject* parent)
         m_state.takeElsewhere(snapshot);
         emit learnt();
     });
+    connect(&m_store, &Store::checked, this, [this](const QStringList& problems) {
+        m_checked = problems.isEmpty();
+        if (!m_checked) {
+            m_readOnlyReason = tr("it does not pass its check: %1").arg(problems.front());
+            if (problems.size() > 1) m_readOnlyReason += tr(", and %1 more").arg(problems.size() - 1);
+        }
+        tell();
+    });
 }
 
 void Document::open(const QString& path, bool create, Then then) {
     m_open = false;
+    m_checked = false;
     m_store.open(path, create, m_person, [this, path, then = std::move(then)](Store::Opened opened) {
         m_open = opened.done.ok();
         m_path = path;

@@ -27,6 +27,8 @@ public:
     bool isOpen() const { return m_open; }
     const QString& path() const { return m_path; }
     const QString& readOnlyReason() const { return m_readOnlyReason; }
+    /// The whole of it was looked through since it was opened, and all is well.
+    bool isChecked() const { return m_checked; }
     /// Why what is shown is older than what is stored; empty when it is not.
     const QString& trouble() const { return m_trouble; }
 
@@ -113,6 +115,7 @@ private:
     int m_revision = 0;
     Gate m_gate = Gate::temper;
     bool m_open = false;
+    bool m_checked = false;
     bool m_answering = false;
     bool m_untold = false;
 };

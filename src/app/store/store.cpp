@@ -2,9 +2,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/store/store.h"
 
+#include "logbook/logbook_check.h"
+
 #include <algorithm>
+#include <QFileInfo>
 
 namespace rollcall {
+
+namespace {
+
+// The check holds what the change log says of every row in memory: a larger one is checked on the command line.
+constexpr qint64 largestChecked = qint64{300} << 20;
+
+} // namespace
 
 Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
     : QObject(parent), m_shipped(std::make_shared<const Tables>(std::move(shipped))), m_seams(std::move(seams)),
@@ -12,6 +22,15 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
     m_worker->moveToThread(&m_thread);
     connect(&m_thread, &QThread::finished, m_worker, &QObject::deleteLater);
     m_thread.start();
+    constexpr int soon_ms = 1500; // what was opened is shown and usable first
+    m_checkSoon.setSingleShot(true);
+    m_checkSoon.setInterval(soon_ms);
+    connect(&m_checkSoon, &QTimer::timeout, this, [this] {
+        post([this] {
+            if (m_logbook) m_check = std::make_unique<LogbookCheck>(*m_logbook);
+            checkOneMore();
+        });
+    });
     constexpr int idle_ms = 2000;
     m_idle.setSingleShot(true);
     m_idle.setInterval(idle_ms);
@@ -27,6 +46,7 @@ Store::~Store() {
     QMetaObject::invokeMethod(
         m_worker,
         [this] {
+            m_check.reset();
             m_knowledge.reset();
             m_logbook.reset();
         },
@@ -71,6 +91,7 @@ void Store::reply(std::function<void()> answer) {
 void Store::open(const QString& path, bool create, const QString& person, std::function<void(Opened)> then) {
     ++m_pending;
     post([this, path, create, person, then = std::move(then)] {
+        m_check.reset();
         m_knowledge.reset();
         m_logbook.reset();
         auto answer = std::make_shared<Opened>();
@@ -101,9 +122,10 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
             answer->snapshot = m_knowledge->snapshot();
             answer->read_only_reason = QString::fromStdString(m_logbook->readOnlyReason());
         }
-        reply([this, then, answer] {
+        reply([this, path, then, answer] {
             --m_pending;
             m_around = true;
+            if (answer->done && QFileInfo(path).size() < largestChecked) m_checkSoon.start();
             then(std::move(*answer));
         });
         lookAround();
@@ -136,6 +158,22 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
             then(std::move(*answer));
         });
         lookAround();
+    });
+}
+
+// Step by step, so that no act waits for more than one of them.
+void Store::checkOneMore() {
+    post([this] {
+        if (!m_check) return;
+        const Result<bool> more = guarded<bool>([&] { return m_check->step(); });
+        if (more && *more) return checkOneMore();
+        QStringList problems;
+        for (const std::string& problem : m_check->problems()) problems << QString::fromStdString(problem);
+        if (!more) problems << QString::fromStdString(more.error().text);
+        m_check.reset();
+        if (!problems.isEmpty())
+            m_logbook->stopWriting("it does not pass its check: " + problems.front().toStdString());
+        reply([this, problems] { emit checked(problems); });
     });
 }
 

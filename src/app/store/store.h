@@ -18,6 +18,8 @@
 
 namespace rollcall {
 
+class LogbookCheck;
+
 /// Work on its way from one thread to another, in order. The lock is where the two meet.
 class HandOver {
 public:
@@ -89,6 +91,9 @@ public:
 signals:
     /// What is next in other batches has become known meanwhile.
     void learnt(const rollcall::Snapshot& snapshot);
+    /// The whole logbook was looked through, between acts: sentences about what is wrong with it. It is not written to
+    /// any more where there is something.
+    void checked(const QStringList& problems);
 
 private:
     template<class T>
@@ -103,6 +108,7 @@ private:
     void post(std::function<void()> work);
     void reply(std::function<void()> answer);
     void lookAround();
+    void checkOneMore();
 
     std::shared_ptr<const Tables> m_shipped;
     LogbookSeams m_seams;
@@ -112,8 +118,10 @@ private:
     HandOver m_answers;                         ///< and back
     std::unique_ptr<Logbook> m_logbook;         ///< storage thread only
     std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
+    std::unique_ptr<LogbookCheck> m_check;      ///< likewise
     bool m_looking = false;                     ///< likewise
     int m_pending = 0;
+    QTimer m_checkSoon;
     QTimer m_idle;         ///< after a while without acts what was stored goes into the file itself
     bool m_around = false; ///< the other batches in work are being looked at
 };

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <csv.h>
 #include <fmt/format.h>
+#include <limits>
 
 namespace rollcall {
 
@@ -63,6 +64,10 @@ void onRow(int, void* context) {
     collector->fields.clear();
 }
 
+Error tornAt(int line) {
+    return {ErrorKind::input, fmt::format("line {}", line), "a quotation mark is opened and never closed"};
+}
+
 // The parser tells of no line numbers, so it is fed one line at a time.
 class Parser {
 public:
@@ -94,42 +99,89 @@ std::optional<std::size_t> CsvText::column(std::string_view name) const {
     return std::nullopt;
 }
 
-Result<CsvText> readCsv(std::string_view text) {
-    if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
-    if (trimmed(text).empty()) return Error{ErrorKind::input, "", "the file is empty"};
-    if (!isUtf8(text)) return Error{ErrorKind::input, "", "the file is not UTF-8 text; save it as CSV in UTF-8"};
+namespace {
 
-    CsvText csv;
-    csv.separator = separatorOf(text.substr(0, text.find('\n')));
-    Parser parser(csv.separator);
+constexpr int longestField = 20; // lines
+
+std::size_t countOf(std::string_view text, char c) {
+    return static_cast<std::size_t>(std::count(text.begin(), text.end(), c));
+}
+
+// Reads rows from a place on. Where a quotation mark is opened and not closed (in this many lines), says on which line
+// and where the next one begins.
+struct Tear {
+    int line = 0;
+    std::size_t next = 0;
+};
+std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, char separator, int longest,
+                             std::vector<CsvRow>& rows) {
+    Parser parser(separator);
     Collector collector;
-    int physicalLine = 0;
     bool insideQuotes = false;
-    for (std::size_t start = 0; start < text.size();) {
+    Tear tear;
+    for (std::size_t start = from; start < text.size();) {
         const std::size_t end = std::min(text.find('\n', start), text.size());
-        const std::string_view line = text.substr(start, end - start);
-        ++physicalLine;
-        if (!insideQuotes) collector.line = physicalLine;
+        const std::string_view written = text.substr(start, end - start);
+        ++line;
+        if (!insideQuotes) {
+            collector.line = line;
+            tear = {line, end + 1};
+        }
         collector.rowEnded = false;
-        parser.feed(line, collector);
+        parser.feed(written, collector);
         parser.feed("\n", collector);
         // A line that ends no row has opened a quote; an inch mark inside a plain field has not.
         if (collector.rowEnded)
             insideQuotes = false;
-        else if (!trimmed(line).empty())
+        else if (!trimmed(written).empty())
             insideQuotes = true;
+        if (insideQuotes && line - collector.line >= longest) break;
+        // A row of its own was swallowed: it has all its separators, the first of them before any quotation mark.
+        const std::size_t separators = longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
+        if (separators > 0 && line > collector.line && countOf(written, separator) >= separators &&
+            written.find(separator) < written.find('"')) {
+            insideQuotes = true;
+            break;
+        }
         start = end + 1;
     }
-    if (insideQuotes) {
-        return Error{ErrorKind::input, fmt::format("line {}", collector.line),
-                     "a quotation mark is opened and never closed"};
+    if (!insideQuotes) parser.finish(collector);
+    for (CsvRow& row : collector.rows) {
+        if (!insideQuotes || row.line != tear.line) rows.push_back(std::move(row)); // not what was torn
     }
-    parser.finish(collector);
-    if (collector.rows.empty()) return Error{ErrorKind::input, "", "the file is empty"};
-    csv.header = std::move(collector.rows.front().fields);
-    collector.rows.erase(collector.rows.begin());
-    csv.rows = std::move(collector.rows);
+    return insideQuotes ? std::optional(tear) : std::nullopt;
+}
+
+Result<CsvText> read(std::string_view text, int longest) {
+    if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
+    if (trimmed(text).empty()) return Error{ErrorKind::input, "", "the file is empty"};
+    if (!isUtf8(text)) return Error{ErrorKind::input, "", "the file is not UTF-8 text; save it as CSV in UTF-8"};
+    CsvText csv;
+    csv.separator = separatorOf(text.substr(0, text.find('\n')));
+    std::vector<CsvRow> rows;
+    Tear at;
+    while (const auto tear = readRows(text, at.next, at.line, csv.separator, longest, rows)) {
+        csv.torn.push_back(tear->line);
+        at = *tear;
+    }
+    if (rows.empty() || (!csv.torn.empty() && csv.torn.front() < rows.front().line))
+        return csv.torn.empty() ? Error{ErrorKind::input, "", "the file is empty"} : tornAt(csv.torn.front());
+    csv.header = std::move(rows.front().fields);
+    rows.erase(rows.begin());
+    csv.rows = std::move(rows);
     return csv;
+}
+
+} // namespace
+
+Result<CsvText> readCsv(std::string_view text) {
+    Result<CsvText> csv = read(text, std::numeric_limits<int>::max());
+    if (csv && !csv->torn.empty()) return tornAt(csv->torn.front());
+    return csv;
+}
+
+Result<CsvText> readCsvByLines(std::string_view text) {
+    return read(text, longestField);
 }
 
 std::string csvField(const std::string& field) {

@@ -22,6 +22,7 @@ struct CsvText {
     char separator = ',';
     std::vector<std::string> header;
     std::vector<CsvRow> rows;
+    std::vector<int> torn; ///< lines left out: a quotation mark that is opened in them and not closed soon
 
     /// Index of the column of this name, compared without regard to case and blanks; none where absent.
     std::optional<std::size_t> column(std::string_view name) const;
@@ -31,6 +32,10 @@ struct CsvText {
 /// the one of comma, semicolon and tab that the header uses. Empty lines are passed over.
 /// Errors (kind input): empty text, a quote that is never closed, bytes that are not UTF-8.
 Result<CsvText> readCsv(std::string_view text);
+/// The same of a table that people write: a stray quotation mark costs its own line, which is told in torn, not the
+/// rest of the file. One that is closed within twenty lines is a field of several lines,
+/// unless a whole row stands in it.
+Result<CsvText> readCsvByLines(std::string_view text);
 
 /// A field as it stands in a CSV text with commas: quoted where it must be, so that readCsv() gives it back.
 std::string csvField(const std::string& field);

@@ -5,13 +5,14 @@
 #include "logbook/database.h"
 #include "logbook/kinds.h"
 #include "logbook/logbook.h"
-#include "logbook/ranges.h"
+#include "logbook/logbook_check.h"
 #include "logbook/rows.h"
 #include "logbook/shape_text.h"
 
 #include <algorithm>
 #include <fmt/format.h>
 #include <map>
+#include <QRegularExpression>
 
 // What is in a logbook, as the plain values that judgement works on.
 namespace rollcall {
@@ -380,47 +381,47 @@ Result<std::map<std::string, int>> Logbook::counts() {
     return counts;
 }
 
-Result<std::vector<std::string>> Logbook::impossibleNumbers() {
-    std::vector<std::string> problems;
-    for (const StoredRange& range : storedRanges()) {
-        const auto wrong = m_database->select(
-            QStringLiteral("SELECT rowid, %2 FROM %1 WHERE %2 IS NOT NULL AND (typeof(%2) NOT IN ('real', 'integer') "
-                           "OR %2 < ? OR %2 > ?) LIMIT 20")
-                .arg(QLatin1String(range.table), QLatin1String(range.column)),
-            {range.least, range.most});
-        if (!wrong) return wrong.error();
-        for (const Row& row : *wrong) {
-            bool number = false;
-            const double value = row[1].toDouble(&number);
-            problems.push_back(fmt::format("row {} of {}: ", s(row[0]), range.table) +
-                               (number ? outside(range, value).text
-                                       : fmt::format("{} is '{}', no number", range.column, s(row[1]).substr(0, 40))));
-        }
-    }
-    return problems;
+namespace {
+
+constexpr qsizetype headDigits = 16;
+
+} // namespace
+
+Result<std::string> Logbook::head() {
+    const auto last = m_database->select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
+    if (!last) return last.error();
+    if (last->empty()) return std::string();
+    return s(last->front()[0]) + "-" + last->front()[1].toString().left(headDigits).toStdString();
+}
+
+Result<std::string> Logbook::notHeld(const std::string& head) {
+    static const QRegularExpression code(QStringLiteral("^\\s*(\\d{1,15})-([0-9a-fA-F]{%1})\\s*$").arg(headDigits));
+    const auto parts = code.match(q(head));
+    if (!parts.hasMatch())
+        return Error{ErrorKind::argument, head, "this is no code of a record; one looks like 1184-3fa9c25b71d0a4ee"};
+    const auto stored =
+        m_database->single(QStringLiteral("SELECT hash FROM change WHERE seq=?"), {parts.captured(1).toLongLong()});
+    if (!stored) return stored.error();
+    if (stored->isNull())
+        return "entry " + parts.captured(1).toStdString() +
+               " of the paper is not in this record: it is an earlier copy, or another record";
+    if (!stored->toString().startsWith(parts.captured(2), Qt::CaseInsensitive))
+        return "entry " + parts.captured(1).toStdString() +
+               " is not the one of the paper: the record was changed since, or is another one";
+    return std::string();
 }
 
 Result<std::vector<std::string>> Logbook::check() {
-    std::vector<std::string> problems;
-    const auto integrity = m_database->select(QStringLiteral("PRAGMA integrity_check"));
-    if (!integrity) return std::vector<std::string>{integrity.error().text};
-    for (const Row& row : *integrity) {
-        if (s(row[0]) != "ok") problems.push_back("the file is damaged: " + s(row[0]));
+    LogbookCheck check(*this);
+    // A file that is so damaged that it cannot be read to the end has that as its last problem.
+    for (Result<bool> more = true; !more || *more;) {
+        more = check.step();
+        if (more) continue;
+        std::vector<std::string> problems = check.problems();
+        problems.push_back(more.error().text);
+        return problems;
     }
-    const auto references = m_database->select(QStringLiteral("PRAGMA foreign_key_check"));
-    if (!references) return std::vector<std::string>{references.error().text};
-    for (const Row& row : *references)
-        problems.push_back("a row of " + s(row[0]) + " refers to a missing row of " + s(row[2]));
-    const Result<std::vector<std::string>> numbers = impossibleNumbers();
-    if (!numbers) return std::vector<std::string>{numbers.error().text};
-    problems.insert(problems.end(), numbers->begin(), numbers->end());
-    const Result<std::vector<std::string>> files = damagedFiles();
-    if (!files) return std::vector<std::string>{files.error().text};
-    problems.insert(problems.end(), files->begin(), files->end());
-    const Result<std::vector<std::string>> changes = checkChanges(*m_database);
-    if (!changes) return changes.error();
-    problems.insert(problems.end(), changes->begin(), changes->end());
-    return problems;
+    return check.problems();
 }
 
 } // namespace rollcall

@@ -33,20 +33,16 @@ Result<QByteArray> Logbook::fileOf(const std::string& sha256) {
     return file;
 }
 
-Result<std::vector<std::string>> Logbook::damagedFiles() {
-    const auto all = m_database->select(QStringLiteral(
-        "SELECT b.sha256, COALESCE((SELECT name FROM attachment a WHERE a.sha256=b.sha256 LIMIT 1), (SELECT name FROM "
-        "trace_part t WHERE t.samples=b.sha256 LIMIT 1), '') FROM attachment_blob b"));
-    if (!all) return all.error();
-    std::vector<std::string> problems;
-    for (const Row& row : *all) {
-        const auto file = fileOf(s(row[0]));
-        if (file) continue;
-        if (file.error().kind == ErrorKind::disk) return file.error();
-        const std::string name = s(row[1]);
-        problems.push_back("the file " + (name.empty() ? s(row[0]) : name) + " is not what was put in: it is damaged");
-    }
-    return problems;
+Result<std::vector<std::string>> Logbook::damagedFile(const std::string& sha256) {
+    const auto file = fileOf(sha256);
+    if (file) return std::vector<std::string>();
+    if (file.error().kind == ErrorKind::disk) return file.error();
+    const auto name = m_database->single(
+        QStringLiteral("SELECT COALESCE((SELECT name FROM attachment WHERE sha256=? LIMIT 1), (SELECT name FROM "
+                       "trace_part WHERE samples=? LIMIT 1), ?)"),
+        {q(sha256), q(sha256), q(sha256)});
+    if (!name) return name.error();
+    return std::vector<std::string>{"the file " + s(*name) + " is not what was put in: it is damaged"};
 }
 
 Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index) {
@@ -93,7 +89,7 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
         if (!ratings) return ratings.error();
         for (const Row& one : *ratings)
             photo.ratings.push_back({one[0].toDouble(), one[1].toDouble(), instantOf(one[2], one[3])});
-        batch.blades[index.at(s(row[0]))].fractures.push_back(std::move(photo));
+        if (Blade* blade = bladeOf(batch, index, row)) blade->fractures.push_back(std::move(photo));
     }
     const Result<QVariant> least =
         m_database->single(QStringLiteral("SELECT least FROM grain_ask WHERE batch=? AND id NOT IN taken_back ORDER BY "

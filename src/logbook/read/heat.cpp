@@ -151,15 +151,17 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         batch.heat_runs.push_back(std::move(run));
     }
     // One entry for a blade and run, in the order of the runs.
-    const auto entry = [&](const Row& row) -> BladeHeat& {
-        std::vector<BladeHeat>& heats = batch.blades[index.at(s(row[0]))].heats;
+    const auto entry = [&](const Row& row) -> BladeHeat* {
+        Blade* blade = bladeOf(batch, index, row);
+        if (blade == nullptr) return nullptr;
+        std::vector<BladeHeat>& heats = blade->heats;
         for (BladeHeat& heat : heats) {
-            if (heat.run == s(row[1]) && heat.round == row[2].toInt()) return heat;
+            if (heat.run == s(row[1]) && heat.round == row[2].toInt()) return &heat;
         }
         heats.emplace_back();
         heats.back().run = s(row[1]);
         heats.back().round = row[2].toInt();
-        return heats.back();
+        return &heats.back();
     };
     const QString standing = QStringLiteral(
         " WHERE b.batch=? AND m.run NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid, m.at_ms, m.rowid");
@@ -170,7 +172,9 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
                            {q(batch.id)});
     if (!marks) return marks.error();
     for (const Row& row : *marks) {
-        BladeHeat& heat = entry(row);
+        BladeHeat* its = entry(row);
+        if (its == nullptr) continue;
+        BladeHeat& heat = *its;
         const double at = row[4].toDouble();
         switch (storedAs<HeatMoment>(row[3])) {
         case HeatMoment::in: // in again: what came after it belongs to the time before
@@ -194,7 +198,9 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         {q(batch.id)});
     if (!notes) return notes.error();
     for (const Row& row : *notes) {
-        BladeHeat& heat = entry(row);
+        BladeHeat* its = entry(row);
+        if (its == nullptr) continue;
+        BladeHeat& heat = *its;
         const auto newer = [&](std::optional<double>& field, std::size_t column) {
             if (!row[column].isNull()) field = row[column].toDouble();
         };
@@ -209,20 +215,22 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
                        " JOIN blade b ON b.id=w.blade WHERE b.batch=? ORDER BY w.at_ms, w.rowid"),
         {q(batch.id)});
     if (!warps) return warps.error();
-    for (const Row& row : *warps)
-        batch.blades[index.at(s(row[0]))].warps.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(),
-                                                           s(row[4]) == "left" ? WarpSide::left : WarpSide::right,
-                                                           instantOf(row[5], row[6])});
+    for (const Row& row : *warps) {
+        if (Blade* blade = bladeOf(batch, index, row))
+            blade->warps.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(),
+                                    s(row[4]) == "left" ? WarpSide::left : WarpSide::right, instantOf(row[5], row[6])});
+    }
     const auto colours = m_database->select(
         QStringLiteral(
             "SELECT c.blade, c.round, c.after_cycle, c.zone, c.colour, c.surface, c.torch, c.at_ms, c.at_offset"
             " FROM temper_colour c JOIN blade b ON b.id=c.blade WHERE b.batch=? ORDER BY c.at_ms, c.rowid"),
         {q(batch.id)});
     if (!colours) return colours.error();
-    for (const Row& row : *colours)
-        batch.blades[index.at(s(row[0]))].colours.push_back({row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]),
-                                                             storedAs<OxideSurface>(row[5]), row[6].toBool(),
-                                                             instantOf(row[7], row[8])});
+    for (const Row& row : *colours) {
+        if (Blade* blade = bladeOf(batch, index, row))
+            blade->colours.push_back({row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]),
+                                      storedAs<OxideSurface>(row[5]), row[6].toBool(), instantOf(row[7], row[8])});
+    }
     const Result<QVariant> chosen =
         m_database->single(QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? AND id NOT IN taken_back "
                                           "ORDER BY at_ms DESC, rowid DESC LIMIT 1"),

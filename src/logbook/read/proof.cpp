@@ -54,7 +54,9 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
     const auto each = [&](const char* sql, const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
         const auto rows = m_database->select(QString::fromLatin1(sql), {q(batch.id)});
         if (!rows) return rows.error();
-        for (const Row& row : *rows) take(batch.blades[index.at(s(row[0]))], row);
+        for (const Row& row : *rows) {
+            if (Blade* blade = bladeOf(batch, index, row)) take(*blade, row);
+        }
         return Done{};
     };
     auto done = each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm, "

@@ -14,10 +14,11 @@ Result<Done> Logbook::loadRelease(Batch& batch, const std::map<std::string, std:
                        "d.at_ms, d.rowid"),
         {q(batch.id)});
     if (!rows) return rows.error();
-    for (const Row& row : *rows)
-        batch.blades[index.at(s(row[0]))].signatures.push_back(
-            {named<Disposition>(s(row[2])).value_or(Disposition::hold), row[1].toInt(), s(row[3]), s(row[4]), s(row[5]),
-             instantOf(row[6], row[7])});
+    for (const Row& row : *rows) {
+        if (Blade* blade = bladeOf(batch, index, row))
+            blade->signatures.push_back({named<Disposition>(s(row[2])).value_or(Disposition::hold), row[1].toInt(),
+                                         s(row[3]), s(row[4]), s(row[5]), instantOf(row[6], row[7])});
+    }
     const Result<QVariant> chance =
         m_database->single(QStringLiteral("SELECT chance FROM sample_ask WHERE batch=? AND id NOT IN taken_back ORDER "
                                           "BY at_ms DESC, rowid DESC LIMIT 1"),

@@ -260,6 +260,7 @@ public:
 
     CsvText arrange() {
         m_out.separator = m_table.separator;
+        m_out.torn = m_table.torn;
         std::vector<std::size_t> values;
         for (std::size_t i = 0; i < m_map.columns.size(); ++i) {
             const std::string& is = m_map.columns[i].is;

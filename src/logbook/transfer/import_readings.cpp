@@ -486,7 +486,7 @@ Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, cons
                 return Error{ErrorKind::argument, "line 1", "the columns are not those that were looked at"};
             return readReadingsCsv(tables, arranged(*table, *map));
         }
-        const auto table = readCsv({bytes.constData(), static_cast<std::size_t>(bytes.size())});
+        const auto table = readCsvByLines({bytes.constData(), static_cast<std::size_t>(bytes.size())});
         if (!table) return table.error();
         return readReadingsCsv(tables, *table);
     }();

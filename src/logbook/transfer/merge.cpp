@@ -333,9 +333,14 @@ Result<MergeReport> mergeLogbook(Logbook& logbook, const QString& other, bool tr
     if (!problems) return problems.error();
     if (!problems->empty()) return refused(other.toStdString(), "it does not pass its own check: " + problems->front());
     // A file of ours that is damaged would keep theirs, which is whole, from coming in.
-    const auto damaged = logbook.damagedFiles();
-    if (!damaged) return damaged.error();
-    if (!damaged->empty()) return refused("logbook", damaged->front() + "; nothing is taken in before that is mended");
+    const auto files = logbook.database().select(QStringLiteral("SELECT sha256 FROM attachment_blob"));
+    if (!files) return files.error();
+    for (const Row& file : *files) {
+        const auto damaged = logbook.damagedFile(s(file[0]));
+        if (!damaged) return damaged.error();
+        if (!damaged->empty())
+            return refused("logbook", damaged->front() + "; nothing is taken in before that is mended");
+    }
     if (!trial) {
         // What a merge changes in many places is mended at once by going back to the file before it.
         if (auto kept = logbook.backupBeside("before-merge"); !kept) return kept.error();

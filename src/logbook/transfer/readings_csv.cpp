@@ -202,7 +202,7 @@ Result<CsvText> tableOfFile(const QByteArray& bytes) {
     const QByteArray text = utf16 && *utf16 != QStringConverter::Utf8 ? QString(QStringDecoder(*utf16)(bytes)).toUtf8()
                             : utf8                                    ? bytes
                                                                       : QString::fromLatin1(bytes).toUtf8();
-    return readCsv({text.constData(), static_cast<std::size_t>(text.size())});
+    return readCsvByLines({text.constData(), static_cast<std::size_t>(text.size())});
 }
 
 bool isReadingsCsv(const CsvText& table) {
@@ -226,6 +226,10 @@ Result<ReadingsCsv> readReadingsCsv(const Tables& tables, const CsvText& table) 
             readings.rejected.push_back({row.line, bad.reason});
         }
     }
+    for (const int line : table.torn)
+        readings.rejected.push_back({line, "a quotation mark is opened in it and not closed"});
+    std::sort(readings.rejected.begin(), readings.rejected.end(),
+              [](const auto& a, const auto& b) { return a.line < b.line; });
     return readings;
 }
 

@@ -83,6 +83,39 @@ class tst_Store : public QObject {
     }
 
 private slots:
+    // The whole is looked through between acts once it is open; what is found ends the writing, and is said.
+    void theWholeIsCheckedBehind() {
+        Open shop(*this, 1);
+        QVERIFY(!shop.document.isChecked());
+        QVERIFY(wait([&] { return shop.document.isChecked(); }));
+        QCOMPARE(shop.document.readOnlyReason(), QString());
+        bool stored = false;
+        shop.document.perform(readOn(shop.document, 64.0), [&](const Result<Done>& done) { stored = done.ok(); });
+        shop.settle();
+        QVERIFY(stored);
+    }
+    void whatTheWholeCheckFinds() {
+        const QString path = shop(1);
+        {
+            auto logbook = Logbook::open(path, Logbook::Access::write, seams()).value();
+            for (int i = 0; i < 60; ++i) (void)addPerson(*logbook, "P" + std::to_string(i), "").value();
+        }
+        // Longer ago than the look at opening reaches.
+        QCOMPARE(TempLogbook::meddle(path, "UPDATE tester SET name='another'"), QString());
+        Document document(Tables(fixtures::tables()), seams());
+        document.open(path, false, {});
+        QVERIFY(wait([&] { return document.isOpen() && document.quiet(); }));
+        QCOMPARE(document.readOnlyReason(), QString());
+        QVERIFY(wait([&] { return !document.readOnlyReason().isEmpty(); }));
+        QVERIFY2(document.readOnlyReason().contains("name is not what the change log says"),
+                 qPrintable(document.readOnlyReason()));
+        QVERIFY(!document.isChecked());
+        Result<Done> refused = Done{};
+        document.perform(readOn(document, 64.0), [&](const Result<Done>& done) { refused = done; });
+        QVERIFY(wait([&] { return !refused.ok(); }));
+        QCOMPARE(refused.error().kind, ErrorKind::refused);
+    }
+
     void answersComeInTheOrderOfTheAsking() {
         Open shop(*this, 1);
         QStringList order;
