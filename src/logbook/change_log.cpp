@@ -142,11 +142,12 @@ Result<std::string> recentTrouble(Database& database) {
     if (end[0].toLongLong() > 0 && (end[1].toLongLong() != 1 || end[2].toLongLong() != end[0].toLongLong()))
         return std::string("entries of its change log are missing");
     // An import may be an entry of many megabytes: it is left to the whole check, and so is what came before it.
-    auto read = entriesOf(database,
-                          QStringLiteral("WHERE seq > (SELECT COALESCE(MAX(seq), 0) FROM (SELECT seq, payload FROM change "
-                                         "ORDER BY seq DESC LIMIT ?) WHERE length(payload) > 1000000) ORDER BY seq "
-                                         "DESC LIMIT ?"),
-                          {looked, looked});
+    auto read =
+        entriesOf(database,
+                  QStringLiteral("WHERE seq > (SELECT COALESCE(MAX(seq), 0) FROM (SELECT seq, payload FROM change "
+                                 "ORDER BY seq DESC LIMIT ?) WHERE length(payload) > 1000000) ORDER BY seq "
+                                 "DESC LIMIT ?"),
+                  {looked, looked});
     if (!read) return read.error();
     std::vector<ChangeEntry> entries = std::move(read).value();
     std::reverse(entries.begin(), entries.end());
@@ -154,9 +155,7 @@ Result<std::string> recentTrouble(Database& database) {
     for (std::size_t i = 0; i < entries.size(); ++i) {
         const ChangeEntry& entry = entries[i];
         if (entry.hash() != entry.stored_hash) return fmt::format("entry {} of its change log was altered", entry.seq);
-        if (entry.previous != (i > 0                ? entries[i - 1].stored_hash
-                               : entry.seq == 1 ? chainBeginning()
-                                                : entry.previous))
+        if (entry.previous != (i > 0 ? entries[i - 1].stored_hash : entry.seq == 1 ? chainBeginning() : entry.previous))
             return fmt::format("entry {} of its change log does not follow the one before", entry.seq);
         replay(entry.payload, rows);
     }
@@ -166,8 +165,8 @@ Result<std::string> recentTrouble(Database& database) {
         for (const auto& [id, row] : byId) {
             if (++count > rowsLooked) return std::string();
             for (auto field = row.begin(); field != row.end(); ++field) {
-                const auto stored = database.single(
-                    QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(field.key(), table), {id});
+                const auto stored =
+                    database.single(QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(field.key(), table), {id});
                 if (!stored) return stored.error();
                 if (jsonOf(*stored) != field.value())
                     return fmt::format("{} {} is not what its change log says", table.toStdString(), id.toStdString());

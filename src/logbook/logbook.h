@@ -201,8 +201,8 @@ public:
     /// The last entry of the change log in short, for paper: its number and the beginning of its hash, such as
     /// "1184-3fa9c25b71d0a4ee". Empty while there is none.
     Result<std::string> head();
-    /// Whether the log holds that entry, so that a paper's record is this one and goes on from there unchanged as far as
-    /// check() finds nothing. A sentence when not. Errors (argument): no such code.
+    /// Whether the log holds that entry, so that a paper's record is this one and goes on from there unchanged as far
+    /// as check() finds nothing. A sentence when not. Errors (argument): no such code.
     Result<std::string> notHeld(const std::string& head);
     /// Sentences about everything found wrong: damage of the file, of the files in it, broken references, a change log
     /// whose chain is broken, rows that are not what the change log says. Empty when all is well.

@@ -143,12 +143,14 @@ const StoredRange* rangeOf(const char* table, const char* column) {
 std::optional<Error> tooLong(const char* column, std::size_t characters) {
     constexpr std::size_t longestName = 200;
     constexpr std::size_t longestText = 1000000;
-    static const std::vector<std::string_view> names{"mark", "name", "initials", "designation", "piece", "zone", "place"};
+    static const std::vector<std::string_view> names{"mark",  "name", "initials", "designation",
+                                                     "piece", "zone", "place"};
     const bool name = std::find(names.begin(), names.end(), column) != names.end();
     const std::size_t longest = name ? longestName : longestText;
     if (characters <= longest) return std::nullopt;
-    return Error{ErrorKind::range, column,
-                 fmt::format("a {} of {} characters is too long: {} at most", name ? column : "text", characters, longest)};
+    return Error{
+        ErrorKind::range, column,
+        fmt::format("a {} of {} characters is too long: {} at most", name ? column : "text", characters, longest)};
 }
 
 Error outside(const StoredRange& range, double value) {

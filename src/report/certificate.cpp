@@ -145,9 +145,13 @@ void drawIndents(Page& page, const Batch& batch, const BatchVerdicts& verdicts) 
             if (stands && reading.spot) spots.push_back(*reading.spot);
         }
         if (spots.empty()) continue;
-        if (!begun) page.heading(tr("Where it was read"));
-        begun = true;
         const double scale = std::min(360.0 / blade.shape.length(), 40.0 / blade.shape.height());
+        if (!begun) {
+            constexpr double headed = 80; // no heading stands alone at the foot of a page
+            page.need(headed + blade.shape.height() * scale);
+            page.heading(tr("Where it was read"));
+        }
+        begun = true;
         page.need(blade.shape.height() * scale + 16);
         page.y += blade.shape.height() * scale + 12;
         page.text(0, QString::fromStdString(blade.mark), 10, true);
@@ -350,10 +354,10 @@ void drawLimits(Page& page, const QString& head) {
         page.paragraph(line, 10);
     // What ties the paper to the record as it was then.
     if (!head.isEmpty())
-        page.paragraph(
-            tr("Record %1: rollcallctl check FILE --head %1 tells whether what was logged until then was changed since.")
-                .arg(head),
-            10);
+        page.paragraph(tr("Record %1: rollcallctl check FILE --head %1 tells whether what was logged until then was "
+                          "changed since.")
+                           .arg(head),
+                       10);
 }
 
 } // namespace

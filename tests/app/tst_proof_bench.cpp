@@ -286,7 +286,7 @@ private slots:
         d.press(Qt::Key_C, Qt::ControlModifier);
         const QString table = WindowDriver::plain(QGuiApplication::clipboard()->text());
         // 8/11.143 and 8/0.4844 of 4 degrees of freedom; 400/7.378 and 400/0.0506 of 2.
-        QVERIFY2(table.contains("Concrete: To the first mark\t2\t200\n"), qPrintable(table));
+        QVERIFY2(table.contains("Concrete\nTo the first mark\t2\t200\n"), qPrintable(table));
         QVERIFY2(table.contains("known to\t1 to 17\t54 to 79"), qPrintable(table));
         QVERIFY2(table.contains("its place\t2\t1"), qPrintable(table));
         const auto& below = d.column().below;

@@ -380,7 +380,7 @@ private slots:
         more.close();
         QCOMPARE(run({"log", at("one"), at("more")}).exit_code, 0);
         QVERIFY(json(run({"info", at("one")}))["head"].toString() != head);
-        QVERIFY(checked("one", head)["ok"].toBool()); // it went on from there
+        QVERIFY(checked("one", head)["ok"].toBool());           // it went on from there
         QVERIFY(checked("one", head.toUpper())["ok"].toBool()); // as it may be typed from paper
         const QJsonObject other = checked("two", head);
         QVERIFY(!other["ok"].toBool());

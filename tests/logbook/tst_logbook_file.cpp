@@ -1,9 +1,9 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gates.h"
 #include "logbook/actions/heat.h"
 #include "logbook/actions/notes.h"
 #include "logbook/database.h"
-#include "core/judge/gates.h"
 #include "logbook/logbook_file.h"
 #include "logbook/ranges.h"
 #include "logbook/schema.h"
@@ -318,7 +318,8 @@ private slots:
         log.close();
         QCOMPARE(TempLogbook::meddle(
                      log.path(),
-                     "DROP TRIGGER hardening_round_no_update;;DROP TRIGGER heat_mark_no_update;;DROP TRIGGER reading_no_update;;UPDATE heat_mark SET blade=(SELECT "
+                     "DROP TRIGGER hardening_round_no_update;;DROP TRIGGER heat_mark_no_update;;DROP TRIGGER "
+                     "reading_no_update;;UPDATE heat_mark SET blade=(SELECT "
                      "id FROM blade WHERE mark='Z-1');;PRAGMA ignore_check_constraints=ON;;UPDATE hardening_round SET "
                      "number=2000000000 WHERE blade=(SELECT id FROM blade WHERE mark='A-2');;UPDATE reading SET "
                      "value='hard', round='x'"),
@@ -344,8 +345,9 @@ private slots:
         QVERIFY(logColour(*log, blade, {1, 0, "edge", "straw", OxideSurface::bare, false, {}}).ok());
         log.close();
         // As another tool, or a merge with another view of it, may leave it.
-        QCOMPARE(TempLogbook::meddle(log.path(), QStringLiteral("INSERT INTO undone SELECT id, 'blade', 1, 1, 'HB', 1, 0 FROM "
-                                                                "blade WHERE mark='A-2'")),
+        QCOMPARE(TempLogbook::meddle(log.path(),
+                                     QStringLiteral("INSERT INTO undone SELECT id, 'blade', 1, 1, 'HB', 1, 0 FROM "
+                                                    "blade WHERE mark='A-2'")),
                  QString());
         QVERIFY(log.reopen(Logbook::Access::read).ok());
         const auto read = log->batch(batch.id);

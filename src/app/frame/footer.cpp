@@ -173,8 +173,7 @@ void Footer::paintEvent(QPaintEvent*) {
     const int centre = height() / 2;
     drawText(painter, width() - px(16), centre + px(5), clockText(), m_look.font(14), p.muted, Qt::AlignRight);
     // Over the clock, small: the whole record was looked through since it was opened, and is sound.
-    if (m_document.isChecked())
-        drawToneGlyph(painter, width() - px(28), px(4), px(12), Tone::good, m_look, p.paper);
+    if (m_document.isChecked()) drawToneGlyph(painter, width() - px(28), px(4), px(12), Tone::good, m_look, p.paper);
     const bool standing = !m_document.unstored().isEmpty() || !m_document.trouble().isEmpty();
     const bool trouble = m_message.isEmpty() ? standing : m_trouble;
     drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),

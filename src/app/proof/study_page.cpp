@@ -262,8 +262,13 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
                                 true));
         withPlaces(std::move(row), places);
     }
+    QString above;
     for (const auto& [protocol, step] : counted) {
-        Row row{tr("%1: %2").arg(QString::fromStdString(protocol), QString::fromStdString(step)), {}, false};
+        // Under the protocol's name, which is too long to stand before each of its steps.
+        const QString name = QString::fromStdString(protocol);
+        if (name != above) rows.push_back({name, {}, false});
+        above = name;
+        Row row{QString::fromStdString(step), {}, false};
         Row between{tr("· known to"), {}, false};
         std::vector<std::optional<Performed>> known;
         for (const StudyPiece& piece : m_pieces) {
@@ -288,8 +293,8 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
     }
     // A result that no piece has says nothing.
     std::erase_if(rows, [](const Row& row) {
-        return std::all_of(row.cells.begin(), row.cells.end(),
-                           [](const QString& cell) { return cell == QStringLiteral("–"); });
+        return !row.cells.isEmpty() && std::all_of(row.cells.begin(), row.cells.end(),
+                                                   [](const QString& cell) { return cell == QStringLiteral("–"); });
     });
     return rows;
 }

@@ -70,17 +70,17 @@ void ReleaseBench::certificate() {
 void ReleaseBench::certificate(const QString& head) {
     if (!m_document.hasBatch()) return;
     const auto on = [this, head](bool releasedOnly) {
-        onPaper(
-            tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
-            [this, head, releasedOnly](Paper& paper, const FormValues& v) {
-                const CertificateOptions options{v["shop"],
-                                                 v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
-                                                 v["paper"] == QLatin1String("Letter"),
-                                                 m_document.now(),
-                                                 releasedOnly,
-                                                 head};
-                return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(), options);
-            });
+        onPaper(tr("Certificate of %1").arg(QString::fromStdString(m_document.batch().name)),
+                [this, head, releasedOnly](Paper& paper, const FormValues& v) {
+                    const CertificateOptions options{v["shop"],
+                                                     v["mark"].isEmpty() ? QImage() : QImage(v["mark"]),
+                                                     v["paper"] == QLatin1String("Letter"),
+                                                     m_document.now(),
+                                                     releasedOnly,
+                                                     head};
+                    return drawCertificate(paper, m_document.batch(), m_document.verdicts(), m_document.tables(),
+                                           options);
+                });
     };
     const auto released = std::count_if(m_answers.begin(), m_answers.end(),
                                         [](const ReleaseAnswer& answer) { return answer.released(); });

@@ -137,7 +137,8 @@ std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, 
             insideQuotes = true;
         if (insideQuotes && line - collector.line >= longest) break;
         // A row of its own was swallowed: it has all its separators, the first of them before any quotation mark.
-        const std::size_t separators = longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
+        const std::size_t separators =
+            longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
         if (separators > 0 && line > collector.line && countOf(written, separator) >= separators &&
             written.find(separator) < written.find('"')) {
             insideQuotes = true;
