@@ -53,34 +53,32 @@ void replay(const QString& payload, LoggedRows& tables) {
     }
 }
 
-Result<Done> compareTable(Database& database, const char* table, LoggedRows::mapped_type expected,
-                          std::vector<std::string>& problems) {
+// What the log says of a row beside what is stored of it.
+void compareRow(const char* table, const QString& id, const QJsonObject& logged, const QJsonObject& stored,
+                std::vector<std::string>& problems) {
+    for (auto field = logged.begin(); field != logged.end(); ++field) {
+        if (stored[field.key()] != field.value())
+            problems.push_back(fmt::format("{} {}: {} is not what the change log says", table, id.toStdString(),
+                                           field.key().toStdString()));
+    }
+}
+
+// Rows with their rowid in front and the names of the columns behind it.
+Result<std::vector<std::pair<qint64, QJsonObject>>> storedRows(Database& database, const char* table,
+                                                               const QString& which, const Row& values) {
     const Result<std::vector<Row>> columns =
         database.select(QStringLiteral("SELECT name FROM pragma_table_info('%1')").arg(QLatin1String(table)));
     if (!columns) return columns.error();
-    const Result<std::vector<Row>> rows = database.select(QStringLiteral("SELECT * FROM %1").arg(QLatin1String(table)));
+    const Result<std::vector<Row>> rows =
+        database.select(QStringLiteral("SELECT rowid, * FROM %1 ").arg(QLatin1String(table)) + which, values);
     if (!rows) return rows.error();
+    std::vector<std::pair<qint64, QJsonObject>> found;
     for (const Row& row : *rows) {
         QJsonObject stored;
-        for (std::size_t i = 0; i < row.size(); ++i) stored.insert((*columns)[i][0].toString(), jsonOf(row[i]));
-        const QString id = stored[QStringLiteral("id")].toString();
-        const auto known = expected.find(id);
-        if (known == expected.end()) {
-            problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
-            continue;
-        }
-        for (auto field = known->second.begin(); field != known->second.end(); ++field) {
-            if (stored[field.key()] != field.value()) {
-                problems.push_back(fmt::format("{} {}: {} is not what the change log says", table, id.toStdString(),
-                                               field.key().toStdString()));
-            }
-        }
-        expected.erase(known);
+        for (std::size_t i = 1; i < row.size(); ++i) stored.insert((*columns)[i - 1][0].toString(), jsonOf(row[i]));
+        found.emplace_back(row[0].toLongLong(), std::move(stored));
     }
-    for (const auto& [id, row] : expected) {
-        problems.push_back(fmt::format("{} {} is in the change log but missing", table, id.toStdString()));
-    }
-    return Done{};
+    return found;
 }
 
 } // namespace
@@ -129,8 +127,34 @@ Result<bool> ChainReader::read(Database& database, int entries, std::vector<std:
     return static_cast<int>(read->size()) == entries;
 }
 
-Result<Done> ChainReader::compare(Database& database, const char* table, std::vector<std::string>& problems) {
-    return compareTable(database, table, m_rows[QLatin1String(table)], problems);
+Result<std::optional<qint64>> ChainReader::compare(Database& database, const char* table, qint64 after, int rows,
+                                                   std::vector<std::string>& problems) {
+    auto& expected = m_rows[QLatin1String(table)];
+    const auto some =
+        storedRows(database, table, QStringLiteral("WHERE rowid>? ORDER BY rowid LIMIT ?"), {after, rows});
+    if (!some) return some.error();
+    for (const auto& [rowid, stored] : *some) {
+        const QString id = stored[QStringLiteral("id")].toString();
+        const auto known = expected.find(id);
+        if (known == expected.end()) {
+            problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
+            continue;
+        }
+        compareRow(table, id, known->second, stored, problems);
+        expected.erase(known);
+    }
+    if (static_cast<int>(some->size()) == rows) return std::optional(some->back().first);
+    // Left are rows that are gone, and those that were changed again after they had been compared.
+    for (const auto& [id, logged] : expected) {
+        const auto one = storedRows(database, table, QStringLiteral("WHERE id=?"), {id});
+        if (!one) return one.error();
+        if (one->empty())
+            problems.push_back(fmt::format("{} {} is in the change log but missing", table, id.toStdString()));
+        else
+            compareRow(table, id, logged, one->front().second, problems);
+    }
+    expected.clear();
+    return std::optional<qint64>();
 }
 
 Result<std::string> recentTrouble(Database& database) {

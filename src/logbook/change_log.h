@@ -6,6 +6,7 @@
 #include "logbook/database.h"
 
 #include <map>
+#include <optional>
 #include <QByteArray>
 #include <QJsonObject>
 #include <QString>
@@ -54,8 +55,10 @@ class ChainReader {
 public:
     /// Reads so many entries more; true while there are others. Adds sentences about every break of the chain.
     Result<bool> read(Database& database, int entries, std::vector<std::string>& problems);
-    /// Adds sentences about every row of a table that differs from what was read of it.
-    Result<Done> compare(Database& database, const char* table, std::vector<std::string>& problems);
+    /// Adds sentences about so many rows of a table, after a row, that differ from what was read of them. The last row
+    /// that was compared; none when all were, and what the log tells of besides is missing.
+    Result<std::optional<qint64>> compare(Database& database, const char* table, qint64 after, int rows,
+                                          std::vector<std::string>& problems);
 
 private:
     LoggedRows m_rows;

@@ -8,6 +8,7 @@
 #include "logbook/ranges.h"
 
 #include <fmt/format.h>
+#include <limits>
 
 namespace rollcall {
 
@@ -116,12 +117,18 @@ Result<Done> LogbookCheck::followChain(bool toTheEnd) {
         return Done{};
     }
     for (const Kind& kind : kinds()) {
-        // What was stored since the last step belongs to what the log says.
-        m_steps.push_back([this, &kind]() -> Result<Done> {
-            if (auto followed = followChain(true); !followed) return followed;
-            return m_chain->compare(m_logbook.database(), kind.table, m_problems);
-        });
+        m_steps.push_back([this, &kind] { return compare(kind.table, std::numeric_limits<qint64>::min()); });
     }
+    return Done{};
+}
+
+Result<Done> LogbookCheck::compare(const char* table, qint64 after) {
+    constexpr int rowsAtOnce = 2000;
+    // What was stored since the last step belongs to what the log says.
+    if (auto followed = followChain(true); !followed) return followed;
+    const auto last = m_chain->compare(m_logbook.database(), table, after, rowsAtOnce, m_problems);
+    if (!last) return last.error();
+    if (*last) m_steps.push_front([this, table, next = **last] { return compare(table, next); });
     return Done{};
 }
 

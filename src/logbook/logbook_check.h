@@ -30,6 +30,7 @@ public:
 private:
     void look(std::vector<std::string> found) { m_problems.insert(m_problems.end(), found.begin(), found.end()); }
     Result<Done> followChain(bool toTheEnd);
+    Result<Done> compare(const char* table, qint64 after);
 
     Logbook& m_logbook;
     std::deque<std::function<Result<Done>()>> m_steps;

@@ -11,8 +11,9 @@ namespace rollcall {
 
 namespace {
 
-// The check holds what the change log says of every row in memory: a larger one is checked on the command line.
-constexpr qint64 largestChecked = qint64{300} << 20;
+// The check holds what the change log says of every row in memory, and an import is one entry: a larger one is checked
+// on the command line, where nobody waits for it.
+constexpr qint64 largestChecked = qint64{60} << 20;
 
 } // namespace
 
