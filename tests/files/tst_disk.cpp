@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "files/disk.h"
+#include "tests/support/files.h"
 
 #include <csignal>
 #include <QScopeGuard>
@@ -8,6 +9,8 @@
 #include <sys/resource.h>
 
 using namespace rollcall;
+using fixtures::content;
+using fixtures::put;
 
 // What leaves is whole or not there, and what was there before stays until then.
 class tst_Disk : public QObject {
@@ -16,15 +19,6 @@ class tst_Disk : public QObject {
     QTemporaryDir m_dir;
 
     QString at(const char* name) const { return m_dir.filePath(QString::fromLatin1(name)); }
-    static QByteArray content(const QString& path) {
-        QFile file(path);
-        return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray("(nothing)");
-    }
-    static void put(const QString& path, const QByteArray& bytes) {
-        QFile file(path);
-        QVERIFY(file.open(QIODevice::WriteOnly));
-        QCOMPARE(file.write(bytes), bytes.size());
-    }
     // No file may grow beyond so many bytes: what a full disk does to a writer.
     static auto fullDisk(rlim_t bytes) {
         std::signal(SIGXFSZ, SIG_IGN);

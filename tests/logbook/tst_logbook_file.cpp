@@ -8,6 +8,7 @@
 #include "logbook/ranges.h"
 #include "logbook/schema.h"
 #include "logbook/transfer/merge.h"
+#include "tests/support/files.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
@@ -17,20 +18,23 @@
 #include <unistd.h>
 
 using namespace rollcall;
+using fixtures::content;
+using fixtures::put;
 using fixtures::TempLogbook;
 
 // The file of a logbook: looked at before it is touched, whole or not there, kept before it changes.
 class tst_LogbookFile : public QObject {
     Q_OBJECT
 
-    static QByteArray content(const QString& path) {
-        QFile file(path);
-        return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray("(nothing)");
-    }
-    static void put(const QString& path, const QByteArray& bytes) {
-        QFile file(path);
-        QVERIFY(file.open(QIODevice::WriteOnly));
-        QCOMPARE(file.write(bytes), bytes.size());
+    // A heat of a batch in an oven of its own.
+    static std::string aHeat(TempLogbook& log, const Batch& batch) {
+        HeatDraft heat;
+        heat.batch = batch.id;
+        heat.oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
+        heat.set_c = 810;
+        heat.as_entered = "810";
+        heat.zero = log->now();
+        return startHeat(*log, heat).value();
     }
     static QStringList names(const QString& folder) {
         return QDir(folder).entryList(QDir::Files | QDir::Hidden, QDir::Name);
@@ -300,14 +304,7 @@ private slots:
     void rowsThatBelongNowhere() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
-        HeatDraft heat;
-        heat.batch = batch.id;
-        heat.oven = oven;
-        heat.set_c = 810;
-        heat.as_entered = "810";
-        heat.zero = log->now();
-        const std::string run = startHeat(*log, heat).value();
+        const std::string run = aHeat(log, batch);
         QVERIFY(markHeat(*log, run, batch.blades[0].id, 1, HeatMoment::in, 0).ok());
         QVERIFY(logReading(*log, log.reading(batch, 0, 62.1)).ok());
         BatchDraft draft;
@@ -359,15 +356,8 @@ private slots:
     void aTraceThatWasAltered() {
         TempLogbook log;
         const Batch batch = log.withBatch();
-        const std::string oven = addOven(*log, {"", "Oven 1", 5, {}}).value();
-        HeatDraft heat;
-        heat.batch = batch.id;
-        heat.oven = oven;
-        heat.set_c = 810;
-        heat.as_entered = "810";
-        heat.zero = log->now();
         TraceDraft trace;
-        trace.run = startHeat(*log, heat).value();
+        trace.run = aHeat(log, batch);
         trace.name = "oven.csv";
         trace.file = "time,temperature";
         trace.trace = Trace::of({{0, 800}, {60, 810}, {120, 812}}).value();
