@@ -14,6 +14,7 @@
 #include <cmath>
 #include <QFile>
 #include <QFileInfo>
+#include <QPointer>
 
 // What the counting of a fracture asks for, and its way into the record.
 namespace rollcall {
@@ -42,22 +43,28 @@ bool CountPage::takeFile(const QString& path) {
 void CountPage::takePhoto(const QString& name, const QByteArray& bytes) {
     emit said(tr("%1 is opened.").arg(name), false);
     const Blade& blade = *m_document.blade();
-    m_photos.decode(bytes, [this, name, bytes, id = blade.id, round = blade.round,
-                            after = lastTemper(blade)](const std::shared_ptr<const LoadedPhoto>& photo) {
-        if (!photo->trouble.isEmpty()) return emit said(tr("%1 was not taken: %2.").arg(name, photo->trouble), true);
-        FractureDraft draft{id, round, after, {name, bytes}, photo->grey.width, photo->grey.height};
-        m_document.perform(
-            [draft](Logbook& logbook) -> Result<Done> {
-                if (auto added = addFracture(logbook, draft); !added) return added.error();
-                return Done{};
-            },
-            [this, name](const Result<Done>& done) {
-                if (!done) return;
-                if (const Blade* now = m_document.blade()) m_photo = static_cast<int>(now->fractures.size()) - 1;
-                emit said(tr("%1 is in the record as it is.").arg(name), false);
-                emit changed();
-            });
-    });
+    // The record gets it though this page should be gone by then.
+    m_photos.decode(bytes,
+                    [page = QPointer<CountPage>(this), &document = m_document, name, bytes, id = blade.id,
+                     round = blade.round, after = lastTemper(blade)](const std::shared_ptr<const LoadedPhoto>& photo) {
+                        if (!photo->trouble.isEmpty()) {
+                            if (page) emit page->said(tr("%1 was not taken: %2.").arg(name, photo->trouble), true);
+                            return;
+                        }
+                        FractureDraft draft{id, round, after, {name, bytes}, photo->grey.width, photo->grey.height};
+                        document.perform(
+                            [draft](Logbook& logbook) -> Result<Done> {
+                                if (auto added = addFracture(logbook, draft); !added) return added.error();
+                                return Done{};
+                            },
+                            [page, name](const Result<Done>& done) {
+                                if (!done || !page) return;
+                                if (const Blade* now = page->m_document.blade())
+                                    page->m_photo = static_cast<int>(now->fractures.size()) - 1;
+                                emit page->said(tr("%1 is in the record as it is.").arg(name), false);
+                                emit page->changed();
+                            });
+                    });
 }
 
 void CountPage::setScale() {

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <QBuffer>
 #include <QImageReader>
+#include <QPointer>
 
 namespace rollcall {
 
@@ -42,12 +43,13 @@ void PhotoStore::away(std::function<std::function<void()>()> work) {
     ++m_working;
     m_pool.start([this, work = std::move(work)] {
         auto then = work();
+        // To the document, which is there longer than this: the window may be drawn anew meanwhile.
         QMetaObject::invokeMethod(
-            this,
-            [this, then = std::move(then)] {
-                --m_working;
+            &m_document,
+            [store = QPointer<PhotoStore>(this), then = std::move(then)] {
+                if (store) --store->m_working;
                 then();
-                emit ready();
+                if (store) emit store->ready();
             },
             Qt::QueuedConnection);
     });
@@ -63,7 +65,10 @@ std::shared_ptr<const LoadedPhoto> PhotoStore::photo(const std::string& sha256) 
     if (std::find(m_awaited.begin(), m_awaited.end(), sha256) != m_awaited.end()) return nullptr;
     m_awaited.push_back(sha256);
     fetch(sha256, [this, sha256](const QByteArray& bytes, const QString& trouble) {
-        if (trouble.isEmpty()) return decode(bytes, [this, sha256](const auto& photo) { keep(sha256, photo); });
+        if (trouble.isEmpty())
+            return decode(bytes, [store = QPointer<PhotoStore>(this), sha256](const auto& photo) {
+                if (store) store->keep(sha256, photo);
+            });
         auto photo = std::make_shared<LoadedPhoto>();
         photo->trouble = trouble;
         keep(sha256, photo);
@@ -95,7 +100,9 @@ QImage PhotoStore::thumbnail(const std::string& sha256) {
             const QSize whole = reader.size();
             // Told before reading, a JPEG is decoded small at once.
             if (whole.isValid()) reader.setScaledSize(whole.scaled(96, 96, Qt::KeepAspectRatio));
-            return [this, sha256, small = reader.read()] { m_thumbnails[sha256] = small; };
+            return [store = QPointer<PhotoStore>(this), sha256, small = reader.read()] {
+                if (store) store->m_thumbnails[sha256] = small;
+            };
         });
     });
     return {};
@@ -115,8 +122,11 @@ void PhotoStore::decode(const QByteArray& bytes, std::function<void(std::shared_
 
 void PhotoStore::suggest(std::shared_ptr<const LoadedPhoto> photo, const TestLine& line,
                          std::function<void(const std::vector<double>&)> then) {
-    away([photo = std::move(photo), line, then = std::move(then)]() -> std::function<void()> {
-        return [found = suggestCrossings(photo->grey, line), then] { then(found); };
+    away([store = QPointer<PhotoStore>(this), photo = std::move(photo), line,
+          then = std::move(then)]() -> std::function<void()> {
+        return [store, found = suggestCrossings(photo->grey, line), then] {
+            if (store) then(found);
+        };
     });
 }
 
