@@ -69,6 +69,23 @@ class tst_Grain : public QObject {
 private slots:
     void init() { QSettings().clear(); }
 
+    // A photo that is being opened reaches the record though the window is drawn anew meanwhile.
+    void aPhotoInTheMomentOfAnotherLook() {
+        WindowDriver d;
+        open(d);
+        QImage image(1500, 1200, QImage::Format_RGB32);
+        image.fill(Qt::gray);
+        QByteArray bytes;
+        QBuffer buffer(&bytes);
+        QVERIFY(buffer.open(QIODevice::WriteOnly) && image.save(&buffer, "PNG"));
+        d.grain().takeFile(d.writeFile("slow.png", bytes));
+        Look look = d.window().look();
+        look.palette = Palette::darkOne();
+        d.window().setLook(look); // at once: the page that asked is gone
+        QVERIFY(QTest::qWaitFor([&] { return !d.document().batch().blades[0].fractures.empty(); }, 10000));
+        QCOMPARE(d.document().batch().blades[0].fractures[0].width, 1500);
+    }
+
     // A photo falls on the window, gets its scale, five lines are counted, and the Proof gate has its answer.
     void droppedScaledCountedJudged() {
         WindowDriver d;
