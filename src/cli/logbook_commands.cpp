@@ -174,10 +174,12 @@ Result<QJsonObject> list(const Options& options, const Tables&) {
     if (!logbook) return logbook.error();
     const auto batches = (*logbook)->batches();
     if (!batches) return batches.error();
+    auto asked = (*logbook)->gatesAsked();
+    if (!asked) return asked.error();
     QJsonArray array;
     for (const BatchSummary& batch : *batches) {
         QJsonArray gates;
-        for (const Gate gate : batch.gates) gates.append(nameOf(gate));
+        for (const Gate gate : asked.value()[batch.id]) gates.append(nameOf(gate));
         array.append(QJsonObject{
             {"name", q(batch.name)}, {"grade", q(batch.grade)}, {"blades", batch.blades}, {"gates", gates}});
     }

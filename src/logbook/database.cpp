@@ -8,6 +8,7 @@
 #include <QFileInfo>
 #include <QJsonObject>
 #include <QSqlError>
+#include <QSqlRecord>
 #include <QUuid>
 
 namespace rollcall {
@@ -100,22 +101,23 @@ Result<Done> Database::run(const QString& sql, const Row& values) {
     return Done{};
 }
 
-Result<std::vector<Row>> Database::select(const QString& sql, const Row& values) {
+Result<Done> Database::each(const QString& sql, const Row& values, const std::function<void(const Row&)>& take) {
     const Result<QSqlQuery*> query = execute(sql, values);
     if (!query) return query.error();
-    std::vector<Row> rows;
+    Row row(static_cast<std::size_t>((*query)->record().count()));
     while ((*query)->next()) {
-        Row row;
-        for (int i = 0;; ++i) {
-            const QVariant value = (*query)->value(i);
-            if (!value.isValid()) break;
-            row.push_back(value);
-        }
-        rows.push_back(std::move(row));
+        for (std::size_t i = 0; i < row.size(); ++i) row[i] = (*query)->value(static_cast<int>(i));
+        take(row);
     }
     const QSqlError failure = (*query)->lastError();
     (*query)->finish();
     if (failure.isValid()) return errorOf(failure);
+    return Done{};
+}
+
+Result<std::vector<Row>> Database::select(const QString& sql, const Row& values) {
+    std::vector<Row> rows;
+    if (auto done = each(sql, values, [&](const Row& row) { rows.push_back(row); }); !done) return done.error();
     return rows;
 }
 

@@ -5,6 +5,7 @@
 #include "core/base/result.h"
 #include "core/judge/record.h"
 
+#include <functional>
 #include <initializer_list>
 #include <memory>
 #include <QHash>
@@ -37,6 +38,8 @@ public:
 
     Result<Done> run(const QString& sql, const Row& values = {});
     Result<std::vector<Row>> select(const QString& sql, const Row& values = {});
+    /// The same row by row, for many of them. The statement is in use until the last is taken.
+    Result<Done> each(const QString& sql, const Row& values, const std::function<void(const Row&)>& take);
     /// First field of the first row; an invalid QVariant when there is no row.
     Result<QVariant> single(const QString& sql, const Row& values = {});
 

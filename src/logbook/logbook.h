@@ -113,7 +113,6 @@ struct BatchSummary {
     std::string name;
     std::string grade;
     int blades = 0;
-    std::vector<Gate> gates;
     Instant created;
     std::string lot; ///< name of the bar or lot it was cut from
 };
@@ -187,6 +186,8 @@ public:
     // --- what is in it
     Result<Shop> shop();
     Result<std::vector<BatchSummary>> batches();
+    /// The gates that each batch asks, in their order.
+    Result<std::map<std::string, std::vector<Gate>>> gatesAsked();
     Result<Batch> batch(const std::string& id);
     /// A batch without what belongs to the shop: runs on blocks, testers and the shop's other tempers.
     Result<Batch> batchAlone(const std::string& id);

@@ -20,7 +20,7 @@ private slots:
         const auto summaries = log->batches().value();
         QCOMPARE(summaries.size(), std::size_t(1));
         QCOMPARE(summaries[0].grade, std::string("115CrV3"));
-        QCOMPARE(summaries[0].gates, (std::vector<Gate>{Gate::quench, Gate::temper}));
+        QCOMPARE(log->gatesAsked().value()[summaries[0].id], (std::vector<Gate>{Gate::quench, Gate::temper}));
         const Batch batch = log->batch(summaries[0].id).value();
         QCOMPARE(batch.window.low.value(), 61.0);
         QCOMPARE(batch.window.high.value(), 63.0);

@@ -13,6 +13,7 @@
 #include <fmt/format.h>
 #include <map>
 #include <QRegularExpression>
+#include <unordered_map>
 
 // What is in a logbook, as the plain values that judgement works on.
 namespace rollcall {
@@ -65,29 +66,44 @@ Result<Shop> Logbook::shop() {
 
 Result<std::vector<BatchSummary>> Logbook::batches() {
     std::vector<BatchSummary> summaries;
-    std::map<std::string, std::size_t> place;
-    const auto rows = m_database->select(QStringLiteral(
-        "SELECT b.id, b.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag ON ag.id=a.grade "
-        "WHERE a.batch=b.id AND a.id NOT IN taken_back ORDER BY a.at_ms DESC, a.rowid DESC "
-        "LIMIT 1), g.designation, ''), (SELECT COUNT(*) FROM blade e WHERE e.batch=b.id AND e.id NOT IN taken_back), "
-        "b.created_ms, b.created_offset, COALESCE(l.name, '')"
-        " FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
-        "g.id=l.grade WHERE b.id NOT IN taken_back ORDER BY b.created_ms, b.rowid"));
-    if (!rows) return rows.error();
-    for (const Row& row : *rows) {
-        place[s(row[0])] = summaries.size();
-        summaries.push_back(
-            {s(row[0]), s(row[1]), s(row[2]), row[3].toInt(), {}, instantOf(row[4], row[5]), s(row[6])});
-    }
-    const auto gates = m_database->select(QStringLiteral("SELECT batch, gate FROM gate_plan WHERE required=1"));
-    if (!gates) return gates.error();
-    for (const Row& row : *gates) {
-        const auto batch = place.find(s(row[0]));
-        const auto gate = gateNamed(s(row[1]));
-        if (batch != place.end() && gate) summaries[batch->second].gates.push_back(*gate);
-    }
-    for (BatchSummary& summary : summaries) std::sort(summary.gates.begin(), summary.gates.end());
+    std::unordered_map<std::string, std::size_t> place;
+    auto done = m_database->each(
+        QStringLiteral("SELECT b.id, b.name, COALESCE(g.designation, ''), b.created_ms, b.created_offset, "
+                       "COALESCE(l.name, '') FROM batch b LEFT JOIN lot l ON l.id=b.lot LEFT JOIN grade g ON "
+                       "g.id=l.grade WHERE b.id NOT IN taken_back ORDER BY b.created_ms, b.rowid"),
+        {}, [&](const Row& row) {
+            summaries.push_back({s(row[0]), s(row[1]), s(row[2]), 0, instantOf(row[3], row[4]), s(row[5])});
+            place[summaries.back().id] = summaries.size() - 1;
+        });
+    const auto ofEach = [&](const char* sql, const std::function<void(BatchSummary&, const Row&)>& take) {
+        return m_database->each(QLatin1String(sql), {}, [&](const Row& row) {
+            if (const auto at = place.find(s(row[0])); at != place.end()) take(summaries[at->second], row);
+        });
+    };
+    if (done)
+        done = ofEach("SELECT a.batch, g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade WHERE "
+                      "a.id NOT IN taken_back ORDER BY a.at_ms, a.rowid",
+                      [](BatchSummary& batch, const Row& row) { batch.grade = s(row[1]); });
+    // All by the index alone, less the few that were taken back.
+    if (done)
+        done = ofEach("SELECT batch, COUNT(*) FROM blade GROUP BY batch",
+                      [](BatchSummary& batch, const Row& row) { batch.blades = row[1].toInt(); });
+    if (done)
+        done = ofEach("SELECT batch, COUNT(*) FROM blade WHERE id IN taken_back GROUP BY batch",
+                      [](BatchSummary& batch, const Row& row) { batch.blades -= row[1].toInt(); });
+    if (!done) return done.error();
     return summaries;
+}
+
+Result<std::map<std::string, std::vector<Gate>>> Logbook::gatesAsked() {
+    const auto rows = m_database->select(QStringLiteral("SELECT batch, gate FROM gate_plan WHERE required=1"));
+    if (!rows) return rows.error();
+    std::map<std::string, std::vector<Gate>> asked;
+    for (const Row& row : *rows) {
+        if (const auto gate = gateNamed(s(row[1]))) asked[s(row[0])].push_back(*gate);
+    }
+    for (auto& [batch, gates] : asked) std::sort(gates.begin(), gates.end());
+    return asked;
 }
 
 Result<Batch> Logbook::batch(const std::string& id) {
