@@ -20,7 +20,7 @@ std::vector<Bench*> makeBenches(const Workshop& shop) {
     return {new OverviewBench(shop.document, shop.actions, shop.exchange, shop.chart_look),
             new SteelBench(shop.document, shop.links.shots, shop.seams, shop.chart_look),
             new HeatBench(shop.document, shop.links.oven, shop.day, shop.actions, shop.seams, shop.chart_look),
-            new CallBench(shop.document, shop.station, shop.links.tester, shop.actions, shop.look),
+            new CallBench(shop.document, shop.station, shop.links.tester, shop.actions, shop.seams, shop.look),
             new EdgeBench(shop.document, shop.links.force, shop.seams, shop.chart_look),
             new ProofBench(shop.document, shop.seams, shop.chart_look),
             new GrainBench(shop.document, shop.links.fractures, shop.seams, shop.chart_look),

@@ -20,32 +20,77 @@ QString signedTenth(double value) {
            QString::number(std::abs(value), 'f', 1);
 }
 
+constexpr int spreadHeight = 30;
 constexpr double monthsAhead = 91; // days of paper kept for what a drift will do
 
+struct RunsPlane {
+    int left = 0, right = 0, top = 0, bottom = 0;
+    double first = 0, last = 1, end = 1; // days: of the runs, and of the paper
+    PlotAxis days;
+    PlotAxis up;
+    double x(double day) const { return qRound(days.at(day)); }
+    double y(double value) const { return qRound(up.at(value)); }
+    bool shows(double day) const { return day >= days.low - 1e-9 && day <= days.high + 1e-9; }
+};
+
+std::optional<RunsPlane> runsPlaneOf(const QRect& area, const ControlChart& chart, const Look& look) {
+    RunsPlane f;
+    f.left = area.left() + look.px(46);
+    f.right = area.right();
+    f.top = area.top() + look.px(8);
+    f.bottom = area.bottom() - look.px(24 + spreadHeight + 14);
+    double reach = chart.allowed_error * 1.45; // room for words outside the band
+    for (const ControlPoint& point : chart.errors) reach = std::max(reach, std::abs(point.value) * 1.1);
+    if (!(reach > 0)) return std::nullopt;
+    f.up = {-reach, reach, double(f.bottom), double(f.top)};
+    f.first = chart.errors.empty() ? 0 : chart.errors.front().day;
+    f.last = chart.errors.empty() ? 1 : chart.errors.back().day;
+    f.end = f.last +
+            std::max(14.0, chart.drift && chart.drift->likely && chart.weeks_left
+                               ? std::min(*chart.weeks_left * 7 + 28, std::max(monthsAhead, (f.last - f.first) * 0.5))
+                               : (f.last - f.first) * 0.05);
+    f.end = std::max(f.first + 1, f.end);
+    const double whole = f.end - f.first;
+    f.days = {f.first + chart.part.first * whole, f.first + chart.part.second * whole, double(f.left + look.px(6)),
+              double(f.right - look.px(8))};
+    return f;
+}
+
 } // namespace
+
+QString controlChartSays(const QRect& area, const ControlChart& chart, const QPoint& at, const Look& look) {
+    const std::optional<RunsPlane> f = runsPlaneOf(area, chart, look);
+    if (!f || !area.contains(at)) return {};
+    const double near = look.px(14);
+    std::optional<std::size_t> nearest;
+    for (std::size_t i = 0; i < chart.errors.size(); ++i) {
+        const double away = std::abs(f->x(chart.errors[i].day) - at.x());
+        if (f->shows(chart.errors[i].day) && away <= near &&
+            (!nearest || away < std::abs(f->x(chart.errors[*nearest].day) - at.x())))
+            nearest = i;
+    }
+    if (!nearest) return {};
+    const ControlPoint& run = chart.errors[*nearest];
+    QString says = QObject::tr("%1: error %2")
+                       .arg(QLocale().toString(QDate(1970, 1, 1).addDays(static_cast<qint64>(std::floor(run.day))),
+                                               QLocale::ShortFormat),
+                            signedTenth(run.value));
+    for (const ControlPoint& spread : chart.spreads) {
+        if (spread.day == run.day) return says + QObject::tr(", spread %1").arg(spread.value, 0, 'f', 1);
+    }
+    return says;
+}
 
 void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& chart, const Look& look) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
-    const int left = area.left() + px(46);
-    const int right = area.right();
-    const int spreadHeight = px(30);
-    const int top = area.top() + px(8);
-    const int bottom = area.bottom() - px(24) - spreadHeight - px(14);
+    const std::optional<RunsPlane> frame = runsPlaneOf(area, chart, look);
+    if (!frame) return;
+    const auto& [left, right, top, bottom, first, last, end, days, up] = *frame;
+    const double reach = up.high;
     painter.setRenderHint(QPainter::Antialiasing, false);
-    double reach = chart.allowed_error * 1.45; // room for words outside the band
-    for (const ControlPoint& point : chart.errors) reach = std::max(reach, std::abs(point.value) * 1.1);
-    if (!(reach > 0)) return;
-    const PlotAxis up{-reach, reach, double(bottom), double(top)};
-    const auto y = [&](double value) { return qRound(up.at(value)); };
-    const double first = chart.errors.empty() ? 0 : chart.errors.front().day;
-    const double last = chart.errors.empty() ? 1 : chart.errors.back().day;
-    const double end =
-        last + std::max(14.0, chart.drift && chart.drift->likely && chart.weeks_left
-                                  ? std::min(*chart.weeks_left * 7 + 28, std::max(monthsAhead, (last - first) * 0.5))
-                                  : (last - first) * 0.05);
-    const PlotAxis days{first, std::max(first + 1, end), double(left + px(6)), double(right - px(8))};
-    const auto x = [&](double day) { return qRound(days.at(day)); };
+    const auto y = [&](double value) { return qRound(frame->up.at(value)); };
+    const auto x = [&](double day) { return qRound(frame->days.at(day)); };
 
     // What is allowed, the shop's own limits, zero.
     painter.fillRect(left, y(chart.allowed_error), right - left, y(-chart.allowed_error) - y(chart.allowed_error),
@@ -66,24 +111,40 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
     }
     painter.fillRect(left, top, 1, bottom - top, p.line);
 
-    // Months under the axis.
+    // Months under the axis, or weeks where one is wide enough for its day.
     painter.fillRect(left, bottom, right - left, 1, p.line);
     const QDate epoch(1970, 1, 1);
-    const QDate from = epoch.addDays(qRound64(first));
+    const QDate from = epoch.addDays(qRound64(days.low));
     const QDate today = epoch.addDays(qRound64(last));
-    const double daysToPixel = static_cast<double>(right - left) / std::max(1.0, end - first);
-    const int every = daysToPixel * 30 >= px(14) ? 1 : 3;
-    for (QDate month(from.year(), from.month(), 1); epoch.daysTo(month) <= end; month = month.addMonths(every)) {
-        const double begin = static_cast<double>(epoch.daysTo(month));
-        if (begin >= first) painter.fillRect(x(begin), bottom, 1, px(5), p.line);
-        const double middle = begin + 15;
-        const bool now = month.year() == today.year() && month.month() == today.month();
-        if (middle >= first && x(middle) < right - px(6))
-            drawText(painter, x(middle), bottom + px(18),
-                     QLocale().standaloneMonthName(month.month(), QLocale::NarrowFormat), look.font(14, now),
-                     now ? p.ink : p.muted, Qt::AlignHCenter);
+    const double dayWidth = static_cast<double>(right - left) / std::max(1.0, days.high - days.low);
+    constexpr int week = 7;
+    if (dayWidth * week >= px(70)) {
+        for (QDate monday = from.addDays(1 - from.dayOfWeek()); epoch.daysTo(monday) <= days.high;
+             monday = monday.addDays(week)) {
+            const double day = static_cast<double>(epoch.daysTo(monday));
+            if (day < days.low) continue;
+            painter.fillRect(x(day), bottom, 1, px(5), p.line);
+            if (x(day) < right - px(30))
+                drawText(painter, x(day), bottom + px(18), QLocale().toString(monday, QStringLiteral("d. MMM")),
+                         look.font(14), p.muted, Qt::AlignHCenter);
+        }
+    } else {
+        const int every = dayWidth * 30 >= px(14) ? 1 : 3;
+        for (QDate month(from.year(), from.month(), 1); epoch.daysTo(month) <= days.high;
+             month = month.addMonths(every)) {
+            const double begin = static_cast<double>(epoch.daysTo(month));
+            if (begin >= days.low) painter.fillRect(x(begin), bottom, 1, px(5), p.line);
+            const double middle = begin + 15;
+            const bool now = month.year() == today.year() && month.month() == today.month();
+            if (middle >= days.low && x(middle) < right - px(6))
+                drawText(painter, x(middle), bottom + px(18),
+                         QLocale().standaloneMonthName(month.month(), QLocale::NarrowFormat), look.font(14, now),
+                         now ? p.ink : p.muted, Qt::AlignHCenter);
+        }
     }
 
+    painter.save();
+    painter.setClipRect(QRect(left, area.top(), right - left, area.height()), Qt::IntersectClip);
     painter.setRenderHint(QPainter::Antialiasing, true);
     if (chart.drift && chart.drift->likely) {
         const double begin = std::max(first, chart.drift->from_day);
@@ -122,16 +183,17 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
     const double allowed = std::max(chart.allowed_spread, 0.1);
     double most = allowed;
     for (const ControlPoint& point : chart.spreads) most = std::max(most, point.value);
-    const auto height = [&](double value) { return qRound(value / most * spreadHeight); };
+    const auto height = [&](double value) { return qRound(value / most * px(spreadHeight)); };
+    for (const ControlPoint& point : chart.spreads)
+        painter.fillRect(x(point.day) - 1, base - height(point.value), 2, height(point.value),
+                         point.value > allowed + 1e-9 ? p.fail : p.ink);
+    painter.restore();
     painter.fillRect(left, base, right - left, 1, p.line);
     painter.fillRect(left, base - height(allowed), right - left, 1, p.ink);
     drawText(painter, left - px(6), base - height(allowed) + px(5), QString::number(allowed, 'f', 1), look.font(14),
              p.muted, Qt::AlignRight);
     drawText(painter, right - px(4), base - height(allowed) + px(16), QObject::tr("spread"), look.font(14), p.muted,
              Qt::AlignRight);
-    for (const ControlPoint& point : chart.spreads)
-        painter.fillRect(x(point.day) - 1, base - height(point.value), 2, height(point.value),
-                         point.value > allowed + 1e-9 ? p.fail : p.ink);
 }
 
 void drawNumberRule(QPainter& painter, const QRect& area, const NumberRule& rule, const Look& look) {

@@ -99,6 +99,18 @@ double soakChartMoment(const QRect& area, const SoakChart& chart, int x, const L
     return plane.time().value(x);
 }
 
+QString soakChartSays(const QRect& area, const SoakChart& chart, const QPoint& at, const Look& look) {
+    const Plane plane = tracePlane(area, chart, look);
+    if (!plane.area.contains(at)) return {};
+    const double s = plane.time().value(at.x());
+    QString says = chart.clock(s);
+    const auto on = [&](const Trace& trace) { return s >= trace.start() && s <= trace.end(); };
+    if (chart.oven != nullptr && on(*chart.oven)) says += tr(": oven %1").arg(degreesText(chart.oven->at(s), look));
+    if (!chart.steel.empty() && on(chart.steel))
+        says += tr(", steel %1, estimated").arg(degreesText(chart.steel.at(s), look));
+    return says;
+}
+
 void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart, const Look& look) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };

@@ -43,6 +43,9 @@ void drawSoakChart(QPainter& painter, const QRect& area, const SoakChart& chart,
 /// The moment of the run's clock at a place in the area, for the mouse.
 double soakChartMoment(const QRect& area, const SoakChart& chart, int x, const Look& look);
 
+/// What lies at a place of that picture, in words: the moment, the oven and the steel; empty outside the plane.
+QString soakChartSays(const QRect& area, const SoakChart& chart, const QPoint& at, const Look& look);
+
 /// Several heats over each other, each from the moment its first blade went in.
 struct HeatOverlay {
     struct Run {

@@ -57,6 +57,31 @@ std::pair<int, int> windowSpan(const Axis& axis, const Window& window, int left,
     return {window.low ? x(*window.low) : left, window.high ? x(*window.high) : left + width};
 }
 
+QString ruleSays(const QRect& area, const RuleData& data, const QPoint& at, const Look& look) {
+    if (!area.contains(at)) return {};
+    const int left = area.left() + look.px(24);
+    const int width = area.width() - look.px(48);
+    const double near = look.px(6);
+    const auto on = [&](double hrc) { return std::abs(data.axis.at(hrc, left, width) - at.x()) <= near; };
+    QStringList says;
+    for (const RuleData::Needle& needle : data.readings) {
+        if (on(needle.value)) says << QObject::tr("reading %1: %2").arg(needle.label, oneDecimal(needle.value));
+    }
+    if (data.mean && on(*data.mean))
+        says << QObject::tr("mean %1 ± %2, known to 95 of 100")
+                    .arg(oneDecimal(*data.mean), QString::fromStdString(uncertaintyText(data.uncertainty)));
+    for (const RuleData::Earlier& earlier : data.earlier) {
+        if (on(earlier.value)) says << QObject::tr("%1: %2").arg(earlier.label, oneDecimal(earlier.value));
+    }
+    if (says.isEmpty() && data.bracket && data.axis.at(data.bracket->low, left, width) <= at.x() &&
+        data.axis.at(data.bracket->high, left, width) >= at.x())
+        says << QObject::tr("what the files leave open");
+    const bool hasWindow = data.window.low || data.window.high;
+    const auto [from, to] = windowSpan(data.axis, data.window, left, width);
+    if (says.isEmpty() && hasWindow && at.x() >= from && at.x() <= to) says << data.caption;
+    return says.join(QLatin1Char('\n'));
+}
+
 void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const Look& look) {
     const Palette& p = look.palette;
     const int bodyHeight = look.px(data.compact ? 40 : 52);

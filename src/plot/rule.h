@@ -51,6 +51,9 @@ struct RuleData {
 /// height at scale 1.
 void drawRule(QPainter& painter, const QRect& area, const RuleData& data, const Look& look);
 
+/// What lies at a place of that rule, in words: a reading, the mean, an earlier one, the window; empty beside them.
+QString ruleSays(const QRect& area, const RuleData& data, const QPoint& at, const Look& look);
+
 /// One blade on the common axis of the roll.
 struct Strip {
     std::optional<double> mean;

@@ -57,6 +57,32 @@ double temperChartTemperature(const QRect& area, const TemperChart& chart, int x
     return frame.heat().value(x);
 }
 
+QString temperChartSays(const QRect& area, const TemperChart& chart, const QPoint& at, const Look& look) {
+    const Frame f = frameOf(area, chart, look);
+    if (chart.curve.empty() || !f.box.contains(at)) return {};
+    const auto hrc = [](double value) { return QString::fromStdString(tenthText(value)); };
+    const double near = look.px(8);
+    struct Kind {
+        const std::vector<TemperChart::Point>* points;
+        QString whose;
+    };
+    for (const Kind& kind : {Kind{&chart.blade, tr("this blade")}, Kind{&chart.batch, tr("this batch")},
+                             Kind{&chart.shop, tr("an earlier batch")}}) {
+        for (const TemperChart::Point& point : *kind.points) {
+            if (std::hypot(f.x(point.temperature_c) - at.x(), f.y(point.hrc) - at.y()) <= near)
+                return tr("read %1 after %2: %3")
+                    .arg(hrc(point.hrc), degreesText(point.temperature_c, look), kind.whose);
+        }
+    }
+    const double c = f.heat().value(at.x());
+    const auto curve =
+        std::lower_bound(chart.curve.begin(), chart.curve.end(), c,
+                         [](const TemperChart::At& one, double sought) { return one.temperature_c < sought; });
+    if (curve == chart.curve.end()) return {};
+    return tr("%1: %2 expected, %3 to %4 in 95 of 100")
+        .arg(degreesText(curve->temperature_c, look), hrc(curve->hrc), hrc(curve->low), hrc(curve->high));
+}
+
 void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& chart, const Look& look) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };

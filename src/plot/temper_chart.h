@@ -43,6 +43,9 @@ void drawTemperChart(QPainter& painter, const QRect& area, const TemperChart& ch
 /// The temperature at a place in the area, for the mouse.
 double temperChartTemperature(const QRect& area, const TemperChart& chart, int x, const Look& look);
 
+/// What lies at a place of that picture, in words: a reading, else the curve; empty outside it.
+QString temperChartSays(const QRect& area, const TemperChart& chart, const QPoint& at, const Look& look);
+
 /// One rung of the temper ladder.
 struct LadderRung {
     QString title;    ///< "190 °C, 2 h"

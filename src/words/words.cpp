@@ -8,6 +8,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <QDateTime>
+#include <QLocale>
 
 namespace rollcall::words {
 
@@ -158,6 +160,21 @@ QString windowText(const Window& window) {
 
 QString touchName(FileTouch touch) {
     return touch == FileTouch::skates ? tr("skates") : touch == FileTouch::bites ? tr("bites") : tr("barely catches");
+}
+
+QString readingText(const Batch& batch, const Reading& reading) {
+    QStringList parts{hardness(reading.value) + QLatin1Char(' ') + QString::fromStdString(reading.scale)};
+    if (reading.zone != Zone::edge) parts << zoneName(nameOf(reading.zone));
+    for (const Tester& tester : batch.testers) {
+        if (tester.id == reading.tester) parts << QString::fromStdString(tester.name);
+    }
+    if (reading.time)
+        parts << QLocale().toString(
+            QDateTime::fromMSecsSinceEpoch(reading.time->utc_ms, Qt::OffsetFromUTC, reading.time->offset_minutes * 60),
+            QStringLiteral("d MMM HH:mm"));
+    if (!reading.person.empty()) parts << QString::fromStdString(reading.person);
+    const QString text = parts.join(QStringLiteral(", "));
+    return reading.struck ? tr("%1; struck out: %2").arg(text, strikeName(reading.struck->reason)) : text;
 }
 
 QString bracketText(double lower, double upper) {

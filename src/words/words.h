@@ -49,6 +49,9 @@ QString percentText(double value);
 /// "61.0 to 62.5", "64.5 or harder", "no window".
 QString windowText(const Window& window);
 
+/// A reading with where it comes from: "62.1 HRC, Bench 1, 25 Nov 10:42; struck out: miscounted".
+QString readingText(const Batch& batch, const Reading& reading);
+
 /// A bracket of hardness: "60.0 to 61.5", "60.0 or harder"; infinite limits are open.
 QString bracketText(double lower, double upper);
 

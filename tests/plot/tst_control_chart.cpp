@@ -43,6 +43,33 @@ class tst_ControlChart : public QObject {
 private slots:
     void initTestCase() { QVERIFY(loadFonts(QStringLiteral(ROLLCALL_DATA_DIR "/fonts"))); }
 
+    // The run under the pointer is told with its day and both its numbers; between two of them nothing, and where only
+    // the second half is in view its first run lies at the left.
+    void aRunIsTold() {
+        const Look look;
+        const QRect area(0, 0, 560, 240);
+        ControlChart c = chart(0.0); // 2024-10-04, a run each week, all at -0.2
+        const auto firstFrom = [&](int x) {
+            for (; x < area.right(); ++x) {
+                const QString says = controlChartSays(area, c, {x, 60}, look);
+                if (!says.isEmpty()) return says;
+            }
+            return QString();
+        };
+        const QString day = QLocale().toString(QDate(1970, 1, 1).addDays(20000), QLocale::ShortFormat);
+        QCOMPARE(firstFrom(0), day + ": error \u22120.2, spread 0.3");
+        QString most;
+        for (int x = 0; x < area.right(); ++x) {
+            const QString says = controlChartSays(area, c, {x, 60}, look);
+            if (says.contains("spread 1.4")) most = says;
+        }
+        QVERIFY2(most.startsWith(QLocale().toString(QDate(1970, 1, 1).addDays(20070), QLocale::ShortFormat)),
+                 qPrintable(most));
+        c.part = {0.5, 1};
+        QVERIFY(firstFrom(0) != day + ": error \u22120.2, spread 0.3");
+        QCOMPARE(controlChartSays(area, c, {280, 2000}, look), QString());
+    }
+
     void theDriftIsDrawnOnlyWhenItIsLikely_data() {
         QTest::addColumn<bool>("dark");
         QTest::newRow("light") << false;

@@ -50,6 +50,11 @@ public:
         seams.chooseFile = [this](QWidget*, const QString&, const QString&, bool) {
             return m_chosenFiles.size() > 1 ? m_chosenFiles.takeFirst() : m_chosenFiles.value(0);
         };
+        seams.speak = [this](const QString& text) {
+            m_spoken << text;
+            return m_noVoice;
+        };
+        seams.sound = [this](Sound sound) { m_sounded.push_back(sound); };
         seams.drag = [this](QWidget*, QMimeData* what) { m_dragged.reset(what); };
         seams.print = [this](QWidget*, const QString&, bool, const auto& draw) -> std::optional<int> {
             QPdfWriter paper(m_dir.filePath(QStringLiteral("printed.pdf")));
@@ -81,6 +86,11 @@ public:
     MainWindow& window() { return *m_window; }
     Document& document() { return *m_document; }
     const QString& path() const { return m_path; }
+    /// What was said aloud and sounded since the last look.
+    QStringList spoken() { return std::exchange(m_spoken, {}); }
+    std::vector<Sound> sounded() { return std::exchange(m_sounded, {}); }
+    /// From now on the computer has no voice, for this reason; none: it has one again.
+    void loseVoice(const QString& why) { m_noVoice = why; }
     /// What the next questions for a file are answered; the last answer stays.
     void chooseFile(const QString& file) { m_chosenFiles = {file}; }
     void chooseFiles(const QStringList& files) { m_chosenFiles = files; }
@@ -251,6 +261,9 @@ private:
     QTemporaryDir m_dir;
     QString m_path;
     QStringList m_chosenFiles;
+    QStringList m_spoken;
+    QString m_noVoice;
+    std::vector<Sound> m_sounded;
     std::unique_ptr<QMimeData> m_dragged;
     std::unique_ptr<Document> m_document;
     std::unique_ptr<MainWindow> m_window;

@@ -4,6 +4,7 @@
 #include "app/acts/shop_actions.h"
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/local_time.h"
 #include "app/shared/picture.h"
 #include "app/shared/typed_reading.h"
 #include "app/shared/typed_time.h"
@@ -125,7 +126,14 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                                              : marks.join(QStringLiteral(", ")),
                          {},
                          false},
-                        {"when", tr("When"), tr("blank: now; 14:30, or 2026-11-24 18:00"), {}, {}, false},
+                        {"when",
+                         tr("When"),
+                         tr("blank: now; 14:30, or 2026-11-24 18:00"),
+                         {},
+                         {},
+                         false,
+                         Picks::moment,
+                         localTime(m_document.now())},
                         {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false}},
                        m_look, m_window);
     const auto chosen = [this](const QString& text, QString* unknown) { return bladesTyped(text, unknown); };

@@ -3,6 +3,7 @@
 #include "app/acts/shop_actions.h"
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
+#include "app/shared/local_time.h"
 #include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/blades.h"
@@ -146,7 +147,14 @@ void ShopActions::logCold() {
                          marks.join(QStringLiteral(", ")),
                          {},
                          false},
-                        {"when", tr("When"), tr("blank: now; 14:30, or 2026-11-24 18:00"), {}, {}, false}},
+                        {"when",
+                         tr("When"),
+                         tr("blank: now; 14:30, or 2026-11-24 18:00"),
+                         {},
+                         {},
+                         false,
+                         Picks::moment,
+                         localTime(m_document.now())}},
                        m_look, m_window);
     form->note([](const FormValues&) {
         return tr("Untempered steel can crack in the cold. Dry ice and nitrogen burn skin and take the air of a room: "

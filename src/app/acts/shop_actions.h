@@ -76,6 +76,8 @@ public:
     void secondOpinions();
     /// Files tried on the blade in hand, with the rule of its readings beside them.
     void tryFiles(const RuleData& rule);
+    /// Strikes out a reading of the batch in hand, called by this text, once a reason is chosen.
+    void askStrike(const std::string& reading, const QString& text);
 
 signals:
     void said(const QString& message, bool trouble);
@@ -90,7 +92,6 @@ private:
     void setUp(std::function<void()> then);
     void setUpFiles(bool one, std::function<void()> then);
     void keepKit(const QString& initials, std::optional<Tester> tester, std::function<void()> then);
-    void askStrike(const std::string& reading, const QString& text);
     std::map<std::string, std::vector<std::string>> setsOn(const Blade& blade, Gate gate) const;
     void askHowFar(const std::string& tester);
     void notice(const QString& title, const QStringList& lines);

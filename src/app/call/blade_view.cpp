@@ -3,6 +3,7 @@
 #include "app/call/blade_view.h"
 
 #include "app/shared/accessible.h"
+#include "app/shared/pointing.h"
 #include "core/measure/verification.h"
 #include "words/words.h"
 
@@ -15,6 +16,7 @@ BladeView::BladeView(const Document& document, ReadingStation& station, const Lo
     setRole(this, QAccessible::Graphic);
     setObjectName(QStringLiteral("blade-view"));
     setMinimumHeight(look.px(48));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
 }
 
 void BladeView::refresh() {
@@ -69,6 +71,31 @@ void BladeView::refresh() {
 
 QPointF BladeView::pixelOf(const Spot& spot) const {
     return BladeScale::fitting(m_picture.shape, rect(), m_look).toPixel(spot);
+}
+
+bool BladeView::isNear(const Spot& spot, const QPoint& at) const {
+    const QPointF away = pixelOf(spot) - at;
+    return std::hypot(away.x(), away.y()) <= m_look.px(8);
+}
+
+std::string BladeView::readingAt(const QPoint& at) const {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr || !m_picture.shape_known || m_station.mode() == ReadingStation::Mode::block) return {};
+    for (auto r = blade->readings.rbegin(); r != blade->readings.rend(); ++r) { // the latest lies on top
+        if (r->spot && r->surface == blade->surface && isNear(*r->spot, at)) return r->id;
+    }
+    return {};
+}
+
+QString BladeView::saysAt(const QPoint& at) const {
+    const std::string reading = readingAt(at);
+    if (!reading.empty()) {
+        for (const Reading& r : m_document.blade()->readings) {
+            if (r.id == reading) return words::readingText(m_document.batch(), r);
+        }
+    }
+    if (m_station.mode() == ReadingStation::Mode::block || !m_picture.next || !isNear(*m_picture.next, at)) return {};
+    return m_picture.title + QLatin1Char('\n') + m_picture.subtitle;
 }
 
 void BladeView::mousePressEvent(QMouseEvent* event) {

@@ -19,12 +19,16 @@ public:
     const BladePicture& picture() const { return m_picture; }
     /// Pixel of a place on the blade, as drawn now.
     QPointF pixelOf(const Spot& spot) const;
+    /// The reading whose indent lies at a place of it: its id, empty where none does; and in words.
+    std::string readingAt(const QPoint& at) const;
+    QString saysAt(const QPoint& at) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
     void mousePressEvent(QMouseEvent* event) override;
 
 private:
+    bool isNear(const Spot& spot, const QPoint& at) const;
     void paintBlockHelp(QPainter& painter) const;
 
     const Document& m_document;

@@ -9,14 +9,17 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
 #include "app/shared/local_time.h"
+#include "app/shared/seams.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
+#include <algorithm>
 #include <QDateTime>
 #include <QKeyEvent>
 #include <QLocale>
+#include <QSettings>
 #include <QVBoxLayout>
 #include <utility>
 
@@ -30,7 +33,7 @@ constexpr int testerHeight = 56;
 } // namespace
 
 CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions,
-                     const Look& look, QWidget* parent)
+                     const Seams& seams, const Look& look, QWidget* parent)
     : Bench(document, look, parent), m_station(station), m_link(link), m_actions(actions),
       m_onBlock(station.mode() == ReadingStation::Mode::block), m_blade(new BladeView(document, station, look)),
       m_row(new ReadingRow(document, station, look)), m_rule(new RuleView(document, station, look)),
@@ -46,6 +49,9 @@ CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& li
     m_keys->setVisible(KeyRow::wished());
     makeRoom();
     connect(m_row, &ReadingRow::fieldClicked, this, &CallBench::turnKeys);
+    connect(m_row, &ReadingRow::dwellOver, this, [&seams] {
+        if (QSettings().value(QStringLiteral("dwell-sound"), false).toBool()) seams.sound(Sound::dwellOver);
+    });
     column->addWidget(m_rule);
     connect(&m_station, &ReadingStation::changed, this, &CallBench::followStation);
     connect(&link, &DeviceLink::reading, this, [this](const DeviceLine& line) {
@@ -325,6 +331,18 @@ void CallBench::chooseZone() {
     (new ChoiceDialog(tr("Which zone is read next?"), {tr("Zones are shown beside each other, never averaged.")},
                       choices, m_look, window()))
         ->ask([this](int i) { m_station.setZone(allZones[static_cast<std::size_t>(i)]); });
+}
+
+Commands CallBench::commandsAt(const QPoint& at) {
+    const Blade* blade = m_document.blade();
+    std::string id = m_row->readingAt(m_row->mapFrom(this, at));
+    if (id.empty()) id = m_blade->readingAt(m_blade->mapFrom(this, at));
+    if (blade == nullptr || id.empty()) return {};
+    const auto reading = std::ranges::find(blade->readings, id, &Reading::id);
+    if (reading == blade->readings.end() || reading->struck) return {};
+    const QString value = words::hardness(reading->value);
+    return {{QStringLiteral("strike-this"), tr("Strike out %1").arg(value), tr("it stays in the log, with the reason"),
+             Verb::none, [this, id, value] { m_actions.askStrike(id, value); }}};
 }
 
 QStringList CallBench::offers() const {

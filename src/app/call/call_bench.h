@@ -11,6 +11,7 @@ namespace rollcall {
 
 class BladeView;
 class ReadingRow;
+struct Seams;
 class KeyRow;
 class RuleView;
 class ShopActions;
@@ -20,8 +21,8 @@ class CallBench : public Bench {
     Q_OBJECT
 
 public:
-    CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions, const Look& look,
-              QWidget* parent = nullptr);
+    CallBench(Document& document, ReadingStation& station, DeviceLink& link, ShopActions& actions, const Seams& seams,
+              const Look& look, QWidget* parent = nullptr);
     QString title() const override { return tr("Call"); }
     HelpText help() const override;
     std::optional<Gate> gate() const override;
@@ -38,6 +39,7 @@ public:
     void leftAct() override;
     void rightAct() override;
     Commands commands() override;
+    Commands commandsAt(const QPoint& at) override;
     QStringList offers() const override;
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;

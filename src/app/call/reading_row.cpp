@@ -3,11 +3,11 @@
 #include "app/call/reading_row.h"
 
 #include "app/shared/accessible.h"
+#include "app/shared/pointing.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <array>
-#include <QApplication>
 #include <QMouseEvent>
 #include <QSettings>
 
@@ -15,6 +15,7 @@ namespace rollcall {
 
 namespace {
 
+constexpr int cellWidth = 136; // of one reading
 const QString habitsKey = QStringLiteral("dial-habits");
 
 // Every way in which a verdict says where the files put a blade.
@@ -30,7 +31,7 @@ ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, 
         const double seconds = static_cast<double>(m_dwell.elapsed()) / 1000;
         if (!m_sounded && seconds >= limits.dwell_min_s) {
             m_sounded = true;
-            if (QSettings().value(QStringLiteral("dwell-sound"), false).toBool()) QApplication::beep();
+            emit dwellOver();
         }
         if (!m_station.typed().isEmpty() || seconds > 3 * limits.dwell_max_s) { // the number is being typed
             m_dwell.invalidate();
@@ -41,6 +42,7 @@ ReadingRow::ReadingRow(const Document& document, const ReadingStation& station, 
 
     setObjectName(QStringLiteral("reading-row"));
     setFixedHeight(look.px(172));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
 }
 
 void ReadingRow::startDwell() {
@@ -121,7 +123,7 @@ void ReadingRow::refresh() {
     if (m_station.mode() == ReadingStation::Mode::block) {
         if (const Verification* run = m_station.run()) {
             for (const double value : run->readings)
-                m_taken.push_back({tr("Block %1").arg(m_number++), words::hardness(value), {}});
+                m_taken.push_back({tr("Block %1").arg(m_number++), words::hardness(value), {}, {}, {}});
         }
     } else if (const Blade* blade = m_document.blade()) {
         const Verdict* verdict = m_document.verdict();
@@ -132,14 +134,18 @@ void ReadingRow::refresh() {
                 continue;
             const bool leftOut = verdict != nullptr && std::find(verdict->left_out.begin(), verdict->left_out.end(),
                                                                  r.id) != verdict->left_out.end();
+            const auto take = [&](const QString& label, const QString& struck) {
+                m_taken.push_back(
+                    {label, words::hardness(r.value), struck, r.id, words::readingText(m_document.batch(), r)});
+            };
             if (r.struck)
-                m_taken.push_back({words::strikeName(r.struck->reason), words::hardness(r.value), tr("struck out")});
+                take(words::strikeName(r.struck->reason), tr("struck out"));
             else if (leftOut)
-                m_taken.push_back({tr("left out"), words::hardness(r.value), tr("left out")});
+                take(tr("left out"), tr("left out"));
             else if (r.zone != Zone::edge)
-                m_taken.push_back({words::zoneName(nameOf(r.zone)), words::hardness(r.value), {}});
+                take(words::zoneName(nameOf(r.zone)), {});
             else
-                m_taken.push_back({tr("Reading %1").arg(m_number++), words::hardness(r.value), {}});
+                take(tr("Reading %1").arg(m_number++), {});
         }
         if (verdict != nullptr && verdict->planned == 0 && m_taken.empty()) listFiles(*blade, *verdict);
     }
@@ -162,12 +168,33 @@ void ReadingRow::listFiles(const Blade& blade, const Verdict& verdict) {
     const FileTest* test = fileTestAt(blade, m_document.gate());
     if (test == nullptr) return;
     for (const FileTrial& trial : test->trials)
-        m_taken.push_back({words::touchName(trial.touch), QString::number(trial.file_hrc), {}});
+        m_taken.push_back({words::touchName(trial.touch), QString::number(trial.file_hrc), {}, {}, {}});
     m_files = tr("no answer");
     for (const Reason& reason : verdict.reasons) {
         if (std::ranges::find(answers, reason.fact) != answers.end())
             m_files = words::bracketText(reason.numbers.at(0), reason.numbers.at(1));
     }
+}
+
+std::size_t ReadingRow::firstShown() const {
+    const auto room = static_cast<std::size_t>(std::max(1, (fieldArea().left() - m_look.px(8)) / m_look.px(cellWidth)));
+    return m_taken.size() > room ? m_taken.size() - room : 0;
+}
+
+const ReadingRow::Taken* ReadingRow::takenAt(const QPoint& at) const {
+    if (at.x() < 0 || at.x() >= fieldArea().left() || at.y() > m_look.px(136)) return nullptr;
+    const std::size_t place = firstShown() + static_cast<std::size_t>(at.x() / m_look.px(cellWidth));
+    return place < m_taken.size() ? &m_taken[place] : nullptr;
+}
+
+std::string ReadingRow::readingAt(const QPoint& at) const {
+    const Taken* taken = takenAt(at);
+    return taken != nullptr ? taken->id : std::string();
+}
+
+QString ReadingRow::saysAt(const QPoint& at) const {
+    const Taken* taken = takenAt(at);
+    return taken != nullptr ? taken->says : QString();
 }
 
 void ReadingRow::paintEvent(QPaintEvent*) {
@@ -186,10 +213,8 @@ void ReadingRow::paintEvent(QPaintEvent*) {
         return paintHabits(painter, QRect(0, px(4), field.left() - px(24), px(136)));
 
     // The latest readings that fit, the oldest at the left.
-    const int cell = px(136);
-    const int room = std::max(1, (field.left() - px(8)) / cell);
-    const std::size_t first =
-        m_taken.size() > static_cast<std::size_t>(room) ? m_taken.size() - static_cast<std::size_t>(room) : 0;
+    const int cell = px(cellWidth);
+    const std::size_t first = firstShown();
     for (std::size_t i = first; i < m_taken.size(); ++i) {
         const int x = static_cast<int>(i - first) * cell;
         if (i > first) painter.fillRect(x - px(8), px(12), 1, px(120), p.hair);

@@ -24,28 +24,38 @@ public:
     /// off.
     bool onDial() const;
     void turnHabits();
+    /// The reading of the blade that stands at a place of it, by its id; empty where none does.
+    std::string readingAt(const QPoint& at) const;
+    QString saysAt(const QPoint& at) const;
 
 signals:
     /// The field of the digits was clicked.
     void fieldClicked();
+    /// The total force was held as long as the test cycle asks.
+    void dwellOver();
 
 protected:
     void paintEvent(QPaintEvent*) override;
     void mousePressEvent(QMouseEvent* event) override;
 
 private:
+    struct Taken {
+        QString label;
+        QString value;
+        QString struck; ///< why it does not count; empty when it does
+        std::string id; ///< of a reading on a blade; empty of any other
+        QString says;   ///< who, when, with what
+    };
     QRect fieldArea() const;
+    /// The first of the readings that has room.
+    std::size_t firstShown() const;
+    const Taken* takenAt(const QPoint& at) const;
     void paintDwell(QPainter& painter, const QRect& field) const;
     void paintHabits(QPainter& painter, const QRect& area) const;
 
     QElapsedTimer m_dwell; ///< invalid when it does not run
     QTimer m_tick;
     bool m_sounded = false;
-    struct Taken {
-        QString label;
-        QString value;
-        QString struck; ///< why it does not count; empty when it does
-    };
     void paintField(QPainter& painter, const QRect& field) const;
     void listFiles(const Blade& blade, const Verdict& verdict);
     void paintFiles(QPainter& painter, const QRect& field) const;

@@ -3,6 +3,7 @@
 #include "app/call/rule_view.h"
 
 #include "app/shared/accessible.h"
+#include "app/shared/pointing.h"
 #include "core/measure/statistics.h"
 #include "words/words.h"
 
@@ -15,6 +16,7 @@ RuleView::RuleView(const Document& document, const ReadingStation& station, cons
     setRole(this, QAccessible::Chart);
     setObjectName(QStringLiteral("rule"));
     setFixedHeight(look.px(184));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
 }
 
 RuleData RuleView::bladeData() const {
@@ -101,6 +103,10 @@ void RuleView::refresh() {
     for (const RuleData::Needle& needle : m_data.readings) readings << words::hardness(needle.value);
     setAccessibleDescription(readings.isEmpty() ? tr("no readings") : readings.join(QStringLiteral("; ")));
     update();
+}
+
+QString RuleView::saysAt(const QPoint& at) const {
+    return ruleSays(rect(), m_data, at, m_look);
 }
 
 void RuleView::paintEvent(QPaintEvent*) {

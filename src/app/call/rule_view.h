@@ -18,6 +18,8 @@ public:
     void refresh();
     /// Window, readings, earlier tempers and files of the blade in hand.
     RuleData bladeData() const;
+    /// What lies at a place of it, in words.
+    QString saysAt(const QPoint& at) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;

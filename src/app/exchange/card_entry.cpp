@@ -67,7 +67,9 @@ void ExchangeActions::enterCardAt(Gate gate) {
                                        .arg(localTime(m_document.now()).toString(QStringLiteral("yyyy-MM-dd HH:mm"))),
                                    {},
                                    {},
-                                   false}};
+                                   false,
+                                   Picks::moment,
+                                   localTime(m_document.now())}};
     const int planned = batch.planOf(gate).planned_readings;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         if (batch.blades[i].fate) continue;

@@ -130,6 +130,15 @@ void MainWindow::makeCommands() {
         settings.setValue(QStringLiteral("dwell-sound"), on);
         say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
+    spoken("speech", Verb::sound, tr("Call the roll aloud, or not"),
+           tr("the next blade, the number read, what was refused"), [this] {
+               const bool on = !Caller::wished();
+               const QString why = m_caller.wish(on);
+               if (why.isEmpty())
+                   say(on ? tr("The roll is called aloud.") : tr("Nothing is said aloud."), false);
+               else
+                   say(why, true);
+           });
     keyed("menu", {}, Qt::Key_F10, tr("Menu"), tr("everything that can be done"), [this] { showMenu(); });
 }
 
@@ -233,6 +242,9 @@ void MainWindow::showContext(QWidget* widget, const QPoint& onScreen) {
     QMenu* blade = menu;
     const Commands all = commands();
     if (!m_left->isAncestorOf(widget)) {
+        for (const Command& command : m_current->commandsAt(m_current->mapFromGlobal(onScreen)))
+            connect(menu->addAction(command.text), &QAction::triggered, m_current, command.run);
+        if (!menu->isEmpty()) menu->addSeparator();
         for (const Command& command : all) {
             if (command.group == Group::here) addTo(*menu, command);
         }

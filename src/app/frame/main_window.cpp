@@ -40,7 +40,8 @@ constexpr int wholeRoll = 1200; ///< least width of the window, at 100 per cent,
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document), m_links(document), m_day(document),
-      m_seams(std::move(seams)), m_actions(new ShopActions(document, m_station, m_look, m_seams, this)),
+      m_seams(std::move(seams)), m_caller(document, m_station, m_seams),
+      m_actions(new ShopActions(document, m_station, m_look, m_seams, this)),
       m_exchange(new ExchangeActions(document, m_look, m_seams,
                                      {[this] { return tablesInView(); }, [this] { return m_stack->currentWidget(); }},
                                      this)) {
@@ -65,6 +66,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     connect(m_exchange, &ExchangeActions::logbookWanted, m_actions,
             [this](const QString& path) { m_actions->openPath(path, false); });
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
+    connect(&m_day, &DayClock::rang, this, [this] { m_seams.sound(Sound::ovenDue); });
     connect(new LongPress(this), &LongPress::asked, this, &MainWindow::showContext);
     qApp->installEventFilter(this);
 }

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/acts/caller.h"
 #include "app/acts/shop_actions.h"
 #include "app/links/links.h"
 #include "app/shared/bench.h"
@@ -112,6 +113,7 @@ private:
     Links m_links;
     DayClock m_day;
     Seams m_seams;
+    Caller m_caller;
     ShopActions* m_actions;
     ExchangeActions* m_exchange;
     Commands m_everywhere;

@@ -206,7 +206,14 @@ void DayPage::plan(double temperature_c, double hours) {
          {"hours", tr("Time"), tr("hours, or 90min"), QString::number(hours), {}, false},
          {"warm", tr("To warm up"), tr("minutes before the time counts"), QStringLiteral("0"), {}, false},
          {"cool", tr("To cool"), tr("minutes until the oven is free"), QStringLiteral("30"), {}, false},
-         {"start", tr("In at"), tr("time of day; the first free one is shown"), DayClock::clockText(start), {}, false}},
+         {"start",
+          tr("In at"),
+          tr("time of day; the first free one is shown"),
+          DayClock::clockText(start),
+          {},
+          false,
+          Picks::time,
+          localTime(m_document.now())}},
         m_look, window());
     const auto read = [this, run, now](const FormValues& v, FormFault* fault) -> std::optional<PlannedRun> {
         PlannedRun typed = run;

@@ -3,6 +3,7 @@
 #include "app/heat/ladder_page.h"
 
 #include "app/shared/choice_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "words/units.h"
 #include "words/words.h"
@@ -11,11 +12,15 @@
 #include <cmath>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <utility>
 
 namespace rollcall {
 
-LadderPage::LadderPage(Document& document, const Look& look) : Bench(document, look) {
+LadderPage::LadderPage(Document& document, const Look& look)
+    : Bench(document, look), m_stretch(new Stretch(this, [this] { return chartArea(); })) {
     setObjectName(QStringLiteral("ladder-page"));
+    connect(m_stretch, &Stretch::changed, this, qOverload<>(&QWidget::update));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
 }
 
 double LadderPage::step() const {
@@ -188,6 +193,15 @@ TemperChart LadderPage::chart() const {
             break;
         chart.curve.push_back({c, e->hrc, e->low, e->high, e->library_hrc, true});
     }
+    if (!m_stretch->whole() && chart.curve.size() > 2) {
+        const auto [from, to] = m_stretch->of(chart.curve.front().temperature_c, chart.curve.back().temperature_c);
+        const std::vector<TemperChart::At> all = std::exchange(chart.curve, {});
+        for (std::size_t i = 0; i < all.size(); ++i) { // with the ends just beyond
+            const bool before = i + 1 < all.size() && all[i + 1].temperature_c < from;
+            const bool after = i > 0 && all[i - 1].temperature_c > to;
+            if (!before && !after) chart.curve.push_back(all[i]);
+        }
+    }
     chart.window = *m_document.claim().window;
     if (const auto answer = trial())
         chart.trial =
@@ -207,6 +221,11 @@ TemperChart LadderPage::chart() const {
 QRect LadderPage::chartArea() const {
     const int ladder = std::min(px(250), width() * 45 / 100);
     return rect().adjusted(ladder, px(34), 0, 0);
+}
+
+QString LadderPage::saysAt(const QPoint& at) const {
+    if (m_document.blade() == nullptr || !m_document.hasBatch() || !whyBlind().isEmpty()) return {};
+    return temperChartSays(chartArea(), chart(), at, m_look);
 }
 
 void LadderPage::paintEvent(QPaintEvent*) {
@@ -394,28 +413,32 @@ Commands LadderPage::commands() {
         const bool two = m_document.hasBatch() && curves().now() != nullptr && curves().now()->curve().hump();
         return two ? QString() : tr("This grade has one branch only.");
     };
-    return {{QStringLiteral("ladder.cautious"), m_cautious ? tr("Best") : tr("Cautious"),
-             tr("the advice with a quarter of the risk"), Verb::other, [this] { leftAct(); }},
-            {QStringLiteral("ladder.plan"), tr("Plan it"), tr("as an oven run"), Verb::plan, [this] { rightAct(); }},
-            {QStringLiteral("ladder.why"), tr("Why"), tr("what the curve rests on"), Verb::why, [this] { why(); }},
-            {QStringLiteral("ladder.tempers"),
-             m_tempers == 1   ? tr("Once")
-             : m_tempers == 2 ? tr("Twice")
-                              : tr("Three times"),
-             tr("how often this temper is done"), Verb::none,
-             [this] {
-                 m_tempers = m_tempers % 3 + 1;
-                 emit changed();
-             }},
-            {QStringLiteral("ladder.branch"), tr("Other branch"), tr("of secondary hardening"), Verb::none,
-             [this] {
-                 const TemperBranch now = m_advice ? m_advice->branch : TemperBranch::low;
-                 m_branch = now == TemperBranch::low ? TemperBranch::high : TemperBranch::low;
-                 refresh();
-                 if (m_advice && m_advice->best) m_temperature = m_advice->best->temperature_c;
-                 emit changed();
-             },
-             hump}};
+    Commands all{
+        {QStringLiteral("ladder.cautious"), m_cautious ? tr("Best") : tr("Cautious"),
+         tr("the advice with a quarter of the risk"), Verb::other, [this] { leftAct(); }},
+        {QStringLiteral("ladder.plan"), tr("Plan it"), tr("as an oven run"), Verb::plan, [this] { rightAct(); }},
+        {QStringLiteral("ladder.why"), tr("Why"), tr("what the curve rests on"), Verb::why, [this] { why(); }},
+        {QStringLiteral("ladder.tempers"),
+         m_tempers == 1   ? tr("Once")
+         : m_tempers == 2 ? tr("Twice")
+                          : tr("Three times"),
+         tr("how often this temper is done"), Verb::none,
+         [this] {
+             m_tempers = m_tempers % 3 + 1;
+             emit changed();
+         }},
+        {QStringLiteral("ladder.branch"), tr("Other branch"), tr("of secondary hardening"), Verb::none,
+         [this] {
+             const TemperBranch now = m_advice ? m_advice->branch : TemperBranch::low;
+             m_branch = now == TemperBranch::low ? TemperBranch::high : TemperBranch::low;
+             refresh();
+             if (m_advice && m_advice->best) m_temperature = m_advice->best->temperature_c;
+             emit changed();
+         },
+         hump}};
+    const Commands stretch = m_stretch->commands(QStringLiteral("ladder"));
+    all.insert(all.end(), stretch.begin(), stretch.end());
+    return all;
 }
 
 QStringList LadderPage::movements() const {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/shared/bench.h"
+#include "app/shared/stretch.h"
 #include "core/judge/expectation.h"
 #include "plot/temper_chart.h"
 
@@ -28,6 +29,8 @@ public:
     Commands commands() override;
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
+    /// What lies at a place of it, in words.
+    QString saysAt(const QPoint& at) const;
 
 signals:
     void temperWanted(double temperature_c, double hours);
@@ -59,6 +62,7 @@ private:
     int m_tempers = 1;
     bool m_cautious = false;
     std::optional<TemperBranch> m_branch;
+    Stretch* m_stretch;
 };
 
 } // namespace rollcall

@@ -3,6 +3,7 @@
 #include "app/heat/soak_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "words/words.h"
@@ -12,6 +13,7 @@
 #include <QDateTime>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <tuple>
 
 namespace rollcall {
 
@@ -28,8 +30,11 @@ QString clockText(const HeatRun& run, double s) {
 } // namespace
 
 SoakPage::SoakPage(Document& document, OvenLink& oven, Seams seams, const Look& look)
-    : Bench(document, look), m_oven(oven), m_seams(std::move(seams)) {
+    : Bench(document, look), m_oven(oven), m_seams(std::move(seams)),
+      m_stretch(new Stretch(this, [this] { return chartArea(); })) {
     setObjectName(QStringLiteral("soak-page"));
+    connect(m_stretch, &Stretch::changed, this, qOverload<>(&QWidget::update));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
     m_tick.setInterval(1000);
     connect(&m_tick, &QTimer::timeout, this, [this] {
         if (isVisible() && live() && run() != nullptr) emit changed();
@@ -153,8 +158,7 @@ SoakChart SoakPage::chart() const {
         to = std::max(to, now + 30);
         if (firstIn) to = std::max(to, *firstIn + r.max_minutes.value_or(20) * 60);
     }
-    chart.from_s = from;
-    chart.to_s = to;
+    std::tie(chart.from_s, chart.to_s) = m_stretch->of(from, to);
     chart.cursor_s = now;
     if (chart.oven != nullptr && firstIn && thickness >= 0.1 && *firstIn >= chart.oven->start()) {
         const double end = std::min(chart.oven->end(), std::max(lastOut.value_or(chart.oven->end()), *firstIn + 1));
@@ -172,6 +176,10 @@ SoakChart SoakPage::chart() const {
 
 QRect SoakPage::chartArea() const {
     return rect().adjusted(0, px(34), 0, 0);
+}
+
+QString SoakPage::saysAt(const QPoint& at) const {
+    return run() != nullptr ? soakChartSays(chartArea(), chart(), at, m_look) : QString();
 }
 
 void SoakPage::paintEvent(QPaintEvent*) {
@@ -341,39 +349,43 @@ void SoakPage::moveCursor(double seconds) {
 Commands SoakPage::commands() {
     const auto batch = [this] { return m_document.hasBatch() ? QString() : tr("Make a batch first."); };
     const auto heat = [this] { return run() == nullptr ? tr("No heat is begun yet.") : QString(); };
-    return {{QStringLiteral("soak.start"), tr("Begin a heat"), tr("set point, soak, quenchant"), Verb::harden,
-             [this] { startHeat(); }, batch},
-            {QStringLiteral("soak.trace"), tr("Import trace"), tr("of the oven; or drop it here"), Verb::inAndOut,
-             [this] { askTrace(); }, batch},
-            {QStringLiteral("soak.all-in"), tr("All blades in"), tr("that are not in yet, at once"), Verb::add,
-             [this] {
-                 std::vector<int> waiting;
-                 for (int i = 0; i < static_cast<int>(m_document.batch().blades.size()); ++i) {
-                     if (nextOf(i) == HeatMoment::in) waiting.push_back(i);
-                 }
-                 if (waiting.empty()) return emit said(tr("All blades are in, or through."), true);
-                 mark(HeatMoment::in, waiting);
-             },
-             heat},
-            {QStringLiteral("soak.load"), tr("The load as one note"), tr("for who clocks no blade"), Verb::none,
-             [this] { noteLoad(); }, batch},
-            {QStringLiteral("soak.stopwatch"), m_stopwatch ? tr("In the quench") : tr("Stopwatch"),
-             tr("from oven to quench, of the blade in hand"), Verb::none, [this] { stopwatch(); }, heat, Qt::Key_Space},
-            {QStringLiteral("soak.moment"), tr("Type the moment"), tr("of the cursor, between its steps"), Verb::none,
-             [this] { typeMoment(); },
-             [this] {
-                 return run() != nullptr && run()->trace && !live() ? QString() : tr("There is no trace to point at.");
-             },
-             Qt::Key_unknown, Qt::NoModifier, Group::here, false},
-            {QStringLiteral("soak.note"), tr("Note"), tr("what was written down: degrees, minutes, quenchant"),
-             Verb::none, [this] { note(); }, heat},
-            {QStringLiteral("soak.why"), tr("Why"), tr("the soak with its rules"), Verb::why, [this] { why(); }, heat},
-            {QStringLiteral("soak.compare"), tr("Compare"), tr("with other heats"), Verb::compare,
-             [this] { compareRuns(); }, heat},
-            {QStringLiteral("soak.wire"), tr("Oven on a wire"), tr("port and pattern"), Verb::none,
-             [this] { wireOven(); }, batch},
-            {QStringLiteral("soak.strike"), tr("Heat out"), tr("logged by mistake"), Verb::out,
-             [this] { strikeHeat(); }, heat}};
+    Commands all{
+        {QStringLiteral("soak.start"), tr("Begin a heat"), tr("set point, soak, quenchant"), Verb::harden,
+         [this] { startHeat(); }, batch},
+        {QStringLiteral("soak.trace"), tr("Import trace"), tr("of the oven; or drop it here"), Verb::inAndOut,
+         [this] { askTrace(); }, batch},
+        {QStringLiteral("soak.all-in"), tr("All blades in"), tr("that are not in yet, at once"), Verb::add,
+         [this] {
+             std::vector<int> waiting;
+             for (int i = 0; i < static_cast<int>(m_document.batch().blades.size()); ++i) {
+                 if (nextOf(i) == HeatMoment::in) waiting.push_back(i);
+             }
+             if (waiting.empty()) return emit said(tr("All blades are in, or through."), true);
+             mark(HeatMoment::in, waiting);
+         },
+         heat},
+        {QStringLiteral("soak.load"), tr("The load as one note"), tr("for who clocks no blade"), Verb::none,
+         [this] { noteLoad(); }, batch},
+        {QStringLiteral("soak.stopwatch"), m_stopwatch ? tr("In the quench") : tr("Stopwatch"),
+         tr("from oven to quench, of the blade in hand"), Verb::none, [this] { stopwatch(); }, heat, Qt::Key_Space},
+        {QStringLiteral("soak.moment"), tr("Type the moment"), tr("of the cursor, between its steps"), Verb::none,
+         [this] { typeMoment(); },
+         [this] {
+             return run() != nullptr && run()->trace && !live() ? QString() : tr("There is no trace to point at.");
+         },
+         Qt::Key_unknown, Qt::NoModifier, Group::here, false},
+        {QStringLiteral("soak.note"), tr("Note"), tr("what was written down: degrees, minutes, quenchant"), Verb::none,
+         [this] { note(); }, heat},
+        {QStringLiteral("soak.why"), tr("Why"), tr("the soak with its rules"), Verb::why, [this] { why(); }, heat},
+        {QStringLiteral("soak.compare"), tr("Compare"), tr("with other heats"), Verb::compare,
+         [this] { compareRuns(); }, heat},
+        {QStringLiteral("soak.wire"), tr("Oven on a wire"), tr("port and pattern"), Verb::none, [this] { wireOven(); },
+         batch},
+        {QStringLiteral("soak.strike"), tr("Heat out"), tr("logged by mistake"), Verb::out, [this] { strikeHeat(); },
+         heat}};
+    const Commands stretch = m_stretch->commands(QStringLiteral("soak"));
+    all.insert(all.end(), stretch.begin(), stretch.end());
+    return all;
 }
 
 QStringList SoakPage::movements() const {

@@ -6,6 +6,7 @@
 #include "app/shared/bench.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/seams.h"
+#include "app/shared/stretch.h"
 #include "core/judge/heat_book.h"
 #include "logbook/actions/heat.h"
 #include "plot/heat_chart.h"
@@ -63,6 +64,7 @@ private:
     void wireOven();
     void moveCursor(double seconds);
     SoakChart chart() const;
+    QString saysAt(const QPoint& at) const;
     QRect chartArea() const;
 
     OvenLink& m_oven;
@@ -72,7 +74,8 @@ private:
     double m_cursor = 0;
     std::optional<Instant> m_stopwatch; ///< when it was started; none while it stands
     std::string m_timed;                ///< id of the blade it was started for
-    Trace m_liveTrace;                  ///< stored samples with those that came since
+    Stretch* m_stretch;
+    Trace m_liveTrace; ///< stored samples with those that came since
 };
 
 } // namespace rollcall

@@ -56,6 +56,11 @@ public:
     virtual void rightAct() {}
     /// What can be done here beside those three.
     virtual Commands commands() { return {}; }
+    /// What can be done with what lies at a place of it, before all else.
+    virtual Commands commandsAt(const QPoint& at) {
+        Q_UNUSED(at);
+        return {};
+    }
     /// The same of all its pages.
     virtual Commands everyCommand() { return commands(); }
     /// What opens it from everywhere, beside the keys of the gates.

@@ -2,7 +2,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/day_clock.h"
 
-#include <QApplication>
 #include <QDateTime>
 #include <QLocale>
 
@@ -77,7 +76,7 @@ void DayClock::tick() {
         m_ticks = 0;
         emit changed();
     }
-    if (ringing() && m_ticks++ % secondsBetween == 0) QApplication::beep();
+    if (ringing() && m_ticks++ % secondsBetween == 0) emit rang();
 }
 
 } // namespace rollcall

@@ -30,6 +30,8 @@ public:
 
 signals:
     void changed();
+    /// The alarm sounds, again and again until it is hushed.
+    void rang();
 
 private:
     void tick();

@@ -56,7 +56,8 @@ FormDialog::FormDialog(const QString& title, const QString& act, std::vector<For
         label->setFont(look.font(16, true));
         QWidget* editor = nullptr;
         if (field.choices.empty()) {
-            auto* line = new QLineEdit(field.value);
+            auto* line = field.picks == Picks::nothing ? new QLineEdit : new MomentField(field.picks, field.now, look);
+            line->setText(field.value);
             line->selectAll();
             editor = line;
         } else {

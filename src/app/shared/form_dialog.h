@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shared/moment_field.h"
 #include "plot/look.h"
 
 #include <functional>
@@ -46,6 +47,8 @@ struct FormField {
     QString value;                   ///< to begin with; of choices the key
     std::vector<FormChoice> choices; ///< empty for free text
     bool free_text = false;          ///< with choices: others may be typed too
+    Picks picks = Picks::nothing;    ///< a day or a moment, which can be picked from a calendar
+    QDateTime now = {};              ///< where that calendar opens
 };
 
 /// By the id of the field: what was typed, or the key of what was chosen.

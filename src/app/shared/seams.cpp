@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/seams.h"
 
+#include "app/shared/speaker.h"
 #include "report/page.h"
 
 #include <QDrag>
@@ -44,6 +45,9 @@ Seams Seams::real() {
         drag->setMimeData(what);
         drag->exec(Qt::CopyAction);
     };
+    const auto speaker = std::make_shared<Speaker>();
+    seams.speak = [speaker](const QString& text) { return speaker->say(text); };
+    seams.sound = [speaker](Sound sound) { speaker->sound(sound); };
     return seams;
 }
 

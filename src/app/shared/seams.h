@@ -13,6 +13,9 @@ namespace rollcall {
 
 struct Paper;
 
+/// Tones that tell what happened to who does not look.
+enum class Sound { dwellOver, ovenDue };
+
 /// Questions to the desktop that a test answers itself.
 struct Seams {
     /// A file to open, or to make when making is true; empty when the question was given up.
@@ -25,6 +28,12 @@ struct Seams {
 
     /// Lets something be drawn out of the window; takes it over.
     std::function<void(QWidget* from, QMimeData* what)> drag;
+
+    /// Says a text aloud. Empty, or why that cannot be.
+    std::function<QString(const QString& text)> speak;
+
+    /// Sounds a tone.
+    std::function<void(Sound sound)> sound;
 
     static Seams real();
 };

@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
+#include "app/shared/local_time.h"
 #include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
@@ -168,8 +169,22 @@ void TesterActions::editBlock(const Block* block) {
           false},
          {"used", tr("Used before"), tr("indents not in this logbook"), QString::number(old.used_before), {}, false},
          {"by", tr("Certified by"), tr("on the certificate"), QString::fromStdString(old.certificate.by), {}, false},
-         {"on", tr("On"), tr("2026-05-31, blank: not noted"), QString::fromStdString(old.certificate.on), {}, false},
-         {"until", tr("Valid until"), tr("its last day"), QString::fromStdString(old.certificate.until), {}, false},
+         {"on",
+          tr("On"),
+          tr("2026-05-31, blank: not noted"),
+          QString::fromStdString(old.certificate.on),
+          {},
+          false,
+          Picks::day,
+          localTime(m_document.now())},
+         {"until",
+          tr("Valid until"),
+          tr("its last day"),
+          QString::fromStdString(old.certificate.until),
+          {},
+          false,
+          Picks::day,
+          localTime(m_document.now())},
          {"face", tr("Other face of"), tr("a block that is certified on both"),
           QString::fromStdString(old.certificate.other_face), faces, false}},
         m_look, window());

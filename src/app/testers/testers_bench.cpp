@@ -4,6 +4,7 @@
 
 #include "app/acts/shop_actions.h"
 #include "app/shared/local_time.h"
+#include "app/shared/pointing.h"
 #include "app/testers/tester_actions.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
@@ -27,6 +28,7 @@ namespace {
 constexpr int chartHeadHeight = 48;
 constexpr int runHeight = 176;
 constexpr int blockHeight = 184;
+constexpr int leastChart = 150;
 
 QString perWeek(const Drift& drift) {
     return QString::number(std::abs(drift.per_week), 'f', 2);
@@ -37,8 +39,14 @@ QString perWeek(const Drift& drift) {
 TestersBench::TestersBench(Document& document, DeviceLink& link, ShopActions& actions, const Seams& seams,
                            const Look& look, QWidget* parent)
     : Bench(document, look, parent), m_list(*new TesterList(document, look)), m_actions(actions),
-      m_own(new TesterActions(document, link, look, seams, this)) {
+      m_own(new TesterActions(document, link, look, seams, this)),
+      m_stretch(new Stretch(this, [this] { return chartArea(); })) {
     setObjectName(QStringLiteral("testers-bench"));
+    connect(m_stretch, &Stretch::changed, this, qOverload<>(&QWidget::update));
+    tellUnder(this, [this](const QPoint& at) {
+        const std::optional<ControlChart> shown = chart();
+        return shown ? controlChartSays(chartArea(), *shown, at, m_look) : QString();
+    });
     connect(m_own, &TesterActions::said, this, &Bench::said);
     connect(&m_list, &TesterList::currentChanged, this, [this] {
         if (verifiable())
@@ -109,6 +117,7 @@ std::optional<ControlChart> TestersBench::chart() const {
     chart.limits = h->limits;
     chart.drift = h->drift;
     chart.weeks_left = h->weeks_left;
+    chart.part = m_stretch->of(0, 1);
     if (h->drift && h->drift->likely) {
         chart.drift_text = h->drift->per_week > 0 ? tr("%1 harder a week").arg(perWeek(*h->drift))
                                                   : tr("%1 softer a week").arg(perWeek(*h->drift));
@@ -307,24 +316,27 @@ void TestersBench::rightAct() {
 Commands TestersBench::commands() {
     const auto chosen = [this] { return tester() == nullptr ? tr("No tester yet: N.") : QString(); };
     const auto read = [this] { return verifiable() ? QString() : tr("It is not read on a block."); };
-    return {{QStringLiteral("testers.verify"), tr("Verify"), tr("readings on a block"), Verb::verify,
-             [this] { m_actions.verify(); }, read},
-            {QStringLiteral("testers.new"), tr("New tester"), tr("bench, rebound or a set of files"), Verb::makeNew,
-             [this] { m_own->edit(nullptr); }},
-            {QStringLiteral("testers.change"), tr("Change it"), tr("its name, cone, anvil, files"), Verb::amend,
-             [this] { m_own->edit(tester()); }, chosen},
-            {QStringLiteral("testers.blocks"), tr("Blocks"), tr("a new one, or the data of one"), Verb::kit,
-             [this] { m_own->chooseBlockToEdit(); }},
-            {QStringLiteral("testers.next-block"), tr("Next block"), tr("the charts of another of its blocks"),
-             Verb::other, [this] { m_list.nextBlock(); }, chosen},
-            {QStringLiteral("testers.suspect"), tr("Suspect readings"), tr("since its last good run"), Verb::none,
-             [this] { m_own->listSuspect(*tester()); }, chosen},
-            {QStringLiteral("testers.what-if"), tr("What if"), tr("its error were another"), Verb::none,
-             [this] { m_own->whatIf(*tester(), *health()); }, chosen},
-            {QStringLiteral("testers.line"), tr("Line"), tr("its wire: port and pattern"), Verb::none,
-             [this] { m_own->line(*tester()); }, read},
-            {QStringLiteral("testers.export"), tr("Export chart"), tr("PNG, SVG or CSV"), Verb::inAndOut,
-             [this] { m_own->exportChart(chart()); }, chosen}};
+    Commands all{{QStringLiteral("testers.verify"), tr("Verify"), tr("readings on a block"), Verb::verify,
+                  [this] { m_actions.verify(); }, read},
+                 {QStringLiteral("testers.new"), tr("New tester"), tr("bench, rebound or a set of files"),
+                  Verb::makeNew, [this] { m_own->edit(nullptr); }},
+                 {QStringLiteral("testers.change"), tr("Change it"), tr("its name, cone, anvil, files"), Verb::amend,
+                  [this] { m_own->edit(tester()); }, chosen},
+                 {QStringLiteral("testers.blocks"), tr("Blocks"), tr("a new one, or the data of one"), Verb::kit,
+                  [this] { m_own->chooseBlockToEdit(); }},
+                 {QStringLiteral("testers.next-block"), tr("Next block"), tr("the charts of another of its blocks"),
+                  Verb::other, [this] { m_list.nextBlock(); }, chosen},
+                 {QStringLiteral("testers.suspect"), tr("Suspect readings"), tr("since its last good run"), Verb::none,
+                  [this] { m_own->listSuspect(*tester()); }, chosen},
+                 {QStringLiteral("testers.what-if"), tr("What if"), tr("its error were another"), Verb::none,
+                  [this] { m_own->whatIf(*tester(), *health()); }, chosen},
+                 {QStringLiteral("testers.line"), tr("Line"), tr("its wire: port and pattern"), Verb::none,
+                  [this] { m_own->line(*tester()); }, read},
+                 {QStringLiteral("testers.export"), tr("Export chart"), tr("PNG, SVG or CSV"), Verb::inAndOut,
+                  [this] { m_own->exportChart(chart()); }, chosen}};
+    const Commands stretch = m_stretch->commands(QStringLiteral("testers"));
+    all.insert(all.end(), stretch.begin(), stretch.end());
+    return all;
 }
 
 Commands TestersBench::doors() {
@@ -362,6 +374,17 @@ std::vector<ReportTable> TestersBench::tables() const {
     return {runTable(m_document.state().runs(), m_document.state().shop().testers)};
 }
 
+bool TestersBench::hasRoomForBlock() const {
+    return height() >= px(chartHeadHeight + runHeight + leastChart + blockHeight);
+}
+
+QRect TestersBench::chartArea() const {
+    const int top = px(chartHeadHeight + runHeight);
+    const int bottom = hasRoomForBlock() ? height() - px(blockHeight) : height() - px(4);
+    if (bottom < top + px(leastChart)) return {};
+    return {px(24), top + px(34), width() - px(48), bottom - top - px(38)};
+}
+
 void TestersBench::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = m_look.palette;
@@ -397,11 +420,10 @@ void TestersBench::paintEvent(QPaintEvent*) {
         return;
     }
     paintRun(painter, px(chartHeadHeight));
-    constexpr int leastChart = 150;
     const int chartTop = px(chartHeadHeight + runHeight);
-    const bool withBlock = height() >= chartTop + px(leastChart + blockHeight);
+    const bool withBlock = hasRoomForBlock();
     const int blockTop = withBlock ? height() - px(blockHeight) : height() - px(4);
-    if (blockTop < chartTop + px(leastChart)) return; // the column says what the chart would
+    if (chartArea().isEmpty()) return; // the column says what the chart would
     painter.fillRect(px(24), chartTop, width() - px(48), 1, p.hair);
     painter.fillRect(px(24), blockTop, width() - px(48), 1, p.hair);
     const std::optional<ControlChart> through = chart();
@@ -411,8 +433,7 @@ void TestersBench::paintEvent(QPaintEvent*) {
             painter, width() - px(24), chartTop + px(26),
             tr("block %1, allowed ± %2").arg(QString::fromStdString(h->block), words::hardness(through->allowed_error)),
             m_look.font(16), p.muted, Qt::AlignRight);
-        drawControlChart(painter, QRect(px(24), chartTop + px(34), width() - px(48), blockTop - chartTop - px(38)),
-                         *through, m_look);
+        drawControlChart(painter, chartArea(), *through, m_look);
     } else {
         drawText(painter, px(24), chartTop + px(60), tr("Nothing yet: verify it on a block first."), m_look.font(18),
                  p.muted);

@@ -5,6 +5,7 @@
 #include "app/links/device_link.h"
 #include "app/shared/bench.h"
 #include "app/shared/seams.h"
+#include "app/shared/stretch.h"
 #include "app/testers/tester_list.h"
 #include "plot/control_chart.h"
 
@@ -48,6 +49,9 @@ private:
     bool verifiable() const;
     /// The control chart as it is on screen; none before the first run.
     std::optional<ControlChart> chart() const;
+    /// Where it lies; empty where there is no room for it.
+    QRect chartArea() const;
+    bool hasRoomForBlock() const;
     const TesterHealth* health() const;
     const Block* block() const;
     void paintRun(QPainter& painter, int top) const;
@@ -59,6 +63,7 @@ private:
     ShopActions& m_actions;
     TesterActions* m_own;
     std::optional<BlockLife> m_life;
+    Stretch* m_stretch;
 };
 
 } // namespace rollcall

@@ -1,0 +1,142 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/blade_view.h"
+#include "app/call/reading_row.h"
+#include "app/call/rule_view.h"
+#include "app/heat/ladder_page.h"
+#include "tests/support/mouse.h"
+
+#include <QContextMenuEvent>
+#include <QMenu>
+#include <QToolTip>
+
+using namespace rollcall;
+using fixtures::WindowDriver;
+
+// What lies under the pointer is told beside it and can be acted on; what is too fine to see is brought closer.
+class tst_Pointing : public QObject {
+    Q_OBJECT
+
+    static void submit(WindowDriver& d) { d.press(Qt::Key_Return, Qt::ControlModifier); }
+    // Three readings on the first blade.
+    static void readABlade(WindowDriver& d) {
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        d.verifyTester();
+        d.type("652\n650\n654\n");
+    }
+    // The first place along a line through a widget where something of this is said; none: (-1, -1).
+    template<typename W>
+    static QPoint placeSaying(const W* widget, const QString& text, const std::function<QString(QPoint)>& says) {
+        for (int y = 2; y < widget->height(); y += 3) {
+            for (int x = 0; x < widget->width(); x += 2) {
+                if (says({x, y}).contains(text)) return {x, y};
+            }
+        }
+        return {-1, -1};
+    }
+    static void wheel(QWidget* widget, const QPoint& at, int notches, Qt::KeyboardModifiers keys = {}) {
+        QWheelEvent event(at, widget->mapToGlobal(at), {}, {0, 120 * notches}, Qt::NoButton, keys, Qt::NoScrollPhase,
+                          false);
+        QApplication::sendEvent(widget, &event);
+    }
+
+private slots:
+    void init() {
+        QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));
+        QSettings().clear();
+    }
+
+    // A number, its needle and its indent each say whose reading they are.
+    void aReadingSaysWhereItComesFrom() {
+        WindowDriver d;
+        readABlade(d);
+        auto* row = d.window().findChild<ReadingRow*>();
+        const QPoint second = placeSaying(row, "65.0", [&](QPoint at) { return row->saysAt(at); });
+        QVERIFY2(row->saysAt(second).startsWith("65.0 HRC, Bench"), qPrintable(row->saysAt(second)));
+        QVERIFY2(row->saysAt(second).endsWith("HB"), qPrintable(row->saysAt(second)));
+        auto* rule = d.window().findChild<RuleView*>();
+        const QPoint needle = placeSaying(rule, "reading 3", [&](QPoint at) { return rule->saysAt(at); });
+        QVERIFY2(rule->saysAt(needle).contains("reading 3: 65.4"), qPrintable(rule->saysAt(needle)));
+        const QPoint mean = placeSaying(rule, "mean", [&](QPoint at) { return rule->saysAt(at); });
+        QVERIFY2(rule->saysAt(mean).contains("mean 65.0 ±"),
+                 qPrintable(rule->saysAt(mean))); // 65.2 less 0.2 of the block
+        auto* blade = d.window().findChild<BladeView*>();
+        const Reading& first = d.document().blade()->readings.front();
+        const QPoint indent = blade->pixelOf(first.spot.value()).toPoint();
+        QVERIFY2(blade->saysAt(indent).startsWith("65.2 HRC"), qPrintable(blade->saysAt(indent)));
+        QCOMPARE(blade->saysAt({2, 2}), QString());
+        // It is told as the pointer comes there, and gone when it leaves.
+        QMouseEvent there(QEvent::MouseMove, QPointF(second), QPointF(row->mapToGlobal(second)), Qt::NoButton,
+                          Qt::NoButton, Qt::NoModifier);
+        QApplication::sendEvent(row, &there);
+        QVERIFY2(QToolTip::text().contains("65.0 HRC"), qPrintable(QToolTip::text()));
+    }
+
+    // What lies there can be struck out, with a reason, whichever of the readings it is.
+    void aReadingIsStruckWhereItStands() {
+        WindowDriver d;
+        readABlade(d);
+        auto* row = d.window().findChild<ReadingRow*>();
+        const QPoint first = placeSaying(row, "65.0", [&](QPoint at) { return row->saysAt(at); }); // of those in sight
+        QContextMenuEvent right(QContextMenuEvent::Mouse, first, row->mapToGlobal(first));
+        QApplication::sendEvent(row, &right);
+        QPointer<QMenu> menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        QVERIFY(menu != nullptr);
+        QCOMPARE(menu->actions().first()->text(), QStringLiteral("Strike out 65.0"));
+        QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(menu->actions().first()).center());
+        d.settle();
+        QVERIFY2(d.dialogText().contains("65.0"), qPrintable(d.dialogText()));
+        d.type("1");
+        const auto& readings = d.document().blade()->readings;
+        QVERIFY(readings[1].struck.has_value());
+        QVERIFY(!readings[0].struck && !readings[2].struck);
+        QVERIFY2(row->saysAt(first).contains("struck out"), qPrintable(row->saysAt(first)));
+        // What is struck out already is not offered again.
+        QApplication::sendEvent(row, &right);
+        menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        QVERIFY(menu != nullptr && !menu->actions().first()->text().startsWith("Strike out 65"));
+        menu->close();
+    }
+
+    // The curve is read where the pointer is, and brought closer by the wheel: the same place then lies cooler apart.
+    void theLadderIsReadAndBroughtCloser() {
+        WindowDriver d;
+        readABlade(d);
+        d.press(Qt::Key_F3);
+        d.press(Qt::Key_Tab, Qt::ControlModifier);
+        auto* page = d.window().findChild<LadderPage*>();
+        QVERIFY(page->isVisible());
+        const auto says = [&](QPoint at) { return page->saysAt(at); };
+        const auto degreesAt = [&](int x) {
+            static const QRegularExpression number("^(\\d+)\\D");
+            const auto found = number.match(says({x, page->height() - 120}));
+            return found.hasMatch() ? found.captured(1).toInt() : -1;
+        };
+        const int left = page->width() * 6 / 10;
+        const int right = page->width() * 8 / 10;
+        const int apart = degreesAt(right) - degreesAt(left);
+        QVERIFY2(apart > 5, qPrintable(says({left, page->height() - 120})));
+        const auto hrc = [&](int x) {
+            static const QRegularExpression number(": (\\d\\d\\.\\d) expected");
+            return number.match(says({x, page->height() - 120})).captured(1).toDouble();
+        };
+        QVERIFY(hrc(left) > hrc(right)); // hotter is softer
+        wheel(page, {(left + right) / 2, page->height() / 2}, 2);
+        const int closer = degreesAt(right) - degreesAt(left);
+        QVERIFY2(closer < apart * 0.6 && closer > 0, qPrintable(QString::number(closer)));
+        d.run("ladder.whole");
+        QVERIFY(std::abs(degreesAt(right) - degreesAt(left) - apart) <= 1);
+        d.run("ladder.wider");
+        QVERIFY2(d.now().contains("in view"), qPrintable(d.now())); // there is no more of it
+        d.run("ladder.closer");
+        const int begun = degreesAt(left);
+        d.run("ladder.later");
+        QVERIFY(degreesAt(left) > begun);
+        wheel(page, {left, page->height() / 2}, 1, Qt::ShiftModifier);
+        QVERIFY(degreesAt(left) < begun + (apart + 1)); // and back along
+    }
+};
+
+QTEST_MAIN(tst_Pointing)
+#include "tst_pointing.moc"
