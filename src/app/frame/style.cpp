@@ -31,6 +31,12 @@ QString styleSheet(const Look& look) {
         QMenu { background: @panel; color: @ink; border: 1px solid @line; }
         QMenu::item { padding: @8px @24px; }
         QMenuBar::item:selected, QMenu::item:selected { background: @window; color: @ink; }
+        QCalendarWidget QAbstractItemView:enabled { color: @ink; selection-background-color: @primary; selection-color: @onprimary; }
+        QCalendarWidget QAbstractItemView:disabled { color: @muted; }
+        QCalendarWidget QToolButton { color: @ink; background: transparent; border: none; padding: @8px; }
+        QCalendarWidget QToolButton::menu-indicator { image: none; }
+        QCalendarWidget QToolButton#qt_calendar_prevmonth { qproperty-icon: none; qproperty-text: "<"; }
+        QCalendarWidget QToolButton#qt_calendar_nextmonth { qproperty-icon: none; qproperty-text: ">"; }
         QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px; }
     )");
     const auto put = [&](const char* token, const QString& value) { sheet.replace(QLatin1String(token), value); };

@@ -13,6 +13,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QTextCharFormat>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace rollcall {
@@ -117,6 +118,11 @@ void MomentField::pick() {
     QTextCharFormat plain;                                                // not red: red is Fail here
     plain.setForeground(m_look.palette.ink);
     for (const Qt::DayOfWeek day : {Qt::Saturday, Qt::Sunday}) calendar->setWeekdayTextFormat(day, plain);
+    QTextCharFormat head;
+    head.setForeground(m_look.palette.muted);
+    head.setBackground(m_look.palette.panel);
+    calendar->setHeaderTextFormat(head);
+    for (auto* button : calendar->findChildren<QToolButton*>()) button->setFont(m_look.font(18, true));
     calendar->setMinimumSize(m_look.px(380), m_look.px(300));
     column->addWidget(calendar);
     QComboBox* hour = nullptr;
