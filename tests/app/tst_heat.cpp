@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/day_page.h"
 #include "logbook/logbook.h"
 #include "sim/simulated_oven.h"
 #include "tests/support/window_driver.h"
@@ -219,6 +220,27 @@ private slots:
         driver.press(Qt::Key_Return, Qt::ControlModifier);
         const Batch batch = stored(driver);
         QCOMPARE(batch.blades[2].tempers[0].temperature_c.value(), 205.0);
+    }
+
+    // A temper that is advised and has no oven yet stands under the ovens' day, until it is planned.
+    void theDayShowsWhatWaits() {
+        WindowDriver driver;
+        driver.makeBatch();
+        driver.press(Qt::Key_F4);
+        driver.verifyTester();
+        driver.type("655\n653\n656\n");
+        driver.type("y");
+        driver.press(Qt::Key_Return);
+        driver.fill("name", "Oven 1");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        auto* page = driver.window().findChild<DayPage*>();
+        const auto waits = [&] { return page->tables().at(1).rows; };
+        QCOMPARE(waits().size(), std::size_t(1));
+        const QString line = waits().front().front().toString();
+        QVERIFY2(line.contains("for 2 h: GK-1, GK-2, GK-3 of Orchard 13"), qPrintable(line));
+        driver.type("n");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(waits().empty());
     }
 
     void warpIsStackedAndExported() {

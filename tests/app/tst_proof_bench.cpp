@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/proof/cuts_page.h"
 #include "app/proof/proof_bench.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/proof.h"
@@ -217,6 +218,11 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("30 cuts"));
         QVERIFY2(d.reasons().contains("One trial each"), qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("0.50 to 0.80 times"), qPrintable(d.reasons())); // 30/60 to 40/50
+        // What each blade brought stands under it, the one that was not cut too.
+        const auto rows = d.window().findChild<CutsPage*>()->tables().front().rows;
+        QCOMPARE(rows[0][1].toString(), QStringLiteral("50 to 60"));
+        QCOMPARE(rows[1][1].toString(), QStringLiteral("30 to 40"));
+        QCOMPARE(rows[2][1].toString(), QStringLiteral("not cut yet"));
         d.press(Qt::Key_Return);
         QVERIFY(d.dialogText().contains("Cut to dull")); // another run
         d.press(Qt::Key_Escape);

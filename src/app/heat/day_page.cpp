@@ -92,6 +92,60 @@ void DayPage::paintEvent(QPaintEvent*) {
                  event.due ? p.borderline : p.ink);
         drawFitted(painter, px(84), y, m_clock.textOf(event), width() - px(88), m_look, 18, false, p.ink);
     }
+    y += px(events.empty() ? 30 : 0);
+    y = paintList(painter, y + px(48), tr("Waits for an oven"), waiting());
+    paintList(painter, y, tr("Over"), over());
+}
+
+int DayPage::paintList(QPainter& painter, int y, const QString& heading, const QStringList& lines) const {
+    constexpr int step = 30;
+    if (lines.isEmpty() || y + px(step) > height()) return y;
+    drawText(painter, 0, y, heading, m_look.font(18, true), palette().ink);
+    for (qsizetype i = 0; i < lines.size(); ++i) {
+        y += px(step);
+        const bool last = i + 1 < lines.size() && y + px(step + 6) > height();
+        drawFitted(painter, 0, y, last ? tr("and %1 more").arg(lines.size() - i) : lines[i], width(), m_look, 18, false,
+                   last ? palette().muted : palette().ink);
+        if (last) break;
+    }
+    return y + px(48);
+}
+
+QStringList DayPage::over() const {
+    QStringList lines;
+    for (const PlannedRun& run : runs()) {
+        if (!run.out) continue;
+        lines << tr("%1, %2: %3 for %4, planned from %5")
+                     .arg(QString::fromStdString(run.batch_name), QString::fromStdString(run.what),
+                          words::degrees(run.temperature_c), words::hours(run.hours),
+                          DayClock::clockText(run.start_ms));
+    }
+    return lines;
+}
+
+QStringList DayPage::waiting() const {
+    QStringList lines;
+    const auto add = [&](const NextStep& next, const std::string& mark, const std::string& batch) {
+        const auto* temper = next.as<TemperStep>();
+        if (temper == nullptr || !temper->advised) return;
+        const bool planned = std::any_of(runs().begin(), runs().end(),
+                                         [&](const PlannedRun& run) { return run.open() && run.batch_name == batch; });
+        if (planned) return; // it stands above
+        QStringList marks;
+        for (const std::string& one : temper->load) marks << QString::fromStdString(one);
+        if (marks.isEmpty()) marks << QString::fromStdString(mark);
+        const QString line =
+            tr("%1 for %2: %3 of %4")
+                .arg(words::degrees(temper->advised->temperature_c), words::hours(temper->advised->hours),
+                     marks.join(QStringLiteral(", ")), QString::fromStdString(batch));
+        if (!lines.contains(line)) lines << line;
+    };
+    if (m_document.hasBatch()) {
+        const Batch& batch = m_document.batch();
+        for (const Task& task : m_document.tasks()) add(task.next, batch.blades[task.blade].mark, batch.name);
+    }
+    for (const Elsewhere& other : m_document.state().elsewhere()) add(other.task.next, other.mark, other.batch);
+    return lines;
 }
 
 ColumnContent DayPage::content() const {
@@ -383,7 +437,9 @@ std::vector<ReportTable> DayPage::tables() const {
                               : run.started ? tr("in")
                                             : tr("planned")});
     }
-    return {table};
+    ReportTable wait{tr("Waits for an oven"), {tr("Temper")}, {}};
+    for (const QString& line : waiting()) wait.rows.push_back({line});
+    return {table, wait};
 }
 
 } // namespace rollcall

@@ -39,6 +39,12 @@ protected:
 private:
     const std::vector<PlannedRun>& runs() const { return m_document.state().shop().day; }
     const PlannedRun* chosen() const;
+    /// What is to be tempered next, in this batch and the others, as lines; none of it has an oven yet.
+    QStringList waiting() const;
+    /// What was taken out since yesterday.
+    QStringList over() const;
+    /// A heading and its lines, as far as there is room; where the next may begin.
+    int paintList(QPainter& painter, int y, const QString& heading, const QStringList& lines) const;
     void ovens();
     void mark(const PlannedRun& run, const char* kind);
 

@@ -7,6 +7,7 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <array>
 #include <QKeyEvent>
 
 namespace rollcall {
@@ -118,7 +119,7 @@ void CutsPage::paintEvent(QPaintEvent*) {
     if (m_runs.empty()) {
         drawText(painter, 0, px(60), tr("Nothing was cut yet"), m_look.font(28, true), p.ink);
         drawText(painter, 0, px(100), tr("Begin a trial with cuts, such as Cut to dull."), m_look.font(18), p.ink);
-        return;
+        return paintBlades(painter, px(150));
     }
     const Batch& batch = m_document.batch();
     const auto own = static_cast<std::size_t>(m_document.bladeIndex());
@@ -134,22 +135,69 @@ void CutsPage::paintEvent(QPaintEvent*) {
     drawCuts(painter, QRect(0, px(40), width(), chartHeight), chart, m_look);
     int y = px(40) + chartHeight + px(40);
     const auto compared = other();
-    if (!compared || runsOf(own).empty()) return;
-    const QString a = QString::fromStdString(batch.blades[own].mark);
-    const QString b = QString::fromStdString(batch.blades[*compared].mark);
-    const auto ratio = cutRatio(runsOf(own), runsOf(*compared));
-    if (!ratio) return;
-    drawText(painter, 0, y, tr("%1 against %2").arg(a, b), m_look.font(20, true), p.ink);
-    drawText(painter, width(), y, ratioText(*ratio), m_look.font(24, true), p.ink, Qt::AlignRight);
-    y += px(30);
-    const auto differences = unfair(*compared);
-    drawText(painter, 0, y, differences.isEmpty() ? tr("Nothing known makes it unfair.") : tr("Not a fair match:"),
-             m_look.font(18), p.ink);
-    for (const QString& difference : differences) {
-        y += px(26);
-        if (y > height()) break;
-        drawToneGlyph(painter, 0, y - px(14), px(16), Tone::caution, m_look, p.panel);
-        drawFitted(painter, px(26), y, difference, width() - px(30), m_look, 16, false, p.ink);
+    const auto theirs = compared ? runsOf(*compared) : std::vector<DullInterval>();
+    const auto ratio = cutRatio(runsOf(own), theirs);
+    if (ratio) {
+        const QString a = QString::fromStdString(batch.blades[own].mark);
+        const QString b = QString::fromStdString(batch.blades[*compared].mark);
+        drawText(painter, 0, y, tr("%1 against %2").arg(a, b), m_look.font(20, true), p.ink);
+        drawText(painter, width(), y, ratioText(*ratio), m_look.font(24, true), p.ink, Qt::AlignRight);
+        y += px(30);
+        const auto differences = unfair(*compared);
+        drawText(painter, 0, y, differences.isEmpty() ? tr("Nothing known makes it unfair.") : tr("Not a fair match:"),
+                 m_look.font(18), p.ink);
+        for (const QString& difference : differences) {
+            y += px(26);
+            if (y > height()) return;
+            drawToneGlyph(painter, 0, y - px(14), px(16), Tone::caution, m_look, p.panel);
+            drawFitted(painter, px(26), y, difference, width() - px(30), m_look, 16, false, p.ink);
+        }
+        y += px(44);
+    }
+    paintBlades(painter, y);
+}
+
+std::vector<ReportTable> CutsPage::tables() const {
+    if (!m_document.hasBatch()) return {};
+    const auto orNone = [](const std::optional<double>& value, const auto& text) {
+        return value ? text(*value) : QStringLiteral("\u2013");
+    };
+    ReportTable table{tr("Cuts"), {tr("Blade"), tr("cuts"), tr("HRC"), tr("behind the edge"), tr("a side")}, {}};
+    const std::vector<Blade>& blades = m_document.batch().blades;
+    for (std::size_t i = 0; i < blades.size(); ++i) {
+        const auto runs = runsOf(i);
+        QString cuts = tr("not cut yet");
+        if (!runs.empty())
+            cuts = runs.back().first_fail ? tr("%1 to %2").arg(runs.back().last_pass).arg(*runs.back().first_fail)
+                                          : tr("%1 or more").arg(runs.back().last_pass);
+        table.rows.push_back({QString::fromStdString(blades[i].mark), cuts, orNone(m_facts[i].hrc, words::hardness),
+                              orNone(m_facts[i].edge_mm, [](double mm) { return words::length(mm, 2); }),
+                              orNone(m_facts[i].angle_deg, [](double d) { return tr("%1°").arg(d, 0, 'f', 0); })});
+    }
+    return {table};
+}
+
+void CutsPage::paintBlades(QPainter& painter, int top) const {
+    const Palette& p = palette();
+    const ReportTable table = tables().front();
+    constexpr int step = 28;
+    const std::size_t room = static_cast<std::size_t>(std::max(0, (height() - top - px(36)) / px(step)));
+    if (room < 2 || table.rows.size() < 2) return;
+    const auto own = static_cast<std::size_t>(m_document.bladeIndex());
+    constexpr std::array ends{0.0, 0.44, 0.58, 0.80, 1.0}; // of the width; the mark at the left, all else ends there
+    const auto cell = [&](std::size_t column, int y, const QString& text, const QFont& font, const QColor& colour) {
+        drawText(painter, width() * ends[column], y, text, font, colour, column == 0 ? Qt::AlignLeft : Qt::AlignRight);
+    };
+    for (std::size_t c = 0; c < ends.size(); ++c)
+        cell(c, top, table.head[static_cast<qsizetype>(c)], m_look.font(14), p.muted);
+    int y = top;
+    for (std::size_t i = 0; i < table.rows.size(); ++i) {
+        y += px(step);
+        if (i + 1 == room && i + 1 < table.rows.size())
+            return drawText(painter, 0, y, tr("and %1 more").arg(table.rows.size() - i), m_look.font(16), p.muted);
+        for (std::size_t c = 0; c < ends.size(); ++c)
+            cell(c, y, table.rows[i][static_cast<qsizetype>(c)].toString(), m_look.font(16, i == own),
+                 runsOf(i).empty() ? p.muted : p.ink);
     }
 }
 

@@ -20,6 +20,7 @@ public:
 
     QString title() const override { return tr("Cuts"); }
     HelpText help() const override;
+    std::vector<ReportTable> tables() const override;
     void refresh() override;
     ColumnContent content() const override;
     void act() override;
@@ -42,6 +43,8 @@ private:
     };
     std::vector<DullInterval> runsOf(std::size_t blade) const;
     void stepOther(int by);
+    /// That table, from a height down; the blade in hand in bold.
+    void paintBlades(QPainter& painter, int top) const;
     std::optional<std::size_t> other() const;
     QStringList unfair(std::size_t other) const;
 
