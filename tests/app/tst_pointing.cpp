@@ -73,6 +73,15 @@ private slots:
         QVERIFY2(QToolTip::text().contains("65.0 HRC"), qPrintable(QToolTip::text()));
     }
 
+    // The small marks of a gate say which blades they stand for.
+    void aGateSaysWhoHasAnswered() {
+        WindowDriver d;
+        readABlade(d);
+        const QString tip = d.window().findChild<QWidget*>("gate-quench")->toolTip();
+        QVERIFY2(tip.startsWith("1 of 3 have answered\nPass: GK-1\nNot yet: GK-2, GK-3"), qPrintable(tip));
+        QVERIFY(d.window().findChild<QWidget*>("gate-edge")->toolTip().contains("is not asked"));
+    }
+
     // What lies there can be struck out, with a reason, whichever of the readings it is.
     void aReadingIsStruckWhereItStands() {
         WindowDriver d;

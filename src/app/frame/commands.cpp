@@ -130,7 +130,7 @@ void MainWindow::makeCommands() {
         settings.setValue(QStringLiteral("dwell-sound"), on);
         say(on ? tr("The dwell timer sounds.") : tr("The dwell timer is silent."), false);
     });
-    spoken("speech", Verb::sound, tr("Call the roll aloud, or not"),
+    spoken("speech", Verb::none, tr("Call the roll aloud, or not"),
            tr("the next blade, the number read, what was refused"), [this] {
                const bool on = !Caller::wished();
                const QString why = m_caller.wish(on);

@@ -6,6 +6,7 @@
 #include "app/shared/buttons.h"
 #include "app/shared/local_time.h"
 #include "app/shared/plain_text.h"
+#include "app/shared/pointing.h"
 #include "core/judge/agenda.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -79,6 +80,12 @@ Footer::Footer(const Document& document, const DayClock& day, const Look& look, 
     m_clock.setInterval(20000);
     connect(&m_clock, &QTimer::timeout, this, qOverload<>(&QWidget::update));
     m_clock.start();
+    tellUnder(this, [this](const QPoint& at) {
+        if (at.x() < width() - m_look.px(24) - m_look.width(clockText(), 14)) return QString();
+        QStringList lines{QLocale().toString(localTime(m_document.now()), QStringLiteral("dddd d MMMM yyyy, HH:mm"))};
+        if (m_document.isChecked()) lines << tr("the record was looked through and is sound");
+        return lines.join(QLatin1Char('\n'));
+    });
 }
 
 QString Footer::clockText() const {

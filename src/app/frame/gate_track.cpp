@@ -49,9 +49,29 @@ void GateCell::refresh(bool open, bool cameFrom) {
         if (verdict->state != State::notYet) ++m_answered;
         m_begun = m_begun || verdict->taken > 0 || verdict->state != State::notYet;
     }
-    setToolTip(plainTip(required ? QString() : tr("%1 is not asked in this batch").arg(text())));
-    setAccessibleDescription(required ? tr("%1 of %2 have answered").arg(m_answered).arg(m_asked) : toolTip());
+    const QString answered = tr("%1 of %2 have answered").arg(m_answered).arg(m_asked);
+    const QString notAsked = tr("%1 is not asked in this batch").arg(text());
+    setToolTip(plainTip(required ? (QStringList{answered} + marksByState()).join(QLatin1Char('\n')) : notAsked));
+    setAccessibleDescription(required ? answered : notAsked);
     update();
+}
+
+// What the small marks stand for: "Fail: GK-2".
+QStringList GateCell::marksByState() const {
+    QStringList lines;
+    for (const State state : {State::fail, State::borderline, State::pass, State::notYet, State::excused}) {
+        QStringList marks;
+        for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i) {
+            const Verdict* verdict = m_document.verdict(static_cast<int>(i), m_gate);
+            if (verdict != nullptr && verdict->state == state)
+                marks << QString::fromStdString(m_document.batch().blades[i].mark);
+        }
+        constexpr qsizetype most = 12;
+        const qsizetype more = marks.size() - most;
+        if (more > 0) marks = marks.first(most) + QStringList{tr("and %1 more").arg(more)};
+        if (!marks.isEmpty()) lines << tr("%1: %2").arg(words::stateName(state), marks.join(QStringLiteral(", ")));
+    }
+    return lines;
 }
 
 void GateCell::paintEvent(QPaintEvent*) {

@@ -24,6 +24,7 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    QStringList marksByState() const;
     Gate m_gate;
     const Document& m_document;
     const Look& m_look;

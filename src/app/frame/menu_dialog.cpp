@@ -9,13 +9,35 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPainter>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace rollcall {
 
+namespace {
+
+// A placeholder of Qt's own is half as dark as the ink under a style sheet: too faint to be read.
+class WordsField : public QLineEdit {
+public:
+    explicit WordsField(const Look& look) : m_look(look) {}
+
+protected:
+    void paintEvent(QPaintEvent* event) override {
+        QLineEdit::paintEvent(event);
+        if (!text().isEmpty()) return;
+        QPainter painter(this);
+        drawText(painter, m_look.px(14), height() / 2.0 + m_look.px(8), accessibleName(), font(), m_look.palette.muted);
+    }
+
+private:
+    const Look& m_look;
+};
+
+} // namespace
+
 MenuDialog::MenuDialog(std::vector<MenuEntry> all, const Look& look, QWidget* parent)
-    : QDialog(parent), m_all(std::move(all)), m_look(look), m_words(new QLineEdit), m_groups(new QScrollArea),
+    : QDialog(parent), m_all(std::move(all)), m_look(look), m_words(new WordsField(look)), m_groups(new QScrollArea),
       m_list(new QListWidget) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("menu"));
@@ -25,7 +47,6 @@ MenuDialog::MenuDialog(std::vector<MenuEntry> all, const Look& look, QWidget* pa
     column->setSpacing(look.px(12));
     m_words->setObjectName(QStringLiteral("words"));
     m_words->setAccessibleName(tr("What do you want to do?"));
-    m_words->setPlaceholderText(m_words->accessibleName());
     m_words->setFont(look.font(22));
     m_words->setMinimumHeight(look.px(48));
     m_words->installEventFilter(this);

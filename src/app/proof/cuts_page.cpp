@@ -162,7 +162,7 @@ std::vector<ReportTable> CutsPage::tables() const {
     const auto orNone = [](const std::optional<double>& value, const auto& text) {
         return value ? text(*value) : QStringLiteral("\u2013");
     };
-    ReportTable table{tr("Cuts"), {tr("Blade"), tr("cuts"), tr("HRC"), tr("behind the edge"), tr("a side")}, {}};
+    ReportTable table{tr("Cuts"), {tr("Blade"), tr("cuts"), tr("HRC"), tr("edge"), tr("a side")}, {}};
     const std::vector<Blade>& blades = m_document.batch().blades;
     for (std::size_t i = 0; i < blades.size(); ++i) {
         const auto runs = runsOf(i);
