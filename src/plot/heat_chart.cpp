@@ -279,15 +279,55 @@ void drawHeatOverlay(QPainter& painter, const QRect& area, const HeatOverlay& ov
         painter, plane, plane.area.bottom(), [](double s) { return QObject::tr("%1 min").arg(qRound(s / 60)); }, look);
 }
 
+namespace {
+
+struct DayPlane {
+    int left = 0, width = 1, axis = 0, pitch = 1;
+    std::int64_t from_ms = 0;
+    PlotAxis seconds;
+    double x(std::int64_t ms) const { return seconds.at(static_cast<double>(ms - from_ms) / 1000); }
+    double within(std::int64_t ms) const { return std::clamp<double>(x(ms), left, left + width); }
+    QRectF bar(const PlannedRun& run, int row, int inset) const {
+        const double from = within(run.start_ms);
+        return {from, axis + double(pitch) * row + inset, std::max(3.0, within(run.outAt()) - from),
+                double(pitch) - 2 * inset};
+    }
+};
+
+DayPlane dayPlane(const QRect& area, const DayChart& chart, const Look& look) {
+    DayPlane plane;
+    plane.left = area.left() + look.px(110);
+    plane.axis = area.top() + look.px(24);
+    plane.width = area.right() - plane.left - look.px(24);
+    plane.from_ms = chart.from_ms;
+    const double span = std::max<double>(1, static_cast<double>(chart.to_ms - chart.from_ms));
+    plane.seconds = {0, span / 1000, double(plane.left), double(plane.left + plane.width)};
+    const int rows = std::max(1, static_cast<int>(chart.ovens.size()));
+    plane.pitch = std::min(look.px(84), (area.bottom() - plane.axis) / rows);
+    return plane;
+}
+
+} // namespace
+
+int dayChartRun(const QRect& area, const DayChart& chart, const QPoint& at, const Look& look) {
+    const DayPlane plane = dayPlane(area, chart, look);
+    for (std::size_t k = chart.runs.size(); k-- > 0;) { // the last drawn lies on top
+        const PlannedRun& run = chart.runs[k];
+        for (std::size_t i = 0; i < chart.oven_ids.size(); ++i) {
+            if (!run.cancelled && run.oven == chart.oven_ids[i] && plane.x(run.freeAt()) > plane.left &&
+                plane.bar(run, static_cast<int>(i), look.px(10)).contains(at))
+                return static_cast<int>(k);
+        }
+    }
+    return -1;
+}
+
 void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, const Look& look) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
-    const int left = area.left() + px(110);
-    const int axis = area.top() + px(24);
-    const double span = std::max<double>(1, static_cast<double>(chart.to_ms - chart.from_ms));
-    const int width = area.right() - left - px(24);
-    const PlotAxis seconds{0, span / 1000, double(left), double(left + width)};
-    const auto x = [&](std::int64_t ms) { return seconds.at(static_cast<double>(ms - chart.from_ms) / 1000); };
+    const DayPlane plane = dayPlane(area, chart, look);
+    const auto& [left, width, axis, pitch, from_ms, seconds] = plane;
+    const auto x = [&](std::int64_t ms) { return plane.x(ms); };
     fillLine(painter, left, axis, width, 1, p.line);
     // Whole steps of the local clock: labels come from the caller, so does their zero.
     for (const double s : seconds.ticks(seconds.clockStep(px(70)))) {
@@ -297,7 +337,6 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
                  look.font(14), p.muted, Qt::AlignHCenter);
     }
     const int rows = std::max(1, static_cast<int>(chart.ovens.size()));
-    const int pitch = std::min(px(84), (area.bottom() - axis) / rows);
     if (chart.now_ms >= chart.from_ms && chart.now_ms <= chart.to_ms) {
         const int at = qRound(x(chart.now_ms));
         fillLine(painter, at - 1, axis, 3, pitch * rows, p.primary);
@@ -311,11 +350,10 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
         for (std::size_t k = 0; k < chart.runs.size(); ++k) {
             const PlannedRun& run = chart.runs[k];
             if (run.cancelled || run.oven != chart.oven_ids[static_cast<std::size_t>(i)]) continue;
-            const double a = std::clamp<double>(x(run.start_ms), left, left + width);
-            const double b = std::clamp<double>(x(run.outAt()), left, left + width);
-            const double c = std::clamp<double>(x(run.freeAt()), left, left + width);
+            const double b = plane.within(run.outAt());
+            const double c = plane.within(run.freeAt());
             if (c <= left + 1) continue;
-            const QRectF body(a, top + px(10), std::max(3.0, b - a), pitch - px(20));
+            const QRectF body = plane.bar(run, i, px(10));
             painter.fillRect(body, run.out ? p.steel : run.started ? p.window : p.window_on_panel);
             painter.fillRect(QRectF(b, top + pitch / 2.0 - px(3), std::max(0.0, c - b), px(6)), p.steel);
             painter.setRenderHint(QPainter::Antialiasing, false);

@@ -70,6 +70,8 @@ struct DayChart {
     int current = -1; ///< place of the run in hand
 };
 void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, const Look& look);
+/// The place of the run whose bar lies there; -1 for none.
+int dayChartRun(const QRect& area, const DayChart& chart, const QPoint& at, const Look& look);
 
 /// Blades from the side, their bow drawn ten times as large as it is, in a stack with its turns and shims.
 struct WarpStack {

@@ -59,21 +59,54 @@ void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, con
     drawText(painter, right, area.top() + look.px(106), bend.at_least, look.font(16), p.ink, Qt::AlignRight);
 }
 
+namespace {
+
+struct CutsPlane {
+    int left = 0, width = 1, bottom = 0, row = 1;
+    double step = 1;
+    PlotAxis axis;
+};
+
+CutsPlane cutsPlane(const QRect& area, const CutChart& chart, const Look& look) {
+    double end = 1;
+    for (const CutChart::Run& run : chart.runs) {
+        if (!run.looks.empty()) end = std::max(end, double(run.looks.back().cuts));
+    }
+    CutsPlane plane;
+    plane.left = area.left() + look.px(120);
+    plane.width = area.right() - plane.left - look.px(20);
+    plane.axis = {0, end, double(plane.left), double(plane.left + plane.width)};
+    plane.step = std::max(1.0, plane.axis.roundStep(plane.width / 6.0)); // about six labels
+    plane.axis.high = std::ceil(end / plane.step) * plane.step;
+    plane.bottom = area.bottom() - look.px(34);
+    plane.row = std::min(look.px(54), (plane.bottom - area.top()) / std::max(1, static_cast<int>(chart.runs.size())));
+    return plane;
+}
+
+} // namespace
+
+QString cutsSay(const QRect& area, const CutChart& chart, const QPoint& at, const Look& look) {
+    const CutsPlane plane = cutsPlane(area, chart, look);
+    const int place = plane.row > 0 ? (at.y() - area.top()) / plane.row : 0;
+    if (at.y() < area.top() || place >= static_cast<int>(chart.runs.size())) return {};
+    const CutChart::Run& run = chart.runs[static_cast<std::size_t>(place)];
+    for (const CutLook& one : run.looks) {
+        if (std::abs(plane.axis.at(one.cuts) - at.x()) > look.px(6)) continue;
+        const QString what = one.result == CutResult::passes      ? tr("%1: passes after %2 cuts")
+                             : one.result == CutResult::hesitates ? tr("%1: hesitates after %2 cuts")
+                                                                  : tr("%1: fails after %2 cuts");
+        return what.arg(run.name).arg(one.cuts);
+    }
+    return {};
+}
+
 void drawCuts(QPainter& painter, const QRect& area, const CutChart& chart, const Look& look) {
     const Palette& p = look.palette;
     if (chart.runs.empty()) return;
-    double end = 1;
-    for (const CutChart::Run& run : chart.runs) {
-        if (!run.looks.empty()) end = std::max(end, run.looks.back().cuts);
-    }
-    const int left = area.left() + look.px(120);
-    const int width = area.right() - left - look.px(20);
-    PlotAxis cutsAxis{0, end, double(left), double(left + width)};
-    const double step = std::max(1.0, cutsAxis.roundStep(width / 6.0)); // about six labels
-    cutsAxis.high = end = std::ceil(end / step) * step;
-    const int bottom = area.bottom() - look.px(34);
-    const int row = std::min(look.px(54), (bottom - area.top()) / static_cast<int>(chart.runs.size()));
-    const auto x = [&](double cuts) { return qRound(cutsAxis.at(cuts)); };
+    const CutsPlane plane = cutsPlane(area, chart, look);
+    const auto& [left, width, bottom, row, step, cutsAxis] = plane;
+    const double end = cutsAxis.high;
+    const auto x = [&](double cuts) { return qRound(plane.axis.at(cuts)); };
     painter.setRenderHint(QPainter::Antialiasing, false);
     int y = area.top();
     for (const CutChart::Run& run : chart.runs) {

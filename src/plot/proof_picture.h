@@ -32,6 +32,8 @@ struct CutChart {
     std::vector<Run> runs;
 };
 void drawCuts(QPainter& painter, const QRect& area, const CutChart& chart, const Look& look);
+/// The look at the edge that is drawn there, in words: "BH-1 run 1: hesitates after 100 cuts"; empty for none.
+QString cutsSay(const QRect& area, const CutChart& chart, const QPoint& at, const Look& look);
 
 /// A stone crossed out: the edge may not be touched up.
 void drawNoStone(QPainter& painter, double x, double y, double size, const QColor& color, const QColor& background);

@@ -243,6 +243,40 @@ private slots:
         QVERIFY(waits().empty());
     }
 
+    // A bar that is too short for its words says them all under the pointer, and is chosen by a click.
+    void aRunIsToldAndChosen() {
+        WindowDriver driver;
+        driver.makeBatch();
+        driver.type("y");
+        driver.press(Qt::Key_Return);
+        driver.fill("name", "Oven 1");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        const QTime now = QTime::currentTime();
+        for (const auto& [after, celsius] : {std::pair(600, "205"), std::pair(3 * 3600, "190")}) {
+            driver.type("n");
+            driver.fill("temperature", celsius);
+            driver.fill("hours", "1");
+            driver.fill("start", now.addSecs(after).toString("HH:mm"));
+            driver.press(Qt::Key_Return, Qt::ControlModifier);
+        }
+        auto* page = driver.window().findChild<DayPage*>();
+        const auto placeOf = [&](const QString& text) {
+            for (int y = 0; y < page->height(); y += 4) {
+                for (int x = 0; x < page->width(); x += 4) {
+                    if (page->saysAt({x, y}).contains(text)) return QPoint(x + 4, y + 4);
+                }
+            }
+            return QPoint(-1, -1);
+        };
+        const QString later = page->saysAt(placeOf("190"));
+        QVERIFY2(later.startsWith("Orchard 13, temper 1: 190"), qPrintable(later));
+        QVERIFY2(later.contains("in at " + now.addSecs(3 * 3600).toString("HH:mm")), qPrintable(later));
+        QCOMPARE(driver.column().numbers.front().value, QStringLiteral("205")); // the next one, while none is chosen
+        QTest::mouseClick(page, Qt::LeftButton, {}, placeOf("190"));
+        driver.settle();
+        QCOMPARE(driver.column().numbers.front().value, QStringLiteral("190"));
+    }
+
     void warpIsStackedAndExported() {
         WindowDriver driver;
         driver.makeBatch();

@@ -218,6 +218,14 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("30 cuts"));
         QVERIFY2(d.reasons().contains("One trial each"), qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("0.50 to 0.80 times"), qPrintable(d.reasons())); // 30/60 to 40/50
+        const auto* page = d.window().findChild<CutsPage*>();
+        QStringList told;
+        for (int x = 0; x < page->width(); ++x) {
+            const QString says = page->saysAt({x, 70});
+            if (!says.isEmpty() && (told.isEmpty() || told.last() != says)) told << says;
+        }
+        QCOMPARE(told.first(), QStringLiteral("GK-1 run 1: passes after 10 cuts"));
+        QCOMPARE(told.last(), QStringLiteral("GK-1 run 1: fails after 60 cuts"));
         // What each blade brought stands under it, the one that was not cut too.
         const auto rows = d.window().findChild<CutsPage*>()->tables().front().rows;
         QCOMPARE(rows[0][1].toString(), QStringLiteral("50 to 60"));

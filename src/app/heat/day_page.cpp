@@ -5,6 +5,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "app/shared/local_time.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "words/units.h"
@@ -32,6 +33,7 @@ std::optional<std::int64_t> momentOf(const QString& text, std::int64_t now_ms) {
 
 DayPage::DayPage(Document& document, DayClock& clock, const Look& look) : Bench(document, look), m_clock(clock) {
     setObjectName(QStringLiteral("day-page"));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
     connect(&clock, &DayClock::changed, this, [this] {
         if (isVisible()) emit changed();
     });
@@ -49,16 +51,7 @@ void DayPage::refresh() {
     update();
 }
 
-void DayPage::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    const Palette& p = palette();
-    painter.fillRect(rect(), p.panel);
-    if (m_document.state().shop().ovens.empty()) {
-        drawText(painter, 0, px(60), tr("No oven yet"), m_look.font(28, true), p.ink);
-        drawText(painter, 0, px(104), tr("K   the shop's ovens: name, and the steps they are set in"), m_look.font(18),
-                 p.ink);
-        return;
-    }
+DayChart DayPage::chart() const {
     DayChart chart;
     chart.runs = runs();
     for (const Oven& oven : m_document.state().shop().ovens) {
@@ -77,10 +70,45 @@ void DayPage::paintEvent(QPaintEvent*) {
     }
     chart.clock = [](std::int64_t ms) { return DayClock::clockText(ms); };
     if (const PlannedRun* run = chosen()) chart.current = static_cast<int>(run - runs().data());
-    const int rows = static_cast<int>(chart.ovens.size());
-    const int height = std::min(this->height() * 6 / 10, px(40) + rows * px(84));
-    drawDayChart(painter, QRect(0, px(8), width(), height), chart, m_look);
-    int y = px(8) + height + px(34);
+    return chart;
+}
+
+QRect DayPage::chartArea() const {
+    const int rows = static_cast<int>(m_document.state().shop().ovens.size());
+    return {0, px(8), width(), std::min(height() * 6 / 10, px(40) + rows * px(84))};
+}
+
+QString DayPage::saysAt(const QPoint& at) const {
+    const int place = dayChartRun(chartArea(), chart(), at, m_look);
+    if (place < 0) return {};
+    const PlannedRun& run = runs()[static_cast<std::size_t>(place)];
+    return tr("%1, %2: %3 for %4, in at %5, out at %6")
+        .arg(QString::fromStdString(run.batch_name), QString::fromStdString(run.what),
+             words::degrees(run.temperature_c), words::hours(run.hours), DayClock::clockText(run.start_ms),
+             DayClock::clockText(run.outAt()));
+}
+
+void DayPage::mousePressEvent(QMouseEvent* event) {
+    const int place = dayChartRun(chartArea(), chart(), event->pos(), m_look);
+    if (place < 0 || !runs()[static_cast<std::size_t>(place)].open()) return;
+    m_chosen = place;
+    emit changed();
+}
+
+void DayPage::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const Palette& p = palette();
+    painter.fillRect(rect(), p.panel);
+    if (m_document.state().shop().ovens.empty()) {
+        drawText(painter, 0, px(60), tr("No oven yet"), m_look.font(28, true), p.ink);
+        drawText(painter, 0, px(104), tr("K   the shop's ovens: name, and the steps they are set in"), m_look.font(18),
+                 p.ink);
+        return;
+    }
+    const DayChart chart = this->chart();
+    const QRect area = chartArea();
+    drawDayChart(painter, area, chart, m_look);
+    int y = area.bottom() + 1 + px(34);
     drawText(painter, 0, y, tr("Still to come"), m_look.font(18, true), p.ink);
     const std::vector<DayEvent> events = m_clock.events();
     if (events.empty())

@@ -26,6 +26,8 @@ public:
     Commands commands() override;
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
+    /// The run whose bar lies at a place of it, in words.
+    QString saysAt(const QPoint& at) const;
     /// Asks for oven and start of this temper of the batch in hand.
     void plan(double temperature_c, double hours);
 
@@ -35,10 +37,13 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
 private:
     const std::vector<PlannedRun>& runs() const { return m_document.state().shop().day; }
     const PlannedRun* chosen() const;
+    DayChart chart() const;
+    QRect chartArea() const;
     /// What is to be tempered next, in this batch and the others, as lines; none of it has an oven yet.
     QStringList waiting() const;
     /// What was taken out since yesterday.

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/proof/cuts_page.h"
 
+#include "app/shared/pointing.h"
 #include "plot/glyphs.h"
 #include "plot/proof_picture.h"
 #include "words/words.h"
@@ -37,6 +38,11 @@ QString saysText(const CutRatio& ratio, const QString& a, const QString& b) {
 }
 
 } // namespace
+
+CutsPage::CutsPage(Document& document, const Look& look) : Bench(document, look) {
+    setObjectName(QStringLiteral("cuts-page"));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
+}
 
 void CutsPage::refresh() {
     m_runs.clear();
@@ -111,6 +117,26 @@ QStringList CutsPage::unfair(std::size_t other) const {
     return all;
 }
 
+CutChart CutsPage::chart() const {
+    const Batch& batch = m_document.batch();
+    const auto own = static_cast<std::size_t>(m_document.bladeIndex());
+    CutChart chart;
+    std::map<std::size_t, int> numbered;
+    for (const Run& run : m_runs)
+        chart.runs.push_back(
+            {tr("%1 run %2").arg(QString::fromStdString(batch.blades[run.blade].mark)).arg(++numbered[run.blade]),
+             run.looks, run.dull, run.blade == own});
+    return chart;
+}
+
+QRect CutsPage::chartArea() const {
+    return {0, px(40), width(), std::min(height() - px(280), px(54) * static_cast<int>(m_runs.size()) + px(40))};
+}
+
+QString CutsPage::saysAt(const QPoint& at) const {
+    return m_document.hasBatch() && !m_runs.empty() ? cutsSay(chartArea(), chart(), at, m_look) : QString();
+}
+
 void CutsPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
@@ -123,17 +149,11 @@ void CutsPage::paintEvent(QPaintEvent*) {
     }
     const Batch& batch = m_document.batch();
     const auto own = static_cast<std::size_t>(m_document.bladeIndex());
-    CutChart chart;
-    std::map<std::size_t, int> numbered;
-    for (const Run& run : m_runs)
-        chart.runs.push_back(
-            {tr("%1 run %2").arg(QString::fromStdString(batch.blades[run.blade].mark)).arg(++numbered[run.blade]),
-             run.looks, run.dull, run.blade == own});
+    const CutChart chart = this->chart();
     drawEnds(painter, 0, width(), px(24), {tr("When each went dull"), 20, true, p.ink},
              {tr("tick passes, diamond hesitates, cross fails"), 14, false, p.muted}, m_look);
-    const int chartHeight = std::min(height() - px(280), px(54) * static_cast<int>(chart.runs.size()) + px(40));
-    drawCuts(painter, QRect(0, px(40), width(), chartHeight), chart, m_look);
-    int y = px(40) + chartHeight + px(40);
+    drawCuts(painter, chartArea(), chart, m_look);
+    int y = chartArea().bottom() + 1 + px(40);
     const auto compared = other();
     const auto theirs = compared ? runsOf(*compared) : std::vector<DullInterval>();
     const auto ratio = cutRatio(runsOf(own), theirs);

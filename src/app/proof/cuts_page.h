@@ -5,6 +5,7 @@
 #include "app/shared/bench.h"
 #include "core/judge/proof_judge.h"
 #include "core/proof/cutting.h"
+#include "plot/proof_picture.h"
 
 namespace rollcall {
 
@@ -14,9 +15,7 @@ class CutsPage : public Bench {
     Q_OBJECT
 
 public:
-    CutsPage(Document& document, const Look& look) : Bench(document, look) {
-        setObjectName(QStringLiteral("cuts-page"));
-    }
+    CutsPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Cuts"); }
     HelpText help() const override;
@@ -27,6 +26,8 @@ public:
     void leftAct() override { stepOther(1); }
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
+    /// The look at an edge that is drawn at a place of it, in words.
+    QString saysAt(const QPoint& at) const;
 
 signals:
     void trialWanted();
@@ -42,6 +43,8 @@ private:
         DullInterval dull;
     };
     std::vector<DullInterval> runsOf(std::size_t blade) const;
+    CutChart chart() const;
+    QRect chartArea() const;
     void stepOther(int by);
     /// That table, from a height down; the blade in hand in bold.
     void paintBlades(QPainter& painter, int top) const;
