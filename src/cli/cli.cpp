@@ -20,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 32> commands{{
+constexpr std::array<Command, 33> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -45,6 +45,7 @@ constexpr std::array<Command, 32> commands{{
     {"check", check, 1, "head="},
     {"backup", backup, 2, ""},
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
+    {"find", find, 2, "most="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},
     {"ladder", ladder, 3, ""},

@@ -34,6 +34,7 @@ Result<QJsonObject> info(const Options& options, const Tables& tables);
 Result<QJsonObject> check(const Options& options, const Tables& tables);
 Result<QJsonObject> backup(const Options& options, const Tables& tables);
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
+Result<QJsonObject> find(const Options& options, const Tables& tables);
 Result<QJsonObject> list(const Options& options, const Tables& tables);
 Result<QJsonObject> show(const Options& options, const Tables& tables);
 Result<QJsonObject> exportTo(const Options& options, const Tables& tables);

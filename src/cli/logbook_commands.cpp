@@ -1,11 +1,14 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "core/find/wanted.h"
 #include "core/heat/trace.h"
 #include "core/judge/heat_book.h"
+#include "core/steel/grade_sheet.h"
 #include "demo/demo.h"
 #include "logbook/actions/heat.h"
 #include "logbook/logbook.h"
+#include "logbook/read/finder.h"
 #include "logbook/transfer/import.h"
 #include "words/words.h"
 
@@ -167,6 +170,46 @@ Result<QJsonObject> importCsv(const Options& options, const Tables& tables) {
                        {"readings", report->readings},
                        {"already_there", report->already_there},
                        {"rejected", rejected}};
+}
+
+Result<QJsonObject> find(const Options& options, const Tables& tables) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const Result<double> most = options.number("most", 100);
+    if (!most) return most.error();
+    if (!(*most >= 1 && *most <= 100000)) return Error{ErrorKind::argument, "most", "1 to 100000 can be shown"};
+    const auto shop = (*logbook)->shop();
+    if (!shop) return shop.error();
+    const Tables own = withSheets(tables, shop->own_grades);
+    const Wanted wanted = wantedFrom(options.word(1).toStdString(), own, (*logbook)->now());
+    Finder finder(**logbook);
+    for (;;) {
+        const Result<bool> more = finder.step();
+        if (!more) return more.error();
+        if (!*more) break;
+    }
+    const auto hits = finder.find(wanted, wanted.state ? 100000 : static_cast<int>(*most));
+    if (!hits) return hits.error();
+    QJsonArray found;
+    std::string judged; // the batch whose verdicts these are: hits of a batch stand together
+    std::map<std::string, std::vector<State>> states;
+    for (const Hit& hit : *hits) {
+        if (found.size() >= *most) break;
+        if (wanted.state) {
+            if (judged != hit.batch_id) {
+                const Result<Batch> batch = (*logbook)->batch(hit.batch_id);
+                if (!batch) return batch.error();
+                states = statesOf(*batch, judgeBatch(*batch, own, (*logbook)->now()));
+                judged = hit.batch_id;
+            }
+            if (!hasVerdict(states[hit.blade], *wanted.state)) continue;
+        }
+        QJsonObject one{
+            {"kind", nameOf(hit.kind)}, {"batch", q(hit.batch)}, {"grade", q(hit.grade)}, {"text", q(hit.text)}};
+        if (!hit.mark.empty()) one.insert(QStringLiteral("blade"), q(hit.mark));
+        found.append(one);
+    }
+    return QJsonObject{{"found", found}};
 }
 
 Result<QJsonObject> list(const Options& options, const Tables&) {

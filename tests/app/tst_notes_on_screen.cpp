@@ -3,6 +3,7 @@
 #include "report/batch_card.h"
 #include "tests/support/window_driver.h"
 
+#include <QListWidget>
 #include <QtTest>
 
 using namespace rollcall;
@@ -40,17 +41,20 @@ private slots:
 
         d.type("-");
         d.press(Qt::Key_F, Qt::ControlModifier);
-        d.fill("words", "RANG handle");
-        d.press(Qt::Key_Return, Qt::ControlModifier);
-        QVERIFY2(d.dialogText().contains("rang dull"), qPrintable(d.dialogText()));
-        QVERIFY(!d.dialogText().contains("oil at 58"));
+        const auto type = [&](const QString& words) {
+            d.dialog()->findChild<QLineEdit*>("sentence")->setText(words);
+            d.settle();
+        };
+        auto* hits = d.dialog()->findChild<QListWidget*>("hits");
+        type("RANG handle");
+        QVERIFY(QTest::qWaitFor([&] { return hits->count() == 1; }, 3000));
+        QVERIFY2(hits->item(0)->text().contains("rang dull"), qPrintable(hits->item(0)->text()));
+        type("nobody wrote this");
+        QVERIFY(QTest::qWaitFor([&] { return hits->count() == 0; }, 3000));
+        type("rang");
+        QVERIFY(QTest::qWaitFor([&] { return hits->count() == 1; }, 3000));
         d.press(Qt::Key_Return);
         QCOMPARE(d.document().blade()->mark, std::string("GK-2"));
-
-        d.run("find-notes");
-        d.fill("words", "nobody wrote this");
-        d.press(Qt::Key_Return, Qt::ControlModifier);
-        QVERIFY2(d.now().contains("No note"), qPrintable(d.now()));
     }
 
     void onTheReadingInHand() {

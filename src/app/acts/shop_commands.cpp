@@ -66,45 +66,6 @@ struct NoteForms {
                     });
             });
     }
-
-    // The notes of all batches by their words; one that is chosen brings its blade into hand.
-    void find() const {
-        auto* form = new FormDialog(
-            tr("Find notes"), tr("Find"),
-            {{"words", tr("Words"), tr("of the note, the batch or the mark; blank: the newest"), {}, {}, false}}, look,
-            window);
-        form->ask([](const FormValues&) { return FormFault{}; },
-                  [*this](const FormValues& v) {
-                      document.query<std::vector<FoundNote>>(
-                          [words = v["words"].toStdString()](Logbook& logbook) {
-                              return rollcall::findNotes(logbook, words, notesShown);
-                          },
-                          [*this](const Result<std::vector<FoundNote>>& found) {
-                              if (found) show(*found);
-                          });
-                  });
-    }
-
-    void show(const std::vector<FoundNote>& notes) const {
-        if (notes.empty()) return emit actions.said(tr("No note has these words."), true);
-        std::vector<Choice> choices;
-        for (const FoundNote& one : notes) {
-            const QString key = choices.size() < 9 ? QString::number(choices.size() + 1) : QString();
-            const QString on = one.mark.empty() ? QString::fromStdString(one.batch)
-                                                : tr("%1, %2").arg(QString::fromStdString(one.mark),
-                                                                   QString::fromStdString(one.batch));
-            choices.push_back({key, QString::fromStdString(one.note.text),
-                               tr("%1, %2 %3")
-                                   .arg(on, QLocale().toString(localTime(one.note.at), QLocale::ShortFormat),
-                                        QString::fromStdString(one.note.by))});
-        }
-        (new ChoiceDialog(tr("Notes, newest first"), {}, choices, look, window))->ask([*this, notes](int i) {
-            const FoundNote& one = notes[static_cast<std::size_t>(i)];
-            document.selectBatch(one.batch_id, [*this, mark = one.mark](const Result<Done>& done) {
-                if (done && !mark.empty()) document.selectBlade(document.indexOfMark(mark));
-            });
-        });
-    }
 };
 
 } // namespace
@@ -311,9 +272,6 @@ Commands ShopActions::commands() {
         "rules", Verb::none, tr("Rules of the shop"),
         tr("decision rule, allowance, how often a tester is verified, re-hardenings"), [this] { changeRules(); },
         noBatch);
-    add(
-        "find-notes", Verb::none, tr("Find notes"), tr("by their words, in all batches"), [notes] { notes.find(); }, {},
-        Qt::Key_F);
     add(
         "open", Verb::none, tr("Open a logbook"), {}, [this] { openLogbook(); }, {}, Qt::Key_O);
     add(

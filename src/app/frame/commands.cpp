@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/exchange/exchange_actions.h"
+#include "app/frame/find_dialog.h"
 #include "app/frame/help_dialog.h"
 #include "app/frame/main_window.h"
 #include "app/frame/menu_dialog.h"
@@ -58,6 +59,8 @@ void MainWindow::makeCommands() {
     for (Command& command : m_actions->commands()) m_everywhere.push_back(std::move(command));
 
     group = Group::shop;
+    keyed("seek", control, Qt::Key_F, tr("Find"), tr("batches, blades and notes, by what you know of them"),
+          [this] { showFind(); });
     spoken("tasks", Verb::none, tr("What is next"), tr("here and in the other batches; go there"),
            [this] { chooseTask(); });
     keyed("person", {}, Qt::Key_F11, tr("Person"), tr("who is at work"), [this] { m_actions->choosePerson(); });
@@ -268,6 +271,22 @@ void MainWindow::addTo(QMenu& menu, const Command& command) {
     const QString why = command.whyNot();
     action->setToolTip(plainTip(why.isEmpty() ? command.help : why));
     connect(action, &QAction::triggered, this, [this, id = command.id] { run(id); });
+}
+
+void MainWindow::showFind() {
+    if (!m_document.isOpen()) return say(tr("No logbook is open. Ctrl+O opens one"), true);
+    auto* dialog = new FindDialog(m_document, m_look, this);
+    connect(dialog, &FindDialog::opened, this, [this](const QString& mark) {
+        const int blade = mark.isEmpty() ? -1 : m_document.indexOfMark(mark.toStdString());
+        if (blade < 0) return openOverview();
+        m_document.selectBlade(blade);
+        // Where something is left to do with it; else at a glance.
+        for (const Task& task : m_document.tasks()) {
+            if (static_cast<int>(task.blade) == blade) return openGate(task.gate);
+        }
+        openOverview();
+    });
+    dialog->open();
 }
 
 void MainWindow::chooseTask() {

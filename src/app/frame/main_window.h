@@ -98,6 +98,7 @@ private:
     /// What is next, here and in the batches that are not in hand; one of them is gone to.
     void chooseTask();
     void showMenu();
+    void showFind();
     void makeMenuBar();
     void addTo(QMenu& menu, const Command& command);
     /// What can be done with what lies there.

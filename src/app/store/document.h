@@ -43,6 +43,10 @@ public:
     void query(std::function<Result<T>(Logbook&)> read, std::function<void(const Result<T>&)> then) {
         m_store.query<T>(std::move(read), std::move(then));
     }
+    /// Looks for what somebody wishes, at most so many; calls back here.
+    void find(const Wanted& wanted, int most, std::function<void(const Result<Found>&)> then) {
+        m_store.find(wanted, most, std::move(then));
+    }
     /// Number of acts and reads that are not answered yet.
     int pending() const { return m_store.pending(); }
     /// True when nothing is asked and what is next in the other batches is known too.

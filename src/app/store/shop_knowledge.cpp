@@ -150,6 +150,13 @@ void ShopKnowledge::forgetTask(const std::string& batch) {
     if (m_inWork.count(batch) != 0) m_unseen.insert(batch);
 }
 
+Result<std::map<std::string, std::vector<State>>> ShopKnowledge::statesOf(const std::string& id) {
+    Result<Batch> batch = read(id);
+    if (!batch) return batch.error();
+    const BatchView view(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
+    return rollcall::statesOf(view.batch, view.judged.verdicts());
+}
+
 Result<bool> ShopKnowledge::lookAtOneMore() {
     m_unseen.erase(m_inHand); // what is next in it is known with its verdicts
     if (m_unseen.empty()) return false;

@@ -33,6 +33,9 @@ public:
     /// Looks at one batch in work of which it is not known what is next. False when there was none left.
     Result<bool> lookAtOneMore();
 
+    /// The verdicts of each blade of a batch at the gates that it asks, by the blade's id. Nothing of it is kept.
+    Result<std::map<std::string, std::vector<State>>> statesOf(const std::string& batch);
+
     /// What is known before a logbook is open: the library alone.
     static Snapshot nothing(std::shared_ptr<const Tables> shipped);
 

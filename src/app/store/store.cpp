@@ -3,9 +3,12 @@
 #include "app/store/store.h"
 
 #include "logbook/logbook_check.h"
+#include "logbook/read/finder.h"
 
 #include <algorithm>
+#include <map>
 #include <QFileInfo>
+#include <tuple>
 
 namespace rollcall {
 
@@ -48,6 +51,7 @@ Store::~Store() {
         m_worker,
         [this] {
             m_check.reset();
+            m_finder.reset();
             m_knowledge.reset();
             m_logbook.reset();
         },
@@ -93,6 +97,7 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
     ++m_pending;
     post([this, path, create, person, then = std::move(then)] {
         m_check.reset();
+        m_finder.reset();
         m_knowledge.reset();
         m_logbook.reset();
         auto answer = std::make_shared<Opened>();
@@ -146,6 +151,7 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
             if (act) answer->done = guarded<Done>([&] { return act(*m_logbook); });
             // What was touched is touched even where the act says that it failed: an import may have begun.
             const Touched touched = m_logbook->takeTouched();
+            if (m_finder) m_finder->touched(touched);
             answer->changed = !touched.nothing() || batch.has_value() || m_knowledge->behind();
             answer->read = guarded<Done>([&]() -> Result<Done> {
                 auto kept = m_knowledge->keepUp(touched);
@@ -159,6 +165,64 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
             then(std::move(*answer));
         });
         lookAround();
+        if (m_finder) gatherOneMore();
+    });
+}
+
+void Store::find(const Wanted& wanted, int most, std::function<void(const Result<Found>&)> then) {
+    ++m_pending;
+    post([this, wanted, most, then = std::move(then)] {
+        auto answer =
+            std::make_shared<Result<Found>>(guarded<Found>([&]() -> Result<Found> { return lookFor(wanted, most); }));
+        reply([this, then, answer] {
+            --m_pending;
+            then(*answer);
+        });
+        if (m_finder) gatherOneMore();
+    });
+}
+
+Result<Found> Store::lookFor(const Wanted& wanted, int most) {
+    if (!m_logbook) return Error{ErrorKind::refused, "", "no logbook is open"};
+    if (!m_finder) m_finder = std::make_unique<Finder>(*m_logbook);
+    Found found;
+    constexpr int perBatch = 50; // blades that may stand before one with the verdict
+    auto answer = m_finder->find(wanted, wanted.state ? most * perBatch : most + 1);
+    if (!answer) return answer.error();
+    std::vector<Hit> hits = std::move(answer).value();
+    std::tie(found.left, found.batches) = m_finder->left();
+    if (!wanted.state) {
+        found.more = static_cast<int>(hits.size()) > most;
+        if (found.more) hits.pop_back();
+        found.hits = std::move(hits);
+        return found;
+    }
+    // Verdicts are computed, not stored: of the batches that fit otherwise so many are judged, the newest first.
+    constexpr std::size_t judgedAtOnce = 40;
+    std::map<std::string, std::map<std::string, std::vector<State>>> states; // by batch and blade
+    for (Hit& hit : hits) {
+        if (static_cast<int>(found.hits.size()) == most ||
+            (states.size() == judgedAtOnce && states.count(hit.batch_id) == 0)) {
+            found.more = true;
+            break;
+        }
+        if (states.count(hit.batch_id) == 0) {
+            auto judged = m_knowledge->statesOf(hit.batch_id);
+            if (!judged) return judged.error();
+            states.emplace(hit.batch_id, std::move(judged).value());
+        }
+        if (hasVerdict(states[hit.batch_id][hit.blade], *wanted.state)) found.hits.push_back(std::move(hit));
+    }
+    return found;
+}
+
+void Store::gatherOneMore() {
+    if (std::exchange(m_gathering, true)) return;
+    post([this] {
+        m_gathering = false;
+        if (!m_finder) return;
+        const Result<bool> more = guarded<bool>([&] { return m_finder->step(); });
+        if (more && *more) gatherOneMore();
     });
 }
 

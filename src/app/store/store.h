@@ -5,6 +5,7 @@
 #include "app/store/shop_knowledge.h"
 #include "core/base/result.h"
 #include "logbook/logbook.h"
+#include "logbook/read/finder.h"
 
 #include <deque>
 #include <exception>
@@ -19,6 +20,14 @@
 namespace rollcall {
 
 class LogbookCheck;
+
+/// What was found, and how much of the logbook was looked through for it.
+struct Found {
+    std::vector<Hit> hits;
+    std::size_t left = 0; ///< batches that are still to be looked through
+    std::size_t batches = 0;
+    bool more = false; ///< there is more than was asked for, or than was judged
+};
 
 /// Work on its way from one thread to another, in order. The lock is where the two meet.
 class HandOver {
@@ -79,6 +88,9 @@ public:
             });
         });
     }
+    /// Looks for what somebody wishes, at most so many. The first time the words of the logbook are gathered, between
+    /// acts; until then what is found is not all.
+    void find(const Wanted& wanted, int most, std::function<void(const Result<Found>&)> then);
     /// Acts and reads not answered yet.
     int pending() const { return m_pending; }
     /// True when nothing is asked and what is next in every batch in work is known.
@@ -109,6 +121,8 @@ private:
     void reply(std::function<void()> answer);
     void lookAround();
     void checkOneMore();
+    void gatherOneMore();
+    Result<Found> lookFor(const Wanted& wanted, int most);
 
     std::shared_ptr<const Tables> m_shipped;
     LogbookSeams m_seams;
@@ -119,6 +133,8 @@ private:
     std::unique_ptr<Logbook> m_logbook;         ///< storage thread only
     std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
     std::unique_ptr<LogbookCheck> m_check;      ///< likewise
+    std::unique_ptr<Finder> m_finder;           ///< likewise; none before anything was looked for
+    bool m_gathering = false;                   ///< likewise
     bool m_looking = false;                     ///< likewise
     int m_pending = 0;
     QTimer m_checkSoon;

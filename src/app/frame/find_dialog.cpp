@@ -1,0 +1,161 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/find_dialog.h"
+
+#include "app/shared/local_time.h"
+#include "app/shared/plain_text.h"
+#include "words/words.h"
+
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QLocale>
+#include <QVBoxLayout>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int shown = 60;
+
+// "115CrV3; tempered 200 to 210 °C; since 1 Mar 2026; words: tip": what the sentence was taken for.
+QString understood(const Wanted& wanted) {
+    const auto day = [](std::int64_t ms) {
+        return QLocale().toString(QDateTime::fromMSecsSinceEpoch(ms).date(), QStringLiteral("d MMM yyyy"));
+    };
+    QStringList parts;
+    if (wanted.grade) parts << QString::fromStdString(*wanted.grade);
+    if (wanted.tempered_c)
+        parts << FindDialog::tr("tempered %1 to %2")
+                     .arg(words::degreesNumber(wanted.tempered_c->first), words::degrees(wanted.tempered_c->second));
+    if (wanted.since_ms) parts << FindDialog::tr("since %1").arg(day(*wanted.since_ms));
+    if (wanted.before_ms) parts << FindDialog::tr("before %1").arg(day(*wanted.before_ms));
+    if (wanted.state) parts << words::stateName(*wanted.state);
+    if (!wanted.words.empty()) {
+        QStringList texts;
+        for (const std::string& word : wanted.words) texts << QString::fromStdString(word);
+        parts << FindDialog::tr("words: %1").arg(texts.join(QLatin1Char(' ')));
+    }
+    return parts.join(QStringLiteral("; "));
+}
+
+QString titleOf(const Hit& hit) {
+    const QString batch = QString::fromStdString(hit.batch);
+    if (hit.mark.empty()) return batch;
+    return QStringLiteral("%1, %2").arg(QString::fromStdString(hit.mark), batch);
+}
+
+} // namespace
+
+FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
+    : QDialog(parent), m_document(document), m_sentence(new QLineEdit), m_understood(new PlainLabel),
+      m_list(new QListWidget) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setObjectName(QStringLiteral("find"));
+    setWindowTitle(tr("Find"));
+    resize(look.px(860), std::min(look.px(620), parent->height() - look.px(40)));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(look.px(24), look.px(20), look.px(24), look.px(20));
+    column->setSpacing(look.px(10));
+    auto* heading = new PlainLabel(tr("Find in all batches"));
+    heading->setFont(look.font(24, true));
+    column->addWidget(heading);
+    m_sentence->setObjectName(QStringLiteral("sentence"));
+    m_sentence->setAccessibleName(tr("What do you look for?"));
+    m_sentence->setFont(look.font(20));
+    m_sentence->setMinimumHeight(look.px(44));
+    m_sentence->installEventFilter(this);
+    column->addWidget(m_sentence);
+    m_understood->setObjectName(QStringLiteral("understood"));
+    m_understood->setFont(look.font(14));
+    m_understood->setWordWrap(true);
+    m_understood->setMinimumHeight(2 * m_understood->fontMetrics().lineSpacing());
+    m_understood->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    column->addWidget(m_understood);
+    m_list->setObjectName(QStringLiteral("hits"));
+    m_list->setAccessibleName(tr("What was found"));
+    m_list->setFont(look.font(16));
+    m_list->setTextElideMode(Qt::ElideRight);
+    m_list->setSpacing(look.px(2));
+    column->addWidget(m_list, 1);
+    connect(m_sentence, &QLineEdit::textChanged, this, &FindDialog::look);
+    connect(m_list, &QListWidget::itemClicked, this, [this] { openHit(m_list->currentRow()); });
+    m_again.setSingleShot(true);
+    m_again.setInterval(200);
+    connect(&m_again, &QTimer::timeout, this, &FindDialog::look);
+    this->look();
+    m_sentence->setFocus();
+}
+
+void FindDialog::look() {
+    const Wanted wanted = wantedFrom(m_sentence->text().toStdString(), m_document.tables(), m_document.now());
+    const int asked = ++m_asked;
+    m_document.find(wanted, shown, [self = QPointer<FindDialog>(this), asked, wanted](const Result<Found>& found) {
+        if (self == nullptr || asked != self->m_asked) return;
+        QStringList says{wanted.everything() ? tr("Such as: 115CrV3, tempered 200 to 210, since spring, failed, tip")
+                                             : understood(wanted)};
+        if (!found) {
+            says << words::errorText(found.error());
+            self->m_hits.clear();
+            self->m_list->clear();
+        } else {
+            self->show(*found);
+            if (found->left > 0)
+                says << tr("%1 of %2 batches still to be looked through").arg(found->left).arg(found->batches);
+            else if (found->hits.empty())
+                says << tr("Nothing fits.");
+            else if (found->more)
+                says << (wanted.state ? tr("The newest that fit; there may be more: narrow it.")
+                                      : tr("The newest %1; there are more: narrow it.").arg(shown));
+            if (found->left > 0) self->m_again.start();
+        }
+        self->m_understood->setText(says.join(QLatin1Char('\n')));
+    });
+}
+
+void FindDialog::show(const Found& found) {
+    const int row = m_list->currentRow();
+    m_hits = found.hits;
+    m_list->clear();
+    for (const Hit& hit : m_hits) {
+        const QString text =
+            QStringLiteral("%1   %2   %3")
+                .arg(titleOf(hit), QLocale().toString(localTime(hit.made).date(), QStringLiteral("d MMM yyyy")),
+                     QString::fromStdString(hit.text).simplified());
+        auto* item = new QListWidgetItem(text, m_list);
+        item->setToolTip(plainTip(QString::fromStdString(hit.text)));
+    }
+    m_list->setCurrentRow(std::clamp(row, 0, std::max(0, static_cast<int>(m_hits.size()) - 1)));
+}
+
+void FindDialog::openHit(int row) {
+    if (row < 0 || row >= static_cast<int>(m_hits.size())) return;
+    const Hit hit = m_hits[static_cast<std::size_t>(row)];
+    m_document.selectBatch(hit.batch_id, [self = QPointer<FindDialog>(this), hit](const Result<Done>& done) {
+        if (self == nullptr) return;
+        if (!done) return self->m_understood->setText(words::errorText(done.error()));
+        emit self->opened(QString::fromStdString(hit.mark));
+        self->accept();
+    });
+}
+
+// The field keeps the keys; up and down go through what was found.
+bool FindDialog::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::KeyPress) return QDialog::eventFilter(watched, event);
+    const auto* key = static_cast<QKeyEvent*>(event);
+    switch (key->key()) {
+    case Qt::Key_Up:
+    case Qt::Key_Down:
+        m_list->setCurrentRow(std::clamp(m_list->currentRow() + (key->key() == Qt::Key_Down ? 1 : -1), 0,
+                                         std::max(0, m_list->count() - 1)));
+        return true;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        openHit(m_list->currentRow());
+        return true;
+    default:
+        return QDialog::eventFilter(watched, event);
+    }
+}
+
+} // namespace rollcall
