@@ -116,6 +116,25 @@ LargeShop largeShop(const QString& path, int scale, const Tables& tables) {
         shop.chosen_ms.push_back(since(clock));
         until([&] { return document.quiet(); });
     }
+    std::size_t left = 1;
+    clock.restart();
+    while (left > 0) {
+        document.find({}, 1, [&](const Result<Found>& found) {
+            require(found.ok(), "nothing can be found");
+            left = found->left;
+        });
+        until([&] { return document.pending() == 0; });
+    }
+    shop.gathered_ms = since(clock);
+    for (const QString sentence : {"GK-7", "62.4 bench", "115CrV3, tempered 200 to 210, since spring", "orchard 12"}) {
+        for (int typed = 1; typed <= sentence.size(); ++typed) {
+            clock.restart();
+            const Wanted wanted = wantedFrom(sentence.left(typed).toStdString(), document.tables(), document.now());
+            document.find(wanted, 60, [](const Result<Found>& found) { require(found.ok(), "nothing can be found"); });
+            until([&] { return document.pending() == 0; });
+            shop.sought_ms.push_back(since(clock));
+        }
+    }
     return shop;
 }
 

@@ -15,6 +15,8 @@ struct LargeShop {
     double opened_ms = 0;           ///< from asking for the logbook to the window painted with its batch
     std::vector<double> entered_ms; ///< from Enter to the painted result, one for each reading typed
     std::vector<double> chosen_ms;  ///< from choosing another batch to its painted roll
+    double gathered_ms = 0;         ///< until all words of the logbook can be found, between acts
+    std::vector<double> sought_ms;  ///< from each key of a sentence to what is found
 };
 
 /// Writes such a logbook at path when there is none, then works in it. Throws std::runtime_error.

@@ -311,6 +311,11 @@ void shops(const QString& folder, const Tables& tables, bool million) {
         std::printf("%-64s %9s %9.3f ms\n", "    of 95 in 100 (limit 50)", "", sorted[sorted.size() * 95 / 100]);
         row("  another batch chosen to painted", summed(shop.chosen_ms));
         std::printf("%-64s %9s %9.1f ms\n", "  opened to painted", "", shop.opened_ms);
+        std::printf("%-64s %9s %9.0f ms\n", "  all its words gathered, between acts", "", shop.gathered_ms);
+        row("  each key of what is looked for, to what is found", summed(shop.sought_ms));
+        std::vector<double> keys = shop.sought_ms;
+        std::sort(keys.begin(), keys.end());
+        std::printf("%-64s %9s %9.3f ms\n", "    of 95 in 100 (limit 50)", "", keys[keys.size() * 95 / 100]);
         if (!measured.empty()) {
             std::printf("%-64s %9s %9.2f\n", "    Enter, times the demo's (limit 1.5)", "",
                         entered.median / summed(measured.front().entered_ms).median);

@@ -48,7 +48,8 @@ private slots:
         auto* hits = d.dialog()->findChild<QListWidget*>("hits");
         type("RANG handle");
         QVERIFY(QTest::qWaitFor([&] { return hits->count() == 1; }, 3000));
-        QVERIFY2(hits->item(0)->text().contains("rang dull"), qPrintable(hits->item(0)->text()));
+        const QString note = hits->item(0)->data(Qt::AccessibleTextRole).toString();
+        QVERIFY2(note.startsWith("GK-2, ") && note.contains("rang dull"), qPrintable(note));
         type("nobody wrote this");
         QVERIFY(QTest::qWaitFor([&] { return hits->count() == 0; }, 3000));
         type("rang");

@@ -10,6 +10,9 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QLocale>
+#include <QPainter>
+#include <QRegularExpression>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
 
 namespace rollcall {
@@ -30,7 +33,7 @@ QString understood(const Wanted& wanted) {
                      .arg(words::degreesNumber(wanted.tempered_c->first), words::degrees(wanted.tempered_c->second));
     if (wanted.since_ms) parts << FindDialog::tr("since %1").arg(day(*wanted.since_ms));
     if (wanted.before_ms) parts << FindDialog::tr("before %1").arg(day(*wanted.before_ms));
-    if (wanted.state) parts << words::stateName(*wanted.state);
+    if (wanted.state) parts << FindDialog::tr("verdict %1").arg(words::stateName(*wanted.state));
     if (!wanted.words.empty()) {
         QStringList texts;
         for (const std::string& word : wanted.words) texts << QString::fromStdString(word);
@@ -44,6 +47,42 @@ QString titleOf(const Hit& hit) {
     if (hit.mark.empty()) return batch;
     return QStringLiteral("%1, %2").arg(QString::fromStdString(hit.mark), batch);
 }
+
+// What is not said by the title already.
+QString aroundIt(const Hit& hit) {
+    QStringList parts = QString::fromStdString(hit.text).split(QStringLiteral(" \u00B7 "));
+    for (const std::string& said : {hit.mark, hit.batch}) parts.removeAll(QString::fromStdString(said));
+    parts.removeAll(QString());
+    static const QRegularExpression list(QStringLiteral(",(?=\\S)"));
+    return parts.join(QStringLiteral(" \u00B7 ")).replace(list, QStringLiteral(", ")).simplified();
+}
+
+enum Role { aroundRole = Qt::UserRole, madeRole };
+
+// A hit in two lines: what and when, and what stands around the words.
+class HitRow : public QStyledItemDelegate {
+public:
+    HitRow(const Look& look, QObject* parent) : QStyledItemDelegate(parent), m_look(look) {}
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {0, m_look.px(54)}; }
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Palette& p = m_look.palette;
+        const auto px = [&](double v) { return m_look.px(v); };
+        const QRect& row = option.rect;
+        const bool current = option.state & QStyle::State_Selected;
+        painter->fillRect(row, current ? p.window_on_panel : p.panel);
+        painter->fillRect(row.left(), row.bottom(), row.width(), 1, p.hair);
+        if (current) painter->fillRect(row.left(), row.top(), px(4), row.height(), p.primary);
+        const QString made = index.data(madeRole).toString();
+        drawEnds(*painter, row.left() + px(14), row.right() - px(8), row.top() + px(22),
+                 {index.data().toString(), 18, true, p.ink}, {made, 14, false, p.muted}, m_look);
+        const QFont font = m_look.font(14);
+        drawText(*painter, row.left() + px(14), row.top() + px(43),
+                 elided(index.data(aroundRole).toString(), font, row.width() - px(22)), font, p.muted);
+    }
+
+private:
+    const Look& m_look;
+};
 
 } // namespace
 
@@ -74,9 +113,9 @@ FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     column->addWidget(m_understood);
     m_list->setObjectName(QStringLiteral("hits"));
     m_list->setAccessibleName(tr("What was found"));
-    m_list->setFont(look.font(16));
-    m_list->setTextElideMode(Qt::ElideRight);
-    m_list->setSpacing(look.px(2));
+    m_list->setItemDelegate(new HitRow(look, m_list));
+    m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_list->setFocusPolicy(Qt::NoFocus); // the field keeps the keys
     column->addWidget(m_list, 1);
     connect(m_sentence, &QLineEdit::textChanged, this, &FindDialog::look);
     connect(m_list, &QListWidget::itemClicked, this, [this] { openHit(m_list->currentRow()); });
@@ -118,12 +157,13 @@ void FindDialog::show(const Found& found) {
     m_hits = found.hits;
     m_list->clear();
     for (const Hit& hit : m_hits) {
-        const QString text =
-            QStringLiteral("%1   %2   %3")
-                .arg(titleOf(hit), QLocale().toString(localTime(hit.made).date(), QStringLiteral("d MMM yyyy")),
-                     QString::fromStdString(hit.text).simplified());
-        auto* item = new QListWidgetItem(text, m_list);
-        item->setToolTip(plainTip(QString::fromStdString(hit.text)));
+        auto* item = new QListWidgetItem(titleOf(hit), m_list);
+        const QString around = aroundIt(hit);
+        const QString made = QLocale().toString(localTime(hit.made).date(), QStringLiteral("d MMM yyyy"));
+        item->setData(aroundRole, around);
+        item->setData(madeRole, made);
+        item->setData(Qt::AccessibleTextRole, QStringList{titleOf(hit), made, around}.join(QStringLiteral(", ")));
+        item->setToolTip(plainTip(around));
     }
     m_list->setCurrentRow(std::clamp(row, 0, std::max(0, static_cast<int>(m_hits.size()) - 1)));
 }

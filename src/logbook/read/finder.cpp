@@ -63,7 +63,12 @@ Result<Done> Finder::begin() {
           "CREATE TABLE temp.found_place (rowid INTEGER PRIMARY KEY, kind INTEGER NOT NULL, batch TEXT NOT NULL, blade "
           "TEXT NOT NULL, name TEXT NOT NULL, mark TEXT NOT NULL, grade TEXT NOT NULL, made_ms INTEGER NOT NULL, "
           "made_offset INTEGER NOT NULL)",
-          "CREATE INDEX temp.found_by_batch ON found_place(batch)"}) {
+          "CREATE INDEX temp.found_by_batch ON found_place(batch)",
+          "CREATE INDEX temp.found_by_time ON found_place(made_ms)",
+          "CREATE INDEX temp.found_by_grade ON found_place(grade, made_ms)",
+          "CREATE TABLE temp.found_temper (place INTEGER NOT NULL, celsius REAL NOT NULL)",
+          "CREATE INDEX temp.found_by_temper ON found_temper(celsius, place)",
+          "CREATE INDEX temp.found_temper_by_place ON found_temper(place)"}) {
         if (auto done = database.run(QLatin1String(sql)); !done) return done;
     }
     m_begun = true;
@@ -121,10 +126,13 @@ Result<bool> Finder::step() {
 
 Result<Done> Finder::read(const std::string& id) {
     Database& database = m_logbook.database();
-    auto done = database.run(
-        QStringLiteral("DELETE FROM temp.found WHERE rowid IN (SELECT rowid FROM temp.found_place WHERE batch=?)"),
-        {q(id)});
-    if (done) done = database.run(QStringLiteral("DELETE FROM temp.found_place WHERE batch=?"), {q(id)});
+    auto done = Result<Done>(Done{});
+    for (const char* sql :
+         {"DELETE FROM temp.found WHERE rowid IN (SELECT rowid FROM temp.found_place WHERE batch=?)",
+          "DELETE FROM temp.found_temper WHERE place IN (SELECT rowid FROM temp.found_place WHERE batch=?)",
+          "DELETE FROM temp.found_place WHERE batch=?"}) {
+        if (done) done = database.run(QLatin1String(sql), {q(id)});
+    }
     if (!done) return done;
     const auto heads = database.select(
         QStringLiteral("SELECT b.name, p.name, COALESCE((SELECT ag.designation FROM grade_assignment a JOIN grade ag "
@@ -174,6 +182,13 @@ Result<Done> Finder::read(const std::string& id) {
         const QStringList words = QStringList{blade[1].toString(), name, grade} + texts[s(blade[0])];
         done = put(Hit::Kind::blade, blade[0], blade[1], head[5], head[6], words.join(QStringLiteral(" \u00B7 ")));
     }
+    if (done)
+        done =
+            database.run(QStringLiteral("INSERT INTO temp.found_temper SELECT DISTINCT p.rowid, c.temperature_c FROM "
+                                        "temp.found_place p JOIN cycle_blade cb ON cb.blade=p.blade JOIN cycle c ON "
+                                        "c.id=cb.cycle WHERE p.batch=? AND p.kind=1 AND c.temperature_c IS NOT NULL "
+                                        "AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id NOT IN taken_back)"),
+                         {q(id)});
     for (const Row& note : *notes) {
         if (!done) return done;
         done = put(Hit::Kind::note, note[1], note[2], note[4], note[5],
@@ -212,13 +227,10 @@ Result<std::vector<Hit>> Finder::find(const Wanted& wanted, int most) {
     // Only a blade is tempered, and only a blade has a verdict.
     if (wanted.tempered_c || wanted.state) only(QStringLiteral("p.kind=1"), {});
     if (wanted.tempered_c)
-        only(
-            QStringLiteral("EXISTS (SELECT 1 FROM cycle_blade cb JOIN cycle c ON c.id=cb.cycle WHERE cb.blade=p.blade "
-                           "AND c.temperature_c BETWEEN ? AND ? AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id "
-                           "NOT IN taken_back))"),
-            {wanted.tempered_c->first, wanted.tempered_c->second});
+        only(QStringLiteral("p.rowid IN (SELECT place FROM temp.found_temper WHERE celsius BETWEEN ? AND ?)"),
+             {wanted.tempered_c->first, wanted.tempered_c->second});
     if (!where.isEmpty()) sql += QStringLiteral(" WHERE ") + where.join(QStringLiteral(" AND "));
-    sql += wanted.words.empty() ? QStringLiteral(" ORDER BY p.rowid DESC LIMIT ?")
+    sql += wanted.words.empty() ? QStringLiteral(" ORDER BY p.made_ms DESC, p.rowid DESC LIMIT ?")
                                 : QStringLiteral(" ORDER BY found.rowid DESC LIMIT ?");
     values.push_back(most);
     std::vector<Hit> hits;
