@@ -15,6 +15,8 @@
 #include <map>
 #include <QCryptographicHash>
 #include <set>
+#include <unordered_map>
+#include <unordered_set>
 
 namespace rollcall {
 
@@ -42,6 +44,9 @@ public:
             return Error{ErrorKind::refused, fileName.toStdString(), why};
         }
         m_report.readings = static_cast<int>(m_lines.size());
+        for (const ReadingLine& line : m_lines) {
+            if (!line.block) m_ofBatch[line.batch].push_back(&line);
+        }
         const auto work = [&]() -> Result<Done> {
             for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades,
                               &ReadingsImport::addTempers}) {
@@ -89,10 +94,12 @@ private:
         m_shop = *shop;
         const auto batches = m_logbook.batches();
         if (!batches) return batches.error();
+        std::unordered_set<std::string> asked;
+        for (const ReadingLine& line : m_lines) {
+            if (!line.block) asked.insert(line.batch);
+        }
         for (const BatchSummary& summary : *batches) {
-            const bool asked = std::any_of(m_lines.begin(), m_lines.end(),
-                                           [&](const ReadingLine& l) { return !l.block && l.batch == summary.name; });
-            if (!asked) continue;
+            if (asked.count(summary.name) == 0) continue;
             const auto batch = m_logbook.batch(summary.id);
             if (!batch) return batch.error();
             KnownBatch known{batch->id, batch->window, batch->grade, batch->quench_minimum, {}, {}, {}};
@@ -233,9 +240,8 @@ private:
     // Readings planned at a gate of a new batch: as many as every blade that was read there has.
     int plannedAt(const std::string& batch, Gate gate) const {
         std::map<std::string, std::map<int, int>> counts; // mark -> temper -> readings
-        for (const ReadingLine& line : m_lines) {
-            if (!line.block && line.batch == batch && line.gate == gate)
-                ++counts[line.blade][gate == Gate::temper ? line.temper.value_or(0) : 0];
+        for (const ReadingLine* line : m_ofBatch.at(batch)) {
+            if (line->gate == gate) ++counts[line->blade][gate == Gate::temper ? line->temper.value_or(0) : 0];
         }
         int planned = 0;
         for (const auto& [mark, byTemper] : counts) {
@@ -323,11 +329,10 @@ private:
             if (batch.blades.count(line.blade)) continue;
             BladeDraft draft;
             draft.mark = line.blade;
-            for (const ReadingLine& other : m_lines) {
-                if (other.block || other.batch != line.batch || other.blade != line.blade || !other.thickness_mm)
-                    continue;
-                draft.shape.thickness_mm = *other.thickness_mm;
-                draft.thickness_text = other.thickness_text;
+            for (const ReadingLine* other : m_ofBatch.at(line.batch)) {
+                if (other->blade != line.blade || !other->thickness_mm) continue;
+                draft.shape.thickness_mm = *other->thickness_mm;
+                draft.thickness_text = other->thickness_text;
                 break;
             }
             if (const auto made = m_made.find(line.batch); made != m_made.end())
@@ -351,14 +356,16 @@ private:
         };
         for (auto& [name, batch] : m_known) {
             std::map<int, std::map<std::string, Wanted>> byNumber; // temper -> mark -> what ran
-            for (const ReadingLine& line : m_lines) {
-                if (line.block || line.batch != name || line.gate != Gate::temper || !line.temper) continue;
-                for (int number = batch.tempers[line.blade] + 1; number <= *line.temper; ++number)
-                    byNumber[number][line.blade];
-                const auto described = byNumber.find(*line.temper);
-                if (described == byNumber.end() || !(line.temperature_c || line.hours)) continue;
-                if (const auto mark = described->second.find(line.blade); mark != described->second.end())
-                    mark->second = {line.temperature_c, line.hours, line.temper_text};
+            const auto lines = m_ofBatch.find(name);
+            if (lines == m_ofBatch.end()) continue;
+            for (const ReadingLine* line : lines->second) {
+                if (line->gate != Gate::temper || !line->temper) continue;
+                for (int number = batch.tempers[line->blade] + 1; number <= *line->temper; ++number)
+                    byNumber[number][line->blade];
+                const auto described = byNumber.find(*line->temper);
+                if (described == byNumber.end() || !(line->temperature_c || line->hours)) continue;
+                if (const auto mark = described->second.find(line->blade); mark != described->second.end())
+                    mark->second = {line->temperature_c, line->hours, line->temper_text};
             }
             for (const auto& [number, marks] : byNumber) {
                 std::map<std::pair<std::optional<double>, std::optional<double>>, TemperDraft> runs;
@@ -468,6 +475,7 @@ private:
 
     Logbook& m_logbook;
     std::vector<ReadingLine> m_lines;
+    std::unordered_map<std::string, std::vector<const ReadingLine*>> m_ofBatch; ///< those that are taken
     ImportReport m_report;
     Shop m_shop;
     std::map<std::string, KnownBatch> m_known;
