@@ -4,6 +4,7 @@
 #include "app/store/document.h"
 #include "app/tour.h"
 #include "demo/demo.h"
+#include "files/disk.h"
 #include "words/data_folder.h"
 
 #include <cstdio>
@@ -139,6 +140,13 @@ int main(int argc, char** argv) {
         } else {
             if (!play) QSettings().setValue(QStringLiteral("logbook"), QFileInfo(path).absoluteFilePath());
             window.show();
+            // Once the window stands: what runs that were killed have left, a week old and more.
+            QTimer::singleShot(10000, &window, [] {
+                const QDateTime before = QDateTime::currentDateTime().addDays(-7);
+                rollcall::clearLeftovers(QDir::tempPath(), {QStringLiteral("rollcall-??????")}, before);
+                rollcall::clearLeftovers(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation),
+                                         {QStringLiteral("demo-*.rollcall*")}, before);
+            });
         }
         if (parser.isSet(once)) {
             QObject::connect(&document, &rollcall::Document::changed, &window, [&] {

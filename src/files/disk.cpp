@@ -5,6 +5,7 @@
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -148,6 +149,17 @@ Result<Done> writeFileBy(const QString& path, const std::function<Result<Done>(c
         ::rename(name.constData(), QFile::encodeName(target).constData()) != 0 || !flushFolderOf(target))
         return notWritten(path, whyNot());
     return Done{};
+}
+
+void clearLeftovers(const QString& folder, const QStringList& names, const QDateTime& before) {
+    const auto all = QDir(folder).entryInfoList(names, QDir::Files | QDir::Dirs | QDir::NoDotAndDotDot | QDir::Hidden);
+    for (const QFileInfo& one : all) {
+        if (one.isSymLink() || one.ownerId() != ::geteuid() || one.lastModified() >= before) continue;
+        if (one.isDir())
+            QDir(one.filePath()).removeRecursively();
+        else
+            QFile::remove(one.filePath());
+    }
 }
 
 void keepWhatLeavesPrivate(bool yes) {

@@ -6,7 +6,9 @@
 
 #include <functional>
 #include <QByteArray>
+#include <QDateTime>
 #include <QString>
+#include <QStringList>
 
 /// Files that are whole or not there at all.
 namespace rollcall {
@@ -33,6 +35,10 @@ int applicationOf(const QString& path);
 Result<Done> writeFile(const QString& path, const QByteArray& bytes);
 /// The same for a writer that makes its file itself, under the name it is given.
 Result<Done> writeFileBy(const QString& path, const std::function<Result<Done>(const QString& part)>& write);
+
+/// Takes away what runs that were killed have left in a folder: files and folders of these names, as a shell writes
+/// them, that are ours and were not touched since a moment. Links are left, and so is what they lead to.
+void clearLeftovers(const QString& folder, const QStringList& names, const QDateTime& before);
 
 /// Files that leave are from now on for their owner alone, as the logbook they come from is.
 void keepWhatLeavesPrivate(bool yes);

@@ -194,6 +194,16 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
     return transaction.commit();
 }
 
+Result<std::optional<Instant>> Logbook::entryAhead() {
+    const auto last =
+        m_database->select(QStringLiteral("SELECT at_ms, at_offset FROM change ORDER BY seq DESC LIMIT 1"));
+    if (!last) return last.error();
+    constexpr std::int64_t clocksDiffer_ms = 120000; // two computers that share a file
+    if (last->empty()) return std::optional<Instant>();
+    const Instant at = instantOf(last->front()[0], last->front()[1]);
+    return at.utc_ms > now().utc_ms + clocksDiffer_ms ? std::optional(at) : std::nullopt;
+}
+
 Result<Done> Logbook::transact(const char* action, const std::function<Result<Done>()>& work) {
     if (m_readOnly) return Error{ErrorKind::refused, "", "this logbook is open for reading only: " + m_readOnlyReason};
     if (m_inEntry) return work(); // part of the entry that is being made

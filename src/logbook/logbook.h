@@ -199,6 +199,9 @@ public:
     Result<std::map<std::string, int>> counts();
     /// A sentence about a file in it (photo, trace, certificate) that is not what was put in; none where it is.
     Result<std::vector<std::string>> damagedFile(const std::string& sha256);
+    /// The moment of the last entry of the change log, where the clock stands before it by more than two minutes: it
+    /// was set back, or ran ahead when that was written. None where all is well.
+    Result<std::optional<Instant>> entryAhead();
     /// The last entry of the change log in short, for paper: its number and the beginning of its hash, such as
     /// "1184-3fa9c25b71d0a4ee". Empty while there is none.
     Result<std::string> head();

@@ -332,6 +332,13 @@ private slots:
         const Reading& reading = d.document().batch().blades[0].readings.back();
         QVERIFY(std::abs(reading.time->utc_ms - d.document().now().utc_ms) < 60000);
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        // That the clock stands before the last entry is said, when something is logged and when the logbook is opened.
+        QVERIFY2(d.now().contains("set the clock"), qPrintable(d.now()));
+        d.type("653\n");
+        QVERIFY2(!d.now().contains("set the clock"), qPrintable(d.now()));
+        d.passTime(-hour);
+        d.restart();
+        QVERIFY2(d.now().contains("set the clock"), qPrintable(d.now()));
     }
 
     // A reading from a wire while another batch is on its way lands on the blade in sight.

@@ -3,8 +3,10 @@
 #include "app/call/blade_view.h"
 #include "app/call/reading_row.h"
 #include "app/call/rule_view.h"
+#include "app/edge/edge_bench.h"
 #include "app/heat/ladder_page.h"
 #include "tests/support/mouse.h"
+#include "words/words.h"
 
 #include <QContextMenuEvent>
 #include <QMenu>
@@ -80,6 +82,41 @@ private slots:
         const QString tip = d.window().findChild<QWidget*>("gate-quench")->toolTip();
         QVERIFY2(tip.startsWith("1 of 3 have answered\nPass: GK-1\nNot yet: GK-2, GK-3"), qPrintable(tip));
         QVERIFY(d.window().findChild<QWidget*>("gate-edge")->toolTip().contains("is not asked"));
+    }
+
+    // A cell of the edge's ladder says its force and angle, and what it told when it was taken.
+    void aRungSaysWhatItTold() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F6);
+        auto* page = d.window().findChild<EdgeBench*>();
+        const auto says = [&](QPoint at) { return page->saysAt(at); };
+        d.press(Qt::Key_Return); // the edge is measured first
+        d.fill("behind", "0.3");
+        d.fill("angle", "15");
+        submit(d);
+        const QPoint cell = placeSaying(page, "45 N at 25", says);
+        QVERIFY2(says(cell).contains("not taken yet; depth"), qPrintable(says(cell)));
+        QTest::mouseClick(page, Qt::LeftButton, {}, cell);
+        d.press(Qt::Key_Return);
+        d.type("1");
+        QVERIFY2(!says(cell).contains("not taken"), qPrintable(says(cell)));
+        QVERIFY2(says(cell).endsWith(words::outcomeName(EdgeOutcome::held)), qPrintable(says(cell)));
+    }
+
+    // A row of the steel says its element under the pointer as it says it to a screen reader.
+    void aRowSaysWhatItIs() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F2);
+        d.type("n");
+        d.fill("values", "Cr 0.62; V 0.09; Mn 0.3");
+        submit(d);
+        auto* rows = d.window().findChild<QAbstractItemView*>("elements");
+        QVERIFY(rows->model()->rowCount() >= 2);
+        const QModelIndex first = rows->model()->index(0, 0);
+        const QString tip = first.data(Qt::ToolTipRole).toString();
+        QVERIFY2(!tip.isEmpty() && tip == first.data(Qt::AccessibleTextRole).toString(), qPrintable(tip));
     }
 
     // What lies there can be struck out, with a reason, whichever of the readings it is.

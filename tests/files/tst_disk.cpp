@@ -4,9 +4,12 @@
 #include "tests/support/files.h"
 
 #include <csignal>
+#include <fcntl.h>
 #include <QScopeGuard>
+#include <QTemporaryDir>
 #include <QtTest>
 #include <sys/resource.h>
+#include <sys/stat.h>
 
 using namespace rollcall;
 using fixtures::content;
@@ -118,6 +121,29 @@ private slots:
         QVERIFY(giveName(at("part"), at("free")).ok());
         QCOMPARE(content(at("free")), QByteArray("new"));
         QVERIFY(!QFile::exists(at("part")));
+    }
+
+    // A week's leftovers go, with what is in them; what is younger, of another name or only linked to stays.
+    void leftoversAreTakenAway() {
+        QTemporaryDir folder;
+        const auto in = [&](const char* name) { return folder.filePath(QLatin1String(name)); };
+        const QDateTime before = QDateTime::currentDateTime().addDays(-7);
+        const auto age = [&](const QString& path) {
+            const timespec old[2] = {{0, UTIME_OMIT}, {before.addDays(-1).toSecsSinceEpoch(), 0}};
+            QVERIFY(::utimensat(AT_FDCWD, QFile::encodeName(path).constData(), old, AT_SYMLINK_NOFOLLOW) == 0);
+        };
+        for (const char* name : {"rollcall-aB3dEf", "rollcall-young1", "rollcall-toolong", "other-aB3dEf"}) {
+            QVERIFY(QDir().mkpath(in(name)));
+            put(in(name) + "/page.png", "x");
+        }
+        put(in("kept"), "not ours to touch");
+        QVERIFY(QFile::link(in("kept"), in("rollcall-linked")));
+        for (const char* name : {"rollcall-aB3dEf", "rollcall-toolong", "other-aB3dEf", "kept", "rollcall-linked"})
+            age(in(name));
+        clearLeftovers(folder.path(), {"rollcall-??????"}, before);
+        QVERIFY(!QFile::exists(in("rollcall-aB3dEf")));
+        for (const char* name : {"rollcall-young1", "rollcall-toolong", "other-aB3dEf", "kept", "rollcall-linked"})
+            QVERIFY2(QFile::exists(in(name)), name);
     }
 
     void databasesAreKnownByTheirHead() {

@@ -59,6 +59,17 @@ private slots:
         QCOMPARE(csv.rows[1].fields[*csv.column("signed by")], std::string("HB"));
         QCOMPARE(table.rows[0][3].typeId(), int(QMetaType::Double));
     }
+    // A mark that a spreadsheet would run stands as text there; a negative number stays one.
+    void aTableRunsNothing() {
+        ReportTable table{"t", {"mark"}, {}};
+        const std::vector<std::pair<QVariant, std::string>> cells{
+            {QStringLiteral("=1+1"), "'=1+1"}, {QStringLiteral("+SUM(A1)"), "'+SUM(A1)"}, {QStringLiteral("@x"), "'@x"},
+            {QStringLiteral("-2+3"), "'-2+3"}, {QStringLiteral("-0.4"), "-0.4"},          {-0.4, "-0.4"},
+            {QStringLiteral("GK-1"), "GK-1"}};
+        for (const auto& [cell, expected] : cells) table.rows.push_back({cell});
+        const auto csv = readCsv(csvOf(table).toStdString()).value();
+        for (std::size_t i = 0; i < cells.size(); ++i) QCOMPARE(csv.rows[i].fields[0], cells[i].second);
+    }
     void theWorkbook() {
         const Batch batch = read(3);
         const BatchVerdicts verdicts = judgeBatch(batch, tables(), fixtures::at(12));

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/edge/edge_bench.h"
 
+#include "app/shared/pointing.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -25,6 +26,7 @@ EdgeBench::EdgeBench(Document& document, ForceLink& force, Seams seams, const Lo
     setObjectName(QStringLiteral("edge-bench"));
     setFocusPolicy(Qt::StrongFocus);
     connect(&m_force, &ForceLink::changed, this, qOverload<>(&QWidget::update));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
 }
 
 std::optional<double> EdgeBench::hrc() const {
@@ -131,6 +133,27 @@ LadderPicture EdgeBench::picture() const {
         }
     }
     return picture;
+}
+
+QString EdgeBench::saysAt(const QPoint& at) const {
+    if (m_document.blade() == nullptr || m_grid.forces_n.empty()) return {};
+    const LadderPicture shown = picture();
+    const auto place = ladderCellAt(ladderArea(), shown, at, m_look);
+    if (!place) return {};
+    const auto [force, raise] = *place;
+    const LadderPicture::Cell& cell =
+        shown.cells[static_cast<std::size_t>(raise) * m_grid.forces_n.size() + static_cast<std::size_t>(force)];
+    EdgeLoadStep step;
+    step.force_n = m_grid.forces_n[static_cast<std::size_t>(force)];
+    step.raise_deg = m_grid.raises_deg[static_cast<std::size_t>(raise)];
+    QStringList says{words::rung(step)};
+    if (cell.outcome) says << words::outcomeName(*cell.outcome);
+    if (cell.size_mm) says << words::length(*cell.size_mm, 2);
+    if (!cell.outcome)
+        says << (cell.expected.isEmpty()
+                     ? tr("not taken yet")
+                     : tr("not taken yet; depth of the mark that is expected: %1").arg(cell.expected));
+    return says.join(QStringLiteral(", "));
 }
 
 // On a small screen the ladder comes first, then what explains a mark, then where on the edge it is.

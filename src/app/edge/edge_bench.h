@@ -29,6 +29,8 @@ public:
     Commands commands() override;
     QStringList movements() const override;
     bool key(QKeyEvent* event) override;
+    /// The rung of the ladder that lies at a place of it, in words.
+    QString saysAt(const QPoint& at) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -3,6 +3,7 @@
 #include "app/shared/row_list.h"
 
 #include "app/shared/growing_model.h"
+#include "app/shared/plain_text.h"
 
 #include <QAbstractListModel>
 #include <QStyledItemDelegate>
@@ -16,6 +17,7 @@ public:
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : m_count; }
     QVariant data(const QModelIndex& index, int role) const override {
         if (!checkIndex(index, CheckIndexOption::IndexIsValid) || !m_list.rows().text) return {};
+        if (role == Qt::ToolTipRole) return plainTip(m_list.rows().text(index.row()));
         return role == Qt::DisplayRole || role == Qt::AccessibleTextRole ? m_list.rows().text(index.row()) : QVariant();
     }
     void setCount(int count) {

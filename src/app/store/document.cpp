@@ -3,6 +3,8 @@
 #include "app/store/document.h"
 
 #include <algorithm>
+#include <QDateTime>
+#include <QLocale>
 #include <QScopedValueRollback>
 
 namespace rollcall {
@@ -45,6 +47,7 @@ void Document::open(const QString& path, bool create, Then then) {
             answered();
         }
         if (then) then(opened.done);
+        if (opened.ahead) emit failed(clockTrouble(*opened.ahead));
     });
 }
 
@@ -65,8 +68,21 @@ void Document::perform(Work work, Then then) {
         }
         if (answer.changed || !answer.read) m_untold = true;
         answered();
-        if (!answer.done) emit failed(QString::fromStdString(answer.done.error().message()));
+        if (!answer.done)
+            emit failed(QString::fromStdString(answer.done.error().message()));
+        else if (answer.ahead)
+            emit failed(clockTrouble(*answer.ahead));
     });
+}
+
+// What is dated wrong is judged wrong: no verification stands before it, tempers change their order.
+QString Document::clockTrouble(const Instant& last) const {
+    const auto text = [](const Instant& at) {
+        return QLocale().toString(QDateTime::fromMSecsSinceEpoch(at.utc_ms, Qt::OffsetFromUTC, at.offset_minutes * 60),
+                                  QStringLiteral("d MMM HH:mm"));
+    };
+    return tr("The clock says %1, the last entry is of %2: set the clock, or what you log is dated wrong.")
+        .arg(text(now()), text(last));
 }
 
 void Document::selectBatch(const std::string& id, Then then) {

@@ -106,6 +106,7 @@ signals:
 private:
     void take(Snapshot snapshot, bool anotherBatch);
     void answered();
+    QString clockTrouble(const Instant& last) const;
 
     Store m_store;
     Snapshot m_state;

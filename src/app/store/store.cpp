@@ -127,6 +127,7 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
         if (answer->done) {
             answer->snapshot = m_knowledge->snapshot();
             answer->read_only_reason = QString::fromStdString(m_logbook->readOnlyReason());
+            answer->ahead = entryBeyondTheClock();
         }
         reply([this, path, then, answer] {
             --m_pending;
@@ -148,6 +149,7 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
             answer->done = Error{ErrorKind::refused, "", "no logbook is open"};
         } else {
             m_logbook->setPerson(person.toStdString());
+            if (act) answer->ahead = entryBeyondTheClock();
             if (act) answer->done = guarded<Done>([&] { return act(*m_logbook); });
             // What was touched is touched even where the act says that it failed: an import may have begun.
             const Touched touched = m_logbook->takeTouched();
@@ -224,6 +226,11 @@ void Store::gatherOneMore() {
         const Result<bool> more = guarded<bool>([&] { return m_finder->step(); });
         if (more && *more) gatherOneMore();
     });
+}
+
+std::optional<Instant> Store::entryBeyondTheClock() {
+    const auto ahead = guarded<std::optional<Instant>>([&] { return m_logbook->entryAhead(); });
+    return ahead ? *ahead : std::nullopt;
 }
 
 // Step by step, so that no act waits for more than one of them.

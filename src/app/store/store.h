@@ -56,12 +56,14 @@ public:
         Result<Done> done = Done{};
         Result<Done> read = Done{};
         Snapshot snapshot;
-        bool changed = false; ///< the snapshot is another than before
+        bool changed = false;              ///< the snapshot is another than before
+        std::optional<Instant> ahead = {}; ///< the entry before, where the clock stood before it
     };
     struct Opened {
         Result<Done> done = Done{};
         Snapshot snapshot;
         QString read_only_reason;
+        std::optional<Instant> ahead = {}; ///< the last entry, where the clock stands before it
     };
 
     Store(Tables shipped, LogbookSeams seams, QObject* parent = nullptr);
@@ -122,6 +124,7 @@ private:
     void lookAround();
     void checkOneMore();
     void gatherOneMore();
+    std::optional<Instant> entryBeyondTheClock();
     Result<Found> lookFor(const Wanted& wanted, int most);
 
     std::shared_ptr<const Tables> m_shipped;
