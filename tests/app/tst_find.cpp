@@ -19,8 +19,9 @@ class tst_Find : public QObject {
         field->clear();
         QTest::keyClicks(field, sentence);
         d.settle();
-        QTest::qWait(300); // where words were still to be gathered, it looks again by itself
-        d.settle();
+        // Where words were still to be gathered it looks again by itself.
+        const auto gathered = [&] { return d.document().pending() == 0 && !understood(d).contains("still to be"); };
+        if (!QTest::qWaitFor(gathered, 10000)) qFatal("the words are never gathered");
         QStringList titles;
         auto* list = d.dialog()->findChild<QListWidget*>("hits");
         for (int i = 0; i < list->count(); ++i) titles << list->item(i)->text();

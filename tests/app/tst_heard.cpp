@@ -1,8 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/reading_row.h"
 #include "tests/support/mouse.h"
 
 #include <QCalendarWidget>
+#include <QElapsedTimer>
+#include <QSignalSpy>
 
 using namespace rollcall;
 using fixtures::Mouse;
@@ -74,15 +77,18 @@ private slots:
         d.makeBatch();
         d.press(Qt::Key_F4);
         const int asked = static_cast<int>(d.document().tables().testCycle().dwell_min_s * 1000);
+        QSignalSpy over(d.window().findChild<ReadingRow*>(), &ReadingRow::dwellOver);
         d.press(Qt::Key_Space);
-        QTest::qWait(asked + 400);
+        QVERIFY(over.wait(10000));
         QVERIFY(d.sounded().empty());
         d.press(Qt::Key_Space);
         d.run("dwell-sound");
+        QElapsedTimer held;
+        held.start();
         d.press(Qt::Key_Space);
-        QTest::qWait(asked - 500);
-        QVERIFY(d.sounded().empty());
-        QVERIFY(QTest::qWaitFor([&] { return d.sounded() == std::vector<Sound>{Sound::dwellOver}; }, 2000));
+        QVERIFY(over.wait(10000));
+        QVERIFY2(held.elapsed() >= asked, qPrintable(QString::number(held.elapsed()))); // not before
+        QCOMPARE(d.sounded(), std::vector<Sound>{Sound::dwellOver});
     }
 
     // The sounds that ship are what the program asks for: mono, and short enough not to be in the way.
