@@ -1,12 +1,13 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "tests/support/window_driver.h"
+#include "tests/support/mouse.h"
 
 #include <QLabel>
 #include <QListWidget>
 #include <QtTest>
 
 using namespace rollcall;
+using fixtures::Mouse;
 using fixtures::WindowDriver;
 
 // Ctrl+F: what is known of a blade is typed, and what is found opens where its work is.
@@ -69,6 +70,21 @@ private slots:
         QVERIFY(QApplication::activeModalWidget() == nullptr);
         QCOMPARE(d.document().blade()->mark, std::string("GK-2"));
         QCOMPARE(d.document().gate(), Gate::quench);
+    }
+
+    // Who has no keyboard has its keys here too.
+    void byTouch() {
+        WindowDriver d;
+        d.makeBatch();
+        d.run("touch");
+        Mouse mouse(d);
+        mouse.act("seek");
+        mouse.keys("GK-2");
+        QCOMPARE(d.dialog()->findChild<QLineEdit*>("sentence")->text(), QStringLiteral("GK-2"));
+        auto* list = d.dialog()->findChild<QListWidget*>("hits");
+        QVERIFY(QTest::qWaitFor([&] { return list->count() == 1; }, 10000));
+        mouse.keys("\n");
+        QCOMPARE(d.document().blade()->mark, std::string("GK-2"));
     }
 
     // By the mouse, from another batch; and what was done since it was last looked for is found.

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/find_dialog.h"
 
+#include "app/shared/key_row.h"
 #include "app/shared/local_time.h"
 #include "app/shared/plain_text.h"
 #include "words/words.h"
@@ -117,6 +118,7 @@ FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_list->setFocusPolicy(Qt::NoFocus); // the field keeps the keys
     column->addWidget(m_list, 1);
+    if (KeyRow::wished()) column->addWidget(new KeyRow(look, KeyRow::Keys::letters));
     connect(m_sentence, &QLineEdit::textChanged, this, &FindDialog::look);
     connect(m_list, &QListWidget::itemClicked, this, [this] { openHit(m_list->currentRow()); });
     m_again.setSingleShot(true);
