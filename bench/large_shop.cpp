@@ -3,6 +3,8 @@
 #include "bench/large_shop.h"
 
 #include "app/frame/main_window.h"
+#include "app/ledger/ledger_bench.h"
+#include "app/ledger/what_if_page.h"
 #include "demo/demo.h"
 #include "logbook/actions/blades.h"
 #include "logbook/logbook.h"
@@ -14,6 +16,7 @@
 #include <QKeyEvent>
 #include <QThread>
 #include <stdexcept>
+#include <sys/resource.h>
 
 namespace rollcall::bench {
 
@@ -135,6 +138,33 @@ LargeShop largeShop(const QString& path, int scale, const Tables& tables) {
             shop.sought_ms.push_back(since(clock));
         }
     }
+    // The ledger: gathered once, then each page as it is turned to, then a limit dragged.
+    clock.restart();
+    window.run(QStringLiteral("ledger"));
+    const auto answered = [&] {
+        for (const LedgerPage* page : window.findChildren<LedgerPage*>()) {
+            if (page->isVisible()) return !page->busy() && document.pending() == 0;
+        }
+        return false;
+    };
+    until(answered);
+    shop.booked_ms = since(clock);
+    for (int page = 1; page < 7; ++page) {
+        clock.restart();
+        window.open(QStringLiteral("ledger-bench"), page);
+        until(answered);
+        shop.views_ms.emplace_back(window.findChild<LedgerBench*>()->title().toStdString(), since(clock));
+    }
+    auto* limit = window.findChild<DragNumber*>(QStringLiteral("low-by"));
+    for (int step = 1; step <= 20; ++step) {
+        clock.restart();
+        limit->setValue(0.1 * step);
+        until(answered);
+        shop.what_if_ms.push_back(since(clock));
+    }
+    rusage used{};
+    getrusage(RUSAGE_SELF, &used);
+    shop.memory_mb = static_cast<double>(used.ru_maxrss) / 1024;
     return shop;
 }
 

@@ -316,6 +316,15 @@ void shops(const QString& folder, const Tables& tables, bool million) {
         std::vector<double> keys = shop.sought_ms;
         std::sort(keys.begin(), keys.end());
         std::printf("%-64s %9s %9.3f ms\n", "    of 95 in 100 (limit 50)", "", keys[keys.size() * 95 / 100]);
+        std::printf("%-64s %9s %9.0f ms\n", "  all batches gone through for the ledger, between acts", "",
+                    shop.booked_ms);
+        for (const auto& [page, ms] : shop.views_ms)
+            std::printf("%-64s %9s %9.0f ms\n", ("  ledger, " + page + " (limit 500)").c_str(), "", ms);
+        std::vector<double> steps = shop.what_if_ms;
+        std::sort(steps.begin(), steps.end());
+        row("  what if, each step of a drag", summed(shop.what_if_ms));
+        std::printf("%-64s %9s %9.1f ms\n", "    of 95 in 100 (limit 100)", "", steps[steps.size() * 95 / 100]);
+        std::printf("%-64s %9s %9.0f MB\n", "  memory at its most", "", shop.memory_mb);
         if (!measured.empty()) {
             std::printf("%-64s %9s %9.2f\n", "    Enter, times the demo's (limit 1.5)", "",
                         entered.median / summed(measured.front().entered_ms).median);

@@ -6,6 +6,7 @@
 #include "app/edge/edge_bench.h"
 #include "app/grain/grain_bench.h"
 #include "app/heat/heat_bench.h"
+#include "app/ledger/ledger_bench.h"
 #include "app/links/links.h"
 #include "app/overview/overview_bench.h"
 #include "app/pile/pile_bench.h"
@@ -25,6 +26,7 @@ std::vector<Bench*> makeBenches(const Workshop& shop) {
             new ProofBench(shop.document, shop.seams, shop.chart_look),
             new GrainBench(shop.document, shop.links.fractures, shop.seams, shop.chart_look),
             new ReleaseBench(shop.document, shop.actions, shop.seams, shop.chart_look),
+            new LedgerBench(shop.document, shop.seams, shop.chart_look),
             new PileBench(shop.document, shop.actions, shop.seams, shop.chart_look),
             new TestersBench(shop.document, shop.links.tester, shop.actions, shop.seams, shop.chart_look)};
 }

@@ -9,6 +9,9 @@
 #include "app/grain/grain_bench.h"
 #include "app/grain/rate_page.h"
 #include "app/heat/heat_bench.h"
+#include "app/ledger/ledger_bench.h"
+#include "app/ledger/ledger_page.h"
+#include "app/ledger/what_if_page.h"
 #include "app/proof/proof_bench.h"
 #include "app/store/document.h"
 #include "logbook/transfer/readings_csv.h"
@@ -98,6 +101,17 @@ public:
         return m_window.grab().save(m_folder.filePath(QString::fromLatin1(name) + QStringLiteral(".png")));
     }
 
+    /// A page of the ledger, when all batches are gone through and it has its answer.
+    bool ledgerShot(LedgerBench::Page page, const char* name) {
+        m_window.open(QStringLiteral("ledger-bench"), static_cast<int>(page));
+        LedgerPage* in_sight = nullptr;
+        for (LedgerPage* one : m_window.findChildren<LedgerPage*>()) {
+            if (one->isVisible()) in_sight = one;
+        }
+        for (int i = 0; i < 400 && in_sight != nullptr && in_sight->busy(); ++i) settle(m_document);
+        return in_sight != nullptr && shot(name);
+    }
+
 private:
     MainWindow& m_window;
     Document& m_document;
@@ -141,6 +155,16 @@ bool writeTour(MainWindow& window, Document& document, const QString& folder) {
     window.setLook(look);
     window.open(QStringLiteral("testers-bench"));
     all = tour.shot("testers") && all;
+    for (const auto& [page, name] :
+         {std::pair(LedgerBench::Page::week, "week"), std::pair(LedgerBench::Page::tempers, "ledger"),
+          std::pair(LedgerBench::Page::against, "against"), std::pair(LedgerBench::Page::drift, "drift"),
+          std::pair(LedgerBench::Page::yield, "yield"), std::pair(LedgerBench::Page::tried, "tried")})
+        all = tour.ledgerShot(page, name) && all;
+    window.findChild<DragNumber*>(QStringLiteral("low-by"))->setValue(0.4);
+    all = tour.ledgerShot(LedgerBench::Page::whatIf, "what-if") && all;
+    tour.command("ledger-what-if.back");
+    all = tour.ledgerShot(LedgerBench::Page::plan, "plan") && all;
+    window.open(QStringLiteral("ledger-bench"), 0);
     all = tour.batch("Hedge 5") && all;
     tour.call("BH-3", Gate::temper);
     tour.command("files");

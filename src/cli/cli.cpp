@@ -20,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 33> commands{{
+constexpr std::array<Command, 34> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -46,6 +46,9 @@ constexpr std::array<Command, 33> commands{{
     {"backup", backup, 2, ""},
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"find", find, 2, "most="},
+    {"ledger", ledger, 2,
+     "grade= factor= response= series= summed by= low-by= high-by= error-by= temper-by= rule= study= csv= svg= pdf= "
+     "letter shop="},
     {"list", list, 1, ""},
     {"show", show, 2, ""},
     {"ladder", ladder, 3, ""},

@@ -35,6 +35,7 @@ Result<QJsonObject> check(const Options& options, const Tables& tables);
 Result<QJsonObject> backup(const Options& options, const Tables& tables);
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
 Result<QJsonObject> find(const Options& options, const Tables& tables);
+Result<QJsonObject> ledger(const Options& options, const Tables& tables);
 Result<QJsonObject> list(const Options& options, const Tables& tables);
 Result<QJsonObject> show(const Options& options, const Tables& tables);
 Result<QJsonObject> exportTo(const Options& options, const Tables& tables);
@@ -49,6 +50,9 @@ Result<QJsonObject> demo(const Options& options, const Tables& tables);
 /// A reason as text with its rule, as it stands in answers: "Soft by 2.0: 59.0 ± 0.6 (M15)".
 /// The acts and fields that `log` knows, from the table that reads them.
 QJsonObject logHelp();
+
+/// "good", "caution".
+const char* toneName(Tone tone);
 
 QString reasonText(const Reason& reason);
 

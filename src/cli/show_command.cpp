@@ -50,24 +50,6 @@ QString codeOf(State state) {
     return state == State::notYet ? QStringLiteral("not_yet") : QString::fromLatin1(nameOf(state));
 }
 
-const char* toneName(Tone tone) {
-    switch (tone) {
-    case Tone::good:
-        return "good";
-    case Tone::note:
-        return "note";
-    case Tone::caution:
-        return "caution";
-    case Tone::bad:
-        return "bad";
-    case Tone::open:
-        return "open";
-    case Tone::unseen:
-        return "unseen";
-    }
-    return "";
-}
-
 // The act in the words of the line log; null where nothing is left.
 const char* actName(Act act) {
     switch (act) {
@@ -223,6 +205,24 @@ QJsonObject windowObject(const Window& window) {
 }
 
 } // namespace
+
+const char* toneName(Tone tone) {
+    switch (tone) {
+    case Tone::good:
+        return "good";
+    case Tone::note:
+        return "note";
+    case Tone::caution:
+        return "caution";
+    case Tone::bad:
+        return "bad";
+    case Tone::open:
+        return "open";
+    case Tone::unseen:
+        return "unseen";
+    }
+    return "";
+}
 
 Result<QJsonObject> show(const Options& options, const Tables& shipped) {
     const auto opened = shownBatch(options, shipped);

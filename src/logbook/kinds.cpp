@@ -409,6 +409,25 @@ const std::vector<Kind>& kinds() {
           "TEXT NOT NULL, certified_on TEXT NOT NULL, valid_until TEXT NOT NULL, other_face TEXT REFERENCES block(id), "
           "person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
           "CREATE INDEX block_certificate_by_block ON block_certificate(block)"}},
+        // A study before it is done; its pieces are the blades of a batch, known by their marks.
+        {"study_plan",
+         13,
+         true,
+         Reach::shop,
+         "",
+         true,
+         {{"name", Are::numbered, "Study"},
+          {"factor", Are::reason},
+          {"levels", Are::reason},
+          {"measured", Are::code},
+          {"person", Are::numbered, "P"}},
+         {"CREATE TABLE study_plan (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), name TEXT NOT NULL, "
+          "factor TEXT NOT NULL, levels TEXT NOT NULL, measured TEXT NOT NULL CHECK (measured IN ('after temper','as "
+          "quenched','grain','strokes')), difference REAL NOT NULL CHECK (difference > 0), sd REAL NOT NULL CHECK (sd "
+          "> "
+          "0), power REAL NOT NULL, pieces INTEGER NOT NULL CHECK (pieces >= 2), seed INTEGER NOT NULL, person TEXT "
+          "NOT "
+          "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)"}},
     };
     return list;
 }

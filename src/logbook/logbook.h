@@ -8,6 +8,8 @@
 #include "core/base/units.h"
 #include "core/heat/schedule.h"
 #include "core/judge/record.h"
+#include "core/judge/tester_health.h"
+#include "core/ledger/study_plan.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/logbook_file.h"
 #include "logbook/touched.h"
@@ -69,6 +71,9 @@ struct Block {
     BlockCertificate certificate = {};
 };
 
+/// How the faces of blocks are used, for those who judge that.
+std::vector<BlockUse> usesOf(const std::vector<Block>& blocks);
+
 /// An oven of the shop.
 struct Oven {
     std::string id;
@@ -94,7 +99,8 @@ struct Shop {
     std::vector<GradeSheet> own_grades;  ///< the last version of each
     std::vector<Protocol> own_protocols; ///< likewise
     std::vector<Study> studies;
-    std::vector<PlannedRun> day; ///< planned tempers that are not over for longer than a day
+    std::vector<StudyPlan> plans; ///< studies that were planned, in that order
+    std::vector<PlannedRun> day;  ///< planned tempers that are not over for longer than a day
     std::map<std::string, std::string> settings;
 
     /// What lengths and temperatures are shown in; kept under unitsSetting.
@@ -243,6 +249,7 @@ private:
     Result<Done> loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::vector<Protocol>> ownProtocols();
     Result<std::vector<Study>> studies();
+    Result<std::vector<StudyPlan>> plannedStudies();
     Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);
 

@@ -51,6 +51,7 @@ QString stateName(State state) {
 
 QString entryName(const std::string& action) {
     static const std::map<std::string_view, const char*> names{
+        {"study planned", QT_TRANSLATE_NOOP("rollcall", "the planned study")},
         {"batch added", QT_TRANSLATE_NOOP("rollcall", "the new batch")},
         {"blade added", QT_TRANSLATE_NOOP("rollcall", "the blade added")},
         {"blade renamed", QT_TRANSLATE_NOOP("rollcall", "the other mark")},

@@ -187,7 +187,7 @@ private slots:
                 }
             }
         }
-        QCOMPARE(pages, 21);
+        QCOMPARE(pages, 29);
     }
 
     // The right button, or a finger that rests: what can be done with the blade that lies there, and at this place.

@@ -72,6 +72,39 @@ private slots:
         QCOMPARE(d.document().gate(), Gate::quench);
     }
 
+    // A sentence that is looked for often is kept, for everybody who opens the logbook, and forgotten again.
+    void sentencesAreKept() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F, Qt::ControlModifier);
+        auto* keep = d.dialog()->findChild<QAbstractButton*>("keep");
+        auto* list = d.dialog()->findChild<QListWidget*>("hits");
+        QVERIFY(!keep->isVisible()); // nothing to keep
+        QCOMPARE(found(d, "gk-2").size(), 1);
+        QTest::mouseClick(keep, Qt::LeftButton);
+        d.settle();
+        QCOMPARE(keep->text(), QString("Forget it"));
+        QCOMPARE(found(d, "gk-3, today").size(), 1);
+        QTest::keyClick(d.dialog()->findChild<QLineEdit*>("sentence"), Qt::Key_S, Qt::ControlModifier);
+        d.settle();
+        d.press(Qt::Key_Escape);
+        d.restart();
+        d.press(Qt::Key_F, Qt::ControlModifier);
+        QCOMPARE(found(d, "").mid(0, 2), (QStringList{"gk-3, today", "gk-2"}));
+        list = d.dialog()->findChild<QListWidget*>("hits");
+        auto* field = d.dialog()->findChild<QLineEdit*>("sentence");
+        QTest::keyClick(field, Qt::Key_Down);
+        QCOMPARE(list->currentRow(), 1);
+        QTest::keyClick(field, Qt::Key_Return); // it is looked for, nothing is opened
+        d.settle();
+        QCOMPARE(field->text(), QString("gk-2"));
+        QTRY_COMPARE(list->count(), 1);
+        QTest::keyClick(field, Qt::Key_S, Qt::ControlModifier);
+        d.settle();
+        QCOMPARE(found(d, "").value(0), QString("gk-3, today"));
+        QVERIFY(!found(d, "").contains("gk-2"));
+    }
+
     // Who has no keyboard has its keys here too.
     void byTouch() {
         WindowDriver d;

@@ -37,6 +37,15 @@ class tst_Pointing : public QObject {
         }
         return {-1, -1};
     }
+    // What the pointer is told at a place; empty for nothing.
+    static QString tip(QWidget* widget, const QPoint& at) {
+        QToolTip::hideText();
+        QMouseEvent move(QEvent::MouseMove, at, widget->mapToGlobal(at), Qt::NoButton, Qt::NoButton, {});
+        QApplication::sendEvent(widget, &move);
+        QHelpEvent help(QEvent::ToolTip, at, widget->mapToGlobal(at));
+        QApplication::sendEvent(widget, &help);
+        return QToolTip::text();
+    }
     static void wheel(QWidget* widget, const QPoint& at, int notches, Qt::KeyboardModifiers keys = {}) {
         QWheelEvent event(at, widget->mapToGlobal(at), {}, {0, 120 * notches}, Qt::NoButton, keys, Qt::NoScrollPhase,
                           false);
@@ -44,6 +53,34 @@ class tst_Pointing : public QObject {
     }
 
 private slots:
+    // The column says what its mark, its numbers and each line's mark and rule mean; Release what its letters are.
+    void columnAndRelease() {
+        WindowDriver d;
+        d.makeBatch();
+        d.press(Qt::Key_F4);
+        d.verifyTester();
+        d.type("652\n654\n653\n");
+        auto* column = d.window().findChild<VerdictColumn*>();
+        QVERIFY2(tip(column, {40, 60}).startsWith("Tick:"), qPrintable(tip(column, {40, 60})));
+        QString numbers;
+        for (int y = 60; y < 320 && !numbers.contains("65."); y += 6) numbers = tip(column, {60, y});
+        QVERIFY2(numbers.contains("65."), qPrintable(numbers));
+        auto* reasons = column->findChild<QAbstractItemView*>("reasons");
+        bool rule = false;
+        for (int i = 0; i < reasons->model()->rowCount(); ++i) {
+            const QString says = reasons->model()->index(i, 0).data(Qt::ToolTipRole).toString();
+            QVERIFY(!says.isEmpty());
+            rule = rule || says.contains("M15");
+        }
+        QVERIFY(rule);
+        d.press(Qt::Key_F8);
+        auto* release = d.window().findChild<QWidget*>("release-bench");
+        QString letter;
+        for (int x = release->width() / 2; x < release->width() && !letter.contains("at this gate"); x += 8)
+            letter = tip(release, {x, 20});
+        QVERIFY2(letter.contains("at this gate"), qPrintable(letter));
+    }
+
     void init() {
         QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));
         QSettings().clear();

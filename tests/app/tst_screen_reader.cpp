@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shared/accessible.h"
+#include "tests/support/ledger.h"
 #include "tests/support/window_driver.h"
 
 #include <QAccessible>
@@ -52,6 +53,7 @@ class tst_ScreenReader : public QObject {
                 if (page > 0 && place == "call-bench") break; // one page for two gates
                 d.window().open(place, page > 0 ? page : -1);
                 d.settle();
+                fixtures::ledgerPage(d);
                 const auto* bench = d.window().findChild<Bench*>(place);
                 if (page > 0 && bench->pageIndex() != page) break;
                 look(place + '.' + bench->title());
@@ -119,6 +121,7 @@ private slots:
                 if (node.it->role() != QAccessible::Button || node.it->text(QAccessible::Name) != name) continue;
                 node.it->actionInterface()->doAction(QAccessibleActionInterface::pressAction());
                 d.settle();
+                fixtures::ledgerPage(d);
                 return;
             }
             qFatal("no button %s", qPrintable(name));

@@ -48,6 +48,7 @@ class tst_Layers : public QObject {
               "app/edge"}},
             {"app/release",
              {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/acts", "app/release"}},
+            {"app/ledger", {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/ledger"}},
             {"app/grain",
              {"core", "logbook", "plot", "words", "report", "app/store", "app/shared", "app/links", "app/grain"}},
             {"app/proof", {"core", "files", "logbook", "plot", "words", "app/store", "app/shared", "app/proof"}},

@@ -104,7 +104,8 @@ private slots:
         log.close();
         const QString path = log.path();
         QCOMPARE(TempLogbook::meddle(
-                     path, "DROP TABLE block_certificate;;DROP TABLE cold;;DROP TABLE blade_claim;;DROP VIEW "
+                     path, "DROP TABLE study_plan;;DROP TABLE block_certificate;;DROP TABLE cold;;DROP TABLE "
+                           "blade_claim;;DROP VIEW "
                            "taken_back;;DROP TABLE undone;;DROP "
                            "TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
                            "gate_means;;DROP TABLE steel_part;;DROP "
@@ -112,7 +113,7 @@ private slots:
                  QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());
-        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-12")));
+        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-13")));
         QVERIFY((*opened)->batch(batch.id)->notes.empty());
         QVERIFY(addNote(**opened, batch.id, on("late")).ok());
         QCOMPARE((*opened)->batch(batch.id)->notes.size(), std::size_t(1));

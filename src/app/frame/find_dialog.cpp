@@ -2,9 +2,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/find_dialog.h"
 
+#include "app/shared/buttons.h"
 #include "app/shared/key_row.h"
 #include "app/shared/local_time.h"
 #include "app/shared/plain_text.h"
+#include "app/shared/whole_rows.h"
+#include "logbook/actions/blades.h"
 #include "words/words.h"
 
 #include <QKeyEvent>
@@ -21,6 +24,7 @@ namespace rollcall {
 namespace {
 
 constexpr int shown = 60;
+constexpr auto keptSetting = "kept_sentences";
 
 // "115CrV3; tempered 200 to 210 °C; since 1 Mar 2026; words: tip": what the sentence was taken for.
 QString understood(const Wanted& wanted) {
@@ -89,7 +93,7 @@ private:
 
 FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     : QDialog(parent), m_document(document), m_sentence(new QLineEdit), m_understood(new PlainLabel),
-      m_list(new QListWidget) {
+      m_list(new WholeRows) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("find"));
     setWindowTitle(tr("Find"));
@@ -105,7 +109,16 @@ FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     m_sentence->setFont(look.font(20));
     m_sentence->setMinimumHeight(look.px(44));
     m_sentence->installEventFilter(this);
-    column->addWidget(m_sentence);
+    m_keep = new SideButton(tr("Keep it"), QStringLiteral("Ctrl+S"), look);
+    m_keep->setObjectName(QStringLiteral("keep"));
+    m_keep->setFocusPolicy(Qt::NoFocus); // the field keeps the keys
+    m_keep->setFixedWidth(look.px(200));
+    connect(m_keep, &QAbstractButton::clicked, this, &FindDialog::keep);
+    auto* top = new QHBoxLayout;
+    top->setSpacing(look.px(12));
+    top->addWidget(m_sentence, 1);
+    top->addWidget(m_keep);
+    column->addLayout(top);
     m_understood->setObjectName(QStringLiteral("understood"));
     m_understood->setFont(look.font(14));
     m_understood->setWordWrap(true);
@@ -120,7 +133,7 @@ FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     column->addWidget(m_list, 1);
     if (KeyRow::wished()) column->addWidget(new KeyRow(look, KeyRow::Keys::letters));
     connect(m_sentence, &QLineEdit::textChanged, this, &FindDialog::look);
-    connect(m_list, &QListWidget::itemClicked, this, [this] { openHit(m_list->currentRow()); });
+    connect(m_list, &QListWidget::itemClicked, this, [this] { openRow(m_list->currentRow()); });
     m_again.setSingleShot(true);
     m_again.setInterval(200);
     connect(&m_again, &QTimer::timeout, this, &FindDialog::look);
@@ -128,7 +141,37 @@ FindDialog::FindDialog(Document& document, const Look& look, QWidget* parent)
     m_sentence->setFocus();
 }
 
+QStringList FindDialog::kept() const {
+    const auto& settings = m_document.state().shop().settings;
+    const auto at = settings.find(keptSetting);
+    return at == settings.end() ? QStringList()
+                                : QString::fromStdString(at->second).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+}
+
+void FindDialog::showKeep() {
+    const QString sentence = m_sentence->text().simplified();
+    m_keep->setVisible(!sentence.isEmpty());
+    m_keep->setText(kept().contains(sentence) ? tr("Forget it") : tr("Keep it"));
+}
+
+void FindDialog::keep() {
+    const QString sentence = m_sentence->text().simplified();
+    if (sentence.isEmpty()) return;
+    QStringList all = kept();
+    if (!all.removeOne(sentence)) all.prepend(sentence);
+    constexpr int most = 40;
+    if (all.size() > most) return m_understood->setText(tr("Forty sentences are kept already: forget one."));
+    m_document.perform([value = all.join(QLatin1Char('\n')).toStdString()](
+                           Logbook& logbook) { return changeSetting(logbook, keptSetting, value); },
+                       [self = QPointer<FindDialog>(this)](const Result<Done>& done) {
+                           if (self == nullptr) return;
+                           if (!done) return self->m_understood->setText(words::errorText(done.error()));
+                           self->showKeep();
+                       });
+}
+
 void FindDialog::look() {
+    showKeep();
     const Wanted wanted = wantedFrom(m_sentence->text().toStdString(), m_document.tables(), m_document.now());
     const int asked = ++m_asked;
     m_document.find(wanted, shown, [self = QPointer<FindDialog>(this), asked, wanted](const Result<Found>& found) {
@@ -158,6 +201,12 @@ void FindDialog::show(const Found& found) {
     const int row = m_list->currentRow();
     m_hits = found.hits;
     m_list->clear();
+    m_offered = m_sentence->text().simplified().isEmpty() ? kept() : QStringList();
+    for (const QString& sentence : m_offered) {
+        auto* item = new QListWidgetItem(sentence, m_list);
+        item->setData(aroundRole, tr("a sentence that is kept: look for it"));
+        item->setData(Qt::AccessibleTextRole, tr("%1, a sentence that is kept").arg(sentence));
+    }
     for (const Hit& hit : m_hits) {
         auto* item = new QListWidgetItem(titleOf(hit), m_list);
         const QString around = aroundIt(hit);
@@ -167,12 +216,18 @@ void FindDialog::show(const Found& found) {
         item->setData(Qt::AccessibleTextRole, QStringList{titleOf(hit), made, around}.join(QStringLiteral(", ")));
         item->setToolTip(plainTip(around));
     }
-    m_list->setCurrentRow(std::clamp(row, 0, std::max(0, static_cast<int>(m_hits.size()) - 1)));
+    m_list->fit();
+    m_list->setCurrentRow(std::clamp(row, 0, std::max(0, m_list->count() - 1)));
 }
 
-void FindDialog::openHit(int row) {
-    if (row < 0 || row >= static_cast<int>(m_hits.size())) return;
-    const Hit hit = m_hits[static_cast<std::size_t>(row)];
+void FindDialog::openRow(int row) {
+    if (row >= 0 && row < m_offered.size()) return m_sentence->setText(m_offered[row]);
+    row -= static_cast<int>(m_offered.size());
+    if (row >= 0 && row < static_cast<int>(m_hits.size())) openHit(m_hits[static_cast<std::size_t>(row)]);
+}
+
+void FindDialog::openHit(const Hit& found) {
+    const Hit hit = found; // the list may be another by the time it is open
     m_document.selectBatch(hit.batch_id, [self = QPointer<FindDialog>(this), hit](const Result<Done>& done) {
         if (self == nullptr) return;
         if (!done) return self->m_understood->setText(words::errorText(done.error()));
@@ -193,7 +248,11 @@ bool FindDialog::eventFilter(QObject* watched, QEvent* event) {
         return true;
     case Qt::Key_Return:
     case Qt::Key_Enter:
-        openHit(m_list->currentRow());
+        openRow(m_list->currentRow());
+        return true;
+    case Qt::Key_S:
+        if (!(key->modifiers() & Qt::ControlModifier)) return false;
+        keep();
         return true;
     default:
         return QDialog::eventFilter(watched, event);

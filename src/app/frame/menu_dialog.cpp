@@ -4,6 +4,7 @@
 
 #include "app/shared/buttons.h"
 #include "app/shared/plain_text.h"
+#include "app/shared/whole_rows.h"
 
 #include <algorithm>
 #include <QKeyEvent>
@@ -38,7 +39,7 @@ private:
 
 MenuDialog::MenuDialog(std::vector<MenuEntry> all, const Look& look, QWidget* parent)
     : QDialog(parent), m_all(std::move(all)), m_look(look), m_words(new WordsField(look)), m_groups(new QScrollArea),
-      m_list(new QListWidget) {
+      m_list(new WholeRows) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName(QStringLiteral("menu"));
     setWindowTitle(tr("Menu"));
@@ -156,6 +157,7 @@ void MenuDialog::filter() {
         if (!more.isEmpty()) line += QLatin1Char('\n') + more;
         m_list->addItem(line);
     }
+    m_list->fit();
     m_list->setCurrentRow(m_shown.empty() ? -1 : 0);
 }
 

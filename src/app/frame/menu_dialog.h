@@ -10,10 +10,12 @@
 #include <vector>
 
 class QLineEdit;
-class QListWidget;
+
 class QScrollArea;
 
 namespace rollcall {
+
+class WholeRows;
 
 /// Something that can be done, as the menu lists it.
 struct MenuEntry {
@@ -45,7 +47,7 @@ private:
     const Look& m_look;
     QLineEdit* m_words;
     QScrollArea* m_groups;
-    QListWidget* m_list;
+    WholeRows* m_list;
     std::function<void(const MenuEntry&)> m_run;
 };
 

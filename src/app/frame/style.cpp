@@ -26,6 +26,11 @@ QString styleSheet(const Look& look) {
         QScrollBar:horizontal { background: transparent; height: @8px; margin: 0; }
         QScrollBar::handle:horizontal { background: @line; min-width: @24px; }
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+        QWidget#drags { background: @panel; }
+        QSlider { background: @panel; }
+        QSlider::groove:horizontal { height: 4px; background: @line; }
+        QSlider::handle:horizontal { background: @primary; border: 2px solid @primary; width: @24px; margin: -@8px 0; }
+        QSlider::handle:horizontal:focus { background: @panel; border: 3px solid @primary; }
         QMenuBar { background: @paper; color: @ink; border-bottom: 1px solid @hair; }
         QMenuBar::item { background: transparent; padding: @8px; }
         QMenu { background: @panel; color: @ink; border: 1px solid @line; }

@@ -5,7 +5,9 @@
 #include "app/shared/accessible.h"
 #include "app/shared/buttons.h"
 #include "app/shared/plain_text.h"
+#include "app/shared/pointing.h"
 #include "plot/glyphs.h"
+#include "words/method.h"
 #include "words/words.h"
 
 #include <limits>
@@ -62,6 +64,55 @@ private:
 
 } // namespace
 
+namespace {
+
+QString toneMeaning(Tone tone) {
+    switch (tone) {
+    case Tone::good:
+        return VerdictColumn::tr("Done, and good");
+    case Tone::note:
+        return VerdictColumn::tr("To know");
+    case Tone::caution:
+        return VerdictColumn::tr("Keeps it from a Pass, or wants a look");
+    case Tone::bad:
+        return VerdictColumn::tr("A failure");
+    case Tone::open:
+        return VerdictColumn::tr("Open: still to be done");
+    case Tone::unseen:
+        return VerdictColumn::tr("Nobody has looked at this");
+    }
+    return {};
+}
+
+// What the mark before a line means, and the rule that it comes from as docs/method.md has it.
+QString tipOf(const ColumnContent::Line& line) {
+    QString tip = line.hazard ? VerdictColumn::tr("A caution for hand and eye") : toneMeaning(line.tone);
+    if (line.rule.isEmpty()) return tip;
+    for (const MethodRule& rule : methodRules()) {
+        if (!rule.names.contains(line.rule)) continue;
+        return tip + QStringLiteral(". ") + line.rule + QStringLiteral(": ") + rule.what;
+    }
+    return tip + QStringLiteral(". ") + VerdictColumn::tr("Rule %1. W shows why").arg(line.rule);
+}
+
+QString stateMeaning(State state) {
+    switch (state) {
+    case State::pass:
+        return VerdictColumn::tr("Tick: what is asked is met, with all that is not known counted in.");
+    case State::borderline:
+        return VerdictColumn::tr("Half a diamond: it cannot be said either way yet.");
+    case State::fail:
+        return VerdictColumn::tr("Cross: what is asked is surely not met.");
+    case State::notYet:
+        return VerdictColumn::tr("Ring: too little is known yet.");
+    case State::excused:
+        return VerdictColumn::tr("Bar: not asked of this one.");
+    }
+    return {};
+}
+
+} // namespace
+
 ReasonList::ReasonList(const Look& look, QWidget* parent)
     : QListView(parent), m_look(look), m_model(new QStandardItemModel(this)) {
     setModel(m_model);
@@ -82,7 +133,7 @@ void ReasonList::show(const std::vector<ColumnContent::Line>& lines) {
         auto* item = new QStandardItem(line.text);
         item->setData(static_cast<int>(line.tone), toneRole);
         item->setData(line.hazard, hazardRole);
-        if (!line.rule.isEmpty()) item->setToolTip(plainTip(tr("Rule %1. W shows why").arg(line.rule)));
+        item->setToolTip(plainTip(tipOf(line)));
         m_model->appendRow(item);
     }
     scrollToTop();
@@ -137,7 +188,8 @@ VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
     m_below->setAccessibleName(tr("Next and cautions"));
     m_left->setObjectName(QStringLiteral("left"));
     m_right->setObjectName(QStringLiteral("right"));
-    setToolTip(plainTip(tr("Click: why. Draw it out of the window: a picture of the bench.")));
+    setAccessibleDescription(tr("Click: why. Draw it out of the window: a picture of the bench."));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
     setNarrow(false);
     connect(m_primary, &QAbstractButton::clicked, this, &VerdictColumn::acted);
     connect(m_left, &QAbstractButton::clicked, this, &VerdictColumn::leftClicked);
@@ -270,6 +322,23 @@ void VerdictColumn::mouseMoveEvent(QMouseEvent* event) {
 void VerdictColumn::mouseReleaseEvent(QMouseEvent*) {
     if (m_pressed) emit whyAsked();
     m_pressed.reset();
+}
+
+QString VerdictColumn::saysAt(const QPoint& at) const {
+    const Head h = head();
+    const QRect line = lineArea();
+    const int under = line.bottom() + m_look.px(10);
+    if (!m_content.word.isEmpty() && at.y() < line.top()) return stateMeaning(m_content.state);
+    const bool atNumbers = at.y() > under && at.y() < under + m_look.px(h.end);
+    if (!atNumbers || m_content.numbers.empty() || m_numbersInList)
+        return tr("Click: why. Draw it out of the window: a picture of the bench.");
+    const std::size_t which = at.x() < width() / 2 ? 0 : 1;
+    if (which >= m_content.numbers.size()) return {};
+    const ColumnContent::Number& number = m_content.numbers[which];
+    const QString beside = number.beside.startsWith(QChar(0xB1))
+                               ? tr("%1: the range it is known to, 95 %").arg(number.beside)
+                               : number.beside;
+    return QStringList{number.label, number.value, beside}.join(QStringLiteral(" ")).simplified();
 }
 
 void VerdictColumn::paintEvent(QPaintEvent*) {

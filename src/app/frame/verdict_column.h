@@ -81,6 +81,7 @@ private:
     QRect lineArea() const;
     int headHeight() const;
     void sayRest();
+    QString saysAt(const QPoint& at) const;
 
     const Look& m_look;
     std::optional<QPoint> m_pressed;

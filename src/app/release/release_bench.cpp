@@ -3,6 +3,7 @@
 #include "app/release/release_bench.h"
 
 #include "app/acts/shop_actions.h"
+#include "app/shared/pointing.h"
 #include "core/judge/heat_book.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -26,6 +27,7 @@ ReleaseBench::ReleaseBench(Document& document, ShopActions& actions, Seams seams
     : Bench(document, look, parent), m_actions(actions), m_seams(std::move(seams)),
       m_rows(new RowList(rowHeight, look, this)) {
     setObjectName(QStringLiteral("release-bench"));
+    tellUnder(this, [this](const QPoint& at) { return saysAt(at); });
     setFocusPolicy(Qt::StrongFocus);
     m_rows->setObjectName(QStringLiteral("dispositions"));
     m_rows->setAccessibleName(tr("Dispositions by blade"));
@@ -196,6 +198,19 @@ QString ReleaseBench::whatIsLeft() const {
     }
     if (!left.isEmpty()) return tr("Left: %1").arg(left.join(QStringLiteral("; ")));
     return mayGo().empty() ? tr("Nothing is left to do.") : tr("Nothing is left but to sign.");
+}
+
+QString ReleaseBench::saysAt(const QPoint& at) const {
+    if (!m_document.hasBatch()) return {};
+    const int left = width() - px(24) - static_cast<int>(shownGates.size()) * px(pitch);
+    const int gate = at.x() < left ? -1 : (at.x() - left) / px(pitch);
+    if (at.y() < px(headHeight) && gate >= 0 && gate < static_cast<int>(shownGates.size()))
+        return tr("%1: the verdict of each blade at this gate")
+            .arg(words::gateName(shownGates[static_cast<std::size_t>(gate)]));
+    if (at.y() < height() - px(footHeight)) return {};
+    return m_sample.chance ? tr("How likely the blades that were not read are all inside, by those that were (M18). A "
+                                "single accident is not in it.")
+                           : tr("What is known of the blades that were not read.");
 }
 
 void ReleaseBench::paintEvent(QPaintEvent*) {

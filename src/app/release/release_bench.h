@@ -43,6 +43,7 @@ private:
     /// The next blade after the one in hand that nobody has decided on; none when all are decided.
     std::optional<std::size_t> nextOpen() const;
     bool inHandDecided() const;
+    QString saysAt(const QPoint& at) const;
     void drawRow(QPainter& painter, const QRect& at, int blade) const;
     QString rowText(int blade) const;
     void drawSample(QPainter& painter, const QRect& area) const;

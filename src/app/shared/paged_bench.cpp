@@ -74,14 +74,21 @@ Bench* PagedBench::current() const {
     return m_pages[static_cast<std::size_t>(m_stack->currentIndex())];
 }
 
+void PagedBench::setInFront(bool inFront) {
+    Bench::setInFront(inFront);
+    current()->setInFront(inFront);
+}
+
 int PagedBench::pageIndex() const {
     return m_stack->currentIndex();
 }
 
 void PagedBench::openPageAt(int index) {
     const QSignalBlocker quiet(m_tabs);
+    current()->setInFront(false);
     m_tabs->setCurrentIndex(index);
     m_stack->setCurrentIndex(index);
+    current()->setInFront(m_inFront);
     emit changed();
 }
 

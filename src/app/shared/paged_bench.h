@@ -33,6 +33,7 @@ class PagedBench : public Bench {
 public:
     PagedBench(Document& document, const Look& look, QWidget* parent = nullptr);
 
+    void setInFront(bool inFront) override;
     int pageIndex() const override;
     void openPageAt(int index) override;
     QString title() const override { return current()->title(); }
@@ -54,13 +55,13 @@ public:
     bool wantsAll() const override { return current()->wantsAll(); }
 
 protected:
+    /// The page in sight.
+    Bench* current() const;
     /// Puts a page behind those there are; this bench owns it.
     void addPage(Bench* page);
     void paintEvent(QPaintEvent*) override;
 
 private:
-    Bench* current() const;
-
     std::vector<Bench*> m_pages;
     PageTabs* m_tabs;
     QStackedWidget* m_stack;

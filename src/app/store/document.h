@@ -47,6 +47,8 @@ public:
     void find(const Wanted& wanted, int most, std::function<void(const Result<Found>&)> then) {
         m_store.find(wanted, most, std::move(then));
     }
+    /// The ledger as far as it is gathered; calls back here.
+    void ledger(std::function<void(LedgerNow)> then) { m_store.ledger(std::move(then)); }
     /// Number of acts and reads that are not answered yet.
     int pending() const { return m_store.pending(); }
     /// True when nothing is asked and what is next in the other batches is known too.

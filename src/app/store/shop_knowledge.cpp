@@ -157,6 +157,13 @@ Result<std::map<std::string, std::vector<State>>> ShopKnowledge::statesOf(const 
     return rollcall::statesOf(view.batch, view.judged.verdicts());
 }
 
+Result<LedgerBatch> ShopKnowledge::ledgerOf(const std::string& id) {
+    Result<Batch> batch = read(id);
+    if (!batch) return batch.error();
+    const BatchView view(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
+    return ledgerBatchOf(view.batch, view.judged, *m_snapshot.tables());
+}
+
 Result<bool> ShopKnowledge::lookAtOneMore() {
     m_unseen.erase(m_inHand); // what is next in it is known with its verdicts
     if (m_unseen.empty()) return false;

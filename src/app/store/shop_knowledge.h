@@ -4,6 +4,7 @@
 
 #include "app/store/snapshot.h"
 #include "core/judge/record.h"
+#include "core/ledger/ledger_batch.h"
 
 #include <map>
 #include <optional>
@@ -35,6 +36,9 @@ public:
 
     /// The verdicts of each blade of a batch at the gates that it asks, by the blade's id. Nothing of it is kept.
     Result<std::map<std::string, std::vector<State>>> statesOf(const std::string& batch);
+
+    /// What the ledger keeps of a batch. Errors: as the reads.
+    Result<LedgerBatch> ledgerOf(const std::string& batch);
 
     /// What is known before a logbook is open: the library alone.
     static Snapshot nothing(std::shared_ptr<const Tables> shipped);

@@ -98,6 +98,7 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
     post([this, path, create, person, then = std::move(then)] {
         m_check.reset();
         m_finder.reset();
+        m_ledger.reset();
         m_knowledge.reset();
         m_logbook.reset();
         auto answer = std::make_shared<Opened>();
@@ -160,6 +161,7 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
                 return kept && batch ? m_knowledge->takeInHand(*batch) : kept;
             });
             answer->snapshot = m_knowledge->snapshot();
+            if (m_ledger) m_ledger->touched(touched);
         }
         reply([this, then, answer] {
             --m_pending;
@@ -168,6 +170,7 @@ void Store::perform(Act act, const QString& person, const std::optional<std::str
         });
         lookAround();
         if (m_finder) gatherOneMore();
+        if (m_ledger) gatherLedger();
     });
 }
 
@@ -225,6 +228,33 @@ void Store::gatherOneMore() {
         if (!m_finder) return;
         const Result<bool> more = guarded<bool>([&] { return m_finder->step(); });
         if (more && *more) gatherOneMore();
+    });
+}
+
+void Store::ledger(std::function<void(LedgerNow)> then) {
+    ++m_pending;
+    post([this, then = std::move(then)] {
+        auto answer = std::make_shared<LedgerNow>();
+        if (m_knowledge) {
+            if (!m_ledger) m_ledger = std::make_unique<LedgerBook>(*m_knowledge);
+            *answer = m_ledger->now();
+        }
+        reply([this, then, answer] {
+            --m_pending;
+            then(std::move(*answer));
+        });
+        if (m_ledger) gatherLedger();
+    });
+}
+
+void Store::gatherLedger() {
+    if (std::exchange(m_booking, true)) return;
+    post([this] {
+        m_booking = false;
+        if (!m_ledger) return;
+        // A batch that cannot be read is left out; the check names what is wrong with it.
+        const Result<bool> more = guarded<bool>([&] { return m_ledger->step(); });
+        if (!more || *more) gatherLedger();
     });
 }
 

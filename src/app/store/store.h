@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/store/ledger_book.h"
 #include "app/store/shop_knowledge.h"
 #include "core/base/result.h"
 #include "logbook/logbook.h"
@@ -93,6 +94,9 @@ public:
     /// Looks for what somebody wishes, at most so many. The first time the words of the logbook are gathered, between
     /// acts; until then what is found is not all.
     void find(const Wanted& wanted, int most, std::function<void(const Result<Found>&)> then);
+    /// The ledger as far as it is gathered. The first time it is begun, between acts; until nothing is left it is not
+    /// all.
+    void ledger(std::function<void(LedgerNow)> then);
     /// Acts and reads not answered yet.
     int pending() const { return m_pending; }
     /// True when nothing is asked and what is next in every batch in work is known.
@@ -124,6 +128,7 @@ private:
     void lookAround();
     void checkOneMore();
     void gatherOneMore();
+    void gatherLedger();
     std::optional<Instant> entryBeyondTheClock();
     Result<Found> lookFor(const Wanted& wanted, int most);
 
@@ -137,7 +142,9 @@ private:
     std::unique_ptr<ShopKnowledge> m_knowledge; ///< likewise
     std::unique_ptr<LogbookCheck> m_check;      ///< likewise
     std::unique_ptr<Finder> m_finder;           ///< likewise; none before anything was looked for
+    std::unique_ptr<LedgerBook> m_ledger;       ///< likewise; none before anybody asked
     bool m_gathering = false;                   ///< likewise
+    bool m_booking = false;                     ///< likewise
     bool m_looking = false;                     ///< likewise
     int m_pending = 0;
     QTimer m_checkSoon;

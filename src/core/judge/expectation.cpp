@@ -114,8 +114,12 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
 
 std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables) {
     std::vector<TemperObservation> observations;
-    for (ReadTemper& seen : observe(batch, tables, nullptr)) observations.push_back(std::move(seen.observation));
+    for (ReadTemper& seen : readTempers(batch, tables)) observations.push_back(std::move(seen.observation));
     return observations;
+}
+
+std::vector<ReadTemper> readTempers(const Batch& batch, const Tables& tables) {
+    return observe(batch, tables, nullptr);
 }
 
 std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int temper) {

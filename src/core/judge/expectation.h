@@ -21,6 +21,15 @@ namespace rollcall {
 /// stands apart is left out, a set that contradicts itself counts for less. Changed pieces teach nothing (E18, E19).
 std::vector<TemperObservation> temperObservations(const Batch& batch, const Tables& tables);
 
+/// An observation and the temper after which it was read.
+struct ReadTemper {
+    int temper = 0;
+    TemperObservation observation;
+};
+
+/// The same, each with the temper that it was read after.
+std::vector<ReadTemper> readTempers(const Batch& batch, const Tables& tables);
+
 /// A blade's tempers of its present round up to a temper; none when one of them has no temperature or time.
 std::optional<std::vector<TemperHeat>> tempersUpTo(const Blade& blade, int temper);
 
@@ -52,12 +61,6 @@ std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, 
 
 /// The next temper a recipe or the last temper suggests: its hours, in steps of the shop's oven.
 TemperAim temperAim(const Batch& batch, const Blade& blade);
-
-/// An observation and the temper after which it was read.
-struct ReadTemper {
-    int temper = 0;
-    TemperObservation observation;
-};
 
 /// The shop's curve for a batch, learned once from its history and its own readings. A batch of an unknown grade, or
 /// one whose blades are below the grade's as-quenched minimum, has none.

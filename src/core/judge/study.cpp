@@ -27,8 +27,12 @@ StudyPiece::Counted& countOf(StudyPiece& piece, const std::string& protocol, con
 } // namespace
 
 StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& tables) {
+    return studyPiece(batch, blade, Judged(batch, tables, std::nullopt).facts(blade));
+}
+
+StudyPiece studyPiece(const Batch& batch, std::size_t blade, PieceFacts facts) {
     StudyPiece piece;
-    piece.facts = Judged(batch, tables, std::nullopt).facts(blade);
+    piece.facts = std::move(facts);
     // E31. As it was when it was tried: a later grinding does not change what was compared.
     const Blade& own = batch.blades[blade];
     const std::vector<EdgeGeometry> edges = edgesOf(own);

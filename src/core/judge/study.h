@@ -37,5 +37,7 @@ struct StudyPiece {
 
 /// What a batch's record has to say of one of its blades for a study.
 StudyPiece studyPiece(const Batch& batch, std::size_t blade, const Tables& tables);
+/// The same where the piece's facts are known already (Judged::facts).
+StudyPiece studyPiece(const Batch& batch, std::size_t blade, PieceFacts facts);
 
 } // namespace rollcall

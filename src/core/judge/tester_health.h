@@ -41,6 +41,16 @@ inline constexpr int driftWeeks = 52;
 TesterHealth testerHealth(const Tester& tester, const std::vector<Verification>& runs, const Tables& tables,
                           const Instant& now, const std::string& block = {});
 
+/// A block's face and how many of its places are taken.
+struct BlockUse {
+    std::string name;
+    std::string scale = "HRC";
+    double certified = 0;
+    double diameter_mm = 60;
+    double spacing_mm = 3;
+    int used = 0;
+};
+
 /// How far a block's face is used up, and how long it lasts at the rate of the last three months.
 struct BlockLife {
     std::vector<Spot> places; ///< M13, in the order they are used
@@ -49,6 +59,9 @@ struct BlockLife {
     double per_month = 0;
     std::optional<double> months_left; ///< none when it was not used in the last three months
     bool nearly_full = false;          ///< 90 % used: order the next
+
+    /// Whether the next block is to be ordered: nearly full, or full within two months.
+    bool toOrder() const { return nearly_full || (months_left && *months_left < 2); }
 };
 
 /// M13. used counts every indent on the face, struck out ones too; runs are those made on it. Errors as blockPlaces().

@@ -194,4 +194,36 @@ Result<std::string> addStudy(Logbook& logbook, const Study& study) {
                 id);
 }
 
+Result<std::string> keepStudyPlan(Logbook& logbook, const StudyPlan& wish, const std::string& batch) {
+    const Result<StudyPlan> plan = planned(wish);
+    if (!plan) return plan.error();
+    const auto rows =
+        logbook.database().select(QStringLiteral("SELECT mark FROM blade WHERE batch=? ORDER BY position"), {q(batch)});
+    if (!rows) return rows.error();
+    for (const std::string& mark : marksOf(*plan)) {
+        if (std::none_of(rows->begin(), rows->end(), [&](const Row& row) { return s(row[0]) == mark; }))
+            return refused("batch", "its batch has no piece " + mark);
+    }
+    QStringList levels;
+    for (const std::string& level : plan->levels) levels << q(level);
+    const std::string id = logbook.newId();
+    return idOr(logbook.transact("study planned",
+                                 [&] {
+                                     return logbook.database().insert(
+                                         "study_plan", stamped({{"id", q(id)},
+                                                                {"batch", q(batch)},
+                                                                {"name", q(plan->name)},
+                                                                {"factor", q(plan->factor)},
+                                                                {"levels", levels.join(QLatin1Char('\n'))},
+                                                                {"measured", nameOf(plan->measured)},
+                                                                {"difference", plan->difference},
+                                                                {"sd", plan->sd},
+                                                                {"power", plan->power},
+                                                                {"pieces", plan->pieces},
+                                                                {"seed", plan->seed}},
+                                                               logbook.now(), logbook.person()));
+                                 }),
+                id);
+}
+
 } // namespace rollcall

@@ -35,5 +35,7 @@ Result<Done> trialEvent(Logbook& logbook, const std::string& trial, const TrialE
                         const AttachedFile& photo = {});
 /// Errors (refused): no name, fewer than two pieces.
 Result<std::string> addStudy(Logbook& logbook, const Study& study);
+/// Keeps a plan with the batch that its pieces are. Errors: as planned(); refused: the batch has not all its marks.
+Result<std::string> keepStudyPlan(Logbook& logbook, const StudyPlan& plan, const std::string& batch);
 
 } // namespace rollcall

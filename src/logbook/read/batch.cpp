@@ -55,6 +55,9 @@ Result<Shop> Logbook::shop() {
     Result<std::vector<Study>> studied = studies();
     if (!studied) return studied.error();
     shop.studies = std::move(studied).value();
+    Result<std::vector<StudyPlan>> plans = plannedStudies();
+    if (!plans) return plans.error();
+    shop.plans = std::move(plans).value();
     Result<std::vector<PlannedRun>> day = plannedRuns();
     if (!day) return day.error();
     shop.day = std::move(day).value();

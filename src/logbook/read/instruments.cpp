@@ -82,6 +82,14 @@ Result<std::vector<Block>> Logbook::blocks() {
     return blocks;
 }
 
+std::vector<BlockUse> usesOf(const std::vector<Block>& blocks) {
+    std::vector<BlockUse> uses;
+    for (const Block& block : blocks)
+        uses.push_back({block.name, block.scale, block.certified, block.diameter_mm, block.spacing_mm,
+                        block.used_before + block.used});
+    return uses;
+}
+
 Result<std::vector<Verification>> Logbook::verifications() {
     const auto rows = m_database->select(QStringLiteral(
         "SELECT v.id, v.tester, v.indenter, v.anvil, v.scale, k.name, k.certified, k.uncertainty, "

@@ -50,6 +50,31 @@ Result<std::vector<Study>> Logbook::studies() {
     return studies;
 }
 
+Result<std::vector<StudyPlan>> Logbook::plannedStudies() {
+    const auto rows = m_database->select(
+        QStringLiteral("SELECT id, batch, name, factor, levels, measured, difference, sd, power, pieces, seed FROM "
+                       "study_plan WHERE id NOT IN taken_back ORDER BY rowid"));
+    if (!rows) return rows.error();
+    std::vector<StudyPlan> plans;
+    for (const Row& row : *rows) {
+        StudyPlan plan;
+        plan.id = s(row[0]);
+        plan.batch = s(row[1]);
+        plan.name = s(row[2]);
+        plan.factor = s(row[3]);
+        for (const QString& level : row[4].toString().split(QLatin1Char('\n')))
+            plan.levels.push_back(level.toStdString());
+        plan.measured = named<Measured>(s(row[5])).value_or(Measured::tempered);
+        plan.difference = row[6].toDouble();
+        plan.sd = row[7].toDouble();
+        plan.power = row[8].toDouble();
+        plan.pieces = row[9].toInt();
+        plan.seed = row[10].toUInt();
+        plans.push_back(std::move(plan));
+    }
+    return plans;
+}
+
 Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::size_t>& index) {
     const auto each = [&](const char* sql, const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
         const auto rows = m_database->select(QString::fromLatin1(sql), {q(batch.id)});

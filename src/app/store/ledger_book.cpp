@@ -1,0 +1,68 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/store/ledger_book.h"
+
+#include <algorithm>
+#include <QElapsedTimer>
+
+namespace rollcall {
+
+namespace {
+
+constexpr int stepMs = 15;
+
+} // namespace
+
+LedgerBook::LedgerBook(ShopKnowledge& knowledge) : m_knowledge(knowledge), m_tables(knowledge.snapshot().tables()) {
+    list();
+}
+
+void LedgerBook::list() {
+    const std::vector<BatchSummary>& batches = m_knowledge.snapshot().batches();
+    std::set<std::string> there;
+    for (auto batch = batches.rbegin(); batch != batches.rend(); ++batch) {
+        there.insert(batch->id);
+        if (m_known.insert(batch->id).second) m_left.push_back(batch->id);
+    }
+    for (const LedgerBatch* batch : m_ledger.batches()) {
+        if (there.contains(batch->id)) continue;
+        m_known.erase(batch->id);
+        m_ledger.drop(batch->id);
+        m_shown.reset();
+    }
+}
+
+void LedgerBook::touched(const Touched& touched) {
+    const bool otherTables = m_tables != m_knowledge.snapshot().tables();
+    m_tables = m_knowledge.snapshot().tables();
+    if (touched.everything || touched.runs || otherTables) {
+        // A run on a block or a grade of the shop's own may change what any batch says. What was known stays meanwhile.
+        m_left.clear();
+        m_known.clear();
+    }
+    list();
+    for (const std::string& id : touched.batches) {
+        if (m_known.contains(id) && std::find(m_left.begin(), m_left.end(), id) == m_left.end()) m_left.push_front(id);
+    }
+}
+
+Result<bool> LedgerBook::step() {
+    QElapsedTimer clock;
+    clock.start();
+    while (!m_left.empty() && clock.elapsed() < stepMs) {
+        const std::string id = m_left.front();
+        m_left.pop_front();
+        auto batch = m_knowledge.ledgerOf(id);
+        if (!batch) return batch.error();
+        m_ledger.put(std::move(batch).value());
+        m_shown.reset();
+    }
+    return !m_left.empty();
+}
+
+LedgerNow LedgerBook::now() {
+    if (!m_shown) m_shown = std::make_shared<const Ledger>(m_ledger);
+    return {m_shown, m_knowledge.snapshot().tables(), m_left.size()};
+}
+
+} // namespace rollcall
