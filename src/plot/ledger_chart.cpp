@@ -73,7 +73,11 @@ std::optional<LedgerPlane> ledgerPlaneOf(const QRect& area, const LedgerChart& c
         x.high += air;
     }
     LedgerPlane plane;
-    plane.inside = area.adjusted(look.px(52), look.px(26), -look.px(10), -look.px(46));
+    // Labels of limits and lines stand beside the plot, where they cover nothing.
+    int labels = 0;
+    for (const LedgerChart::Limit& limit : chart.limits) labels = std::max(labels, look.width(limit.label, 14, true));
+    for (const LedgerChart::Line& line : chart.lines) labels = std::max(labels, look.width(line.label, 14, true));
+    plane.inside = area.adjusted(look.px(52), look.px(26), -look.px(10) - labels, -look.px(46));
     if (plane.inside.width() < look.px(60) || plane.inside.height() < look.px(40)) return std::nullopt;
     const double wide = x.high - x.low;
     plane.over = {x.low + chart.part.first * wide, x.low + chart.part.second * wide,
@@ -223,16 +227,9 @@ void drawLabels(QPainter& painter, const LedgerPlane& plane, const LedgerChart& 
         label->y = std::min(label->y, most);
         most = label->y - look.px(18);
     }
-    for (const Label& label : labels) {
-        const int wide = look.width(label.text, 14, true);
-        QColor ground = look.palette.panel;
-        ground.setAlpha(215);
-        painter.fillRect(QRect(plane.inside.right() - wide - look.px(8), qRound(label.y) - look.px(13),
-                               wide + look.px(8), look.px(17)),
-                         ground);
-        drawText(painter, plane.inside.right() - look.px(4), label.y, label.text, look.font(14, true), label.colour,
-                 Qt::AlignRight);
-    }
+    for (const Label& label : labels)
+        drawText(painter, plane.inside.right() + look.px(6), label.y + look.px(10), label.text, look.font(14, true),
+                 label.colour);
 }
 
 void drawPoints(QPainter& painter, const LedgerPlane& plane, const LedgerChart& chart, const Look& look) {

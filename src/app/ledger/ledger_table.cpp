@@ -69,7 +69,7 @@ public:
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override {
         const int text = m_look.width(index.data().toString(), 16, index.column() == 0);
         const int strip = index.data(LedgerModel::stripRole).isValid() ? m_look.px(84) : 0;
-        return {text + strip + m_look.px(18), m_look.px(lineHeight)};
+        return {text + strip + m_look.px(22), m_look.px(lineHeight)};
     }
 
 private:
