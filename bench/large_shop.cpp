@@ -35,7 +35,7 @@ void until(const std::function<bool()>& so) {
     QElapsedTimer clock;
     clock.start();
     while (!so()) {
-        require(clock.elapsed() < 120000, "the window does not come to rest");
+        require(clock.elapsed() < 900000, "the window does not come to rest");
         QCoreApplication::processEvents(QEventLoop::AllEvents);
         QThread::usleep(50);
     }

@@ -108,7 +108,7 @@ public:
         for (LedgerPage* one : m_window.findChildren<LedgerPage*>()) {
             if (one->isVisible()) in_sight = one;
         }
-        for (int i = 0; i < 400 && in_sight != nullptr && in_sight->busy(); ++i) settle(m_document);
+        for (int i = 0; i < 4000 && in_sight != nullptr && in_sight->busy(); ++i) settle(m_document);
         return in_sight != nullptr && shot(name);
     }
 

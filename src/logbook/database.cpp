@@ -71,7 +71,8 @@ Result<Done> Database::open(const QString& path, Mode mode) {
         if (!safe) return safe.error();
         if (safe->toInt() != 2) return Error{ErrorKind::disk, "", "SQLite refuses durable writing"};
     }
-    // Identities are random, so that rows of a large logbook lie anywhere: with SQLite's own 2 MB each insert reads pages.
+    // Identities are random, so that rows of a large logbook lie anywhere: with SQLite's own 2 MB each insert reads
+    // pages.
     if (auto done = setting("PRAGMA cache_size=-65536"); !done) return done.error();
     return setting("PRAGMA foreign_keys=ON");
 }

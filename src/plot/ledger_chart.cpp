@@ -78,7 +78,7 @@ std::optional<LedgerPlane> ledgerPlaneOf(const QRect& area, const LedgerChart& c
     for (const LedgerChart::Limit& limit : chart.limits) labels = std::max(labels, look.width(limit.label, 14, true));
     for (const LedgerChart::Line& line : chart.lines) labels = std::max(labels, look.width(line.label, 14, true));
     plane.inside = area.adjusted(look.px(52), look.px(26), -look.px(10) - labels, -look.px(46));
-    if (plane.inside.width() < look.px(60) || plane.inside.height() < look.px(40)) return std::nullopt;
+    if (plane.inside.width() < look.px(60) || plane.inside.height() < look.px(24)) return std::nullopt;
     const double wide = x.high - x.low;
     plane.over = {x.low + chart.part.first * wide, x.low + chart.part.second * wide,
                   static_cast<double>(plane.inside.left()), static_cast<double>(plane.inside.right())};
@@ -266,9 +266,10 @@ void drawPoints(QPainter& painter, const LedgerPlane& plane, const LedgerChart& 
 void drawLedgerChart(QPainter& painter, const QRect& area, const LedgerChart& chart, const Look& look) {
     const Palette& p = look.palette;
     const std::optional<LedgerPlane> plane = ledgerPlaneOf(area, chart, look);
-    if (!plane) {
-        drawParagraphs(painter, area.left(), area.top() + look.px(40), area.width(), {chart.empty}, 0, look, 18,
-                       p.muted);
+    if (!plane) { // nothing to show, or no room for it
+        const bool nothing = chart.points.empty() && chart.lines.empty();
+        drawParagraphs(painter, area.left(), area.top() + look.px(40), area.width(),
+                       {nothing ? chart.empty : QString()}, 0, look, 18, p.muted);
         return;
     }
     painter.setRenderHint(QPainter::Antialiasing, false);

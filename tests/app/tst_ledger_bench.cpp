@@ -103,6 +103,13 @@ private slots:
         QVERIFY(rows > 12);
         QVERIFY2(d.word().contains("harder"), qPrintable(d.word()));
         QVERIFY2(d.reasons().contains("95 %"), qPrintable(d.reasons()));
+        // No number of the table is cut, whenever its rows came in.
+        for (int column = 0; column < table(d).model()->columnCount(); ++column) {
+            for (int row = 0; row < rows; ++row) {
+                const QModelIndex cell = table(d).model()->index(row, column);
+                QVERIFY(table(d).itemDelegate()->sizeHint({}, cell).width() <= table(d).columnWidth(column));
+            }
+        }
         // Sorted by a click on the head, softest heat first, then hardest.
         QHeaderView* head = table(d).horizontalHeader();
         const auto click = [&](int section) {

@@ -190,7 +190,7 @@ private slots:
                     "\\b\\d{1,2} (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)\\b");
                 QString text = line(node).replace(moment, "(moment)");
                 text.remove(" | the record was looked through and is sound"); // once that is done
-                if (!text.trimmed().contains(' ')) continue; // a box around others
+                if (!text.trimmed().contains(' ')) continue;                  // a box around others
                 lines << text;
             }
         });

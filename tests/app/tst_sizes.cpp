@@ -179,7 +179,8 @@ private slots:
             d.document().selectBatch(batch.id);
             d.settle();
             // The ledger says the same whatever batch is in hand.
-            const QStringList here = batch.id == batches.front().id ? where : where.filter(QRegularExpression("^(?!ledger)"));
+            const QStringList here =
+                batch.id == batches.front().id ? where : where.filter(QRegularExpression("^(?!ledger)"));
             faults << faultsAt(d, here);
         }
         QVERIFY(d.window().width() <= size.width() && d.window().height() <= size.height());

@@ -7,7 +7,8 @@
 
 namespace rollcall::fixtures {
 
-/// The page of the ledger in sight, when all batches are gone through and it has its answer; null when none is in sight.
+/// The page of the ledger in sight, when all batches are gone through and it has its answer; null when none is in
+/// sight.
 inline LedgerPage* ledgerPage(WindowDriver& d) {
     LedgerPage* in_sight = nullptr;
     const auto answered = [&] {

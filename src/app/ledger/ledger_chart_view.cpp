@@ -14,7 +14,7 @@ LedgerChartView::LedgerChartView(const Look& look, QWidget* parent)
     : QWidget(parent), m_look(look), m_stretch(new Stretch(this, [this] { return rect(); })) {
     setObjectName(QStringLiteral("ledger-chart"));
     setRole(this, QAccessible::Chart);
-    setMinimumHeight(look.px(110));
+    setMinimumHeight(look.px(124));
     setCursor(Qt::CrossCursor);
     connect(m_stretch, &Stretch::changed, this, qOverload<>(&QWidget::update));
     tellUnder(this, [this](const QPoint& at) { return ledgerChartSays(rect(), shown(), at, m_look); });

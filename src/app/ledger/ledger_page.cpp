@@ -117,10 +117,12 @@ void LedgerPage::refresh() {
 // What is shown until all batches are gone through is of those that are; it is asked again until nothing is left.
 void LedgerPage::fetch() {
     m_stale = false;
+    m_fetching = true;
     m_revision = m_document.revision();
     m_document.ledger([self = QPointer<LedgerPage>(this)](const LedgerNow& now) {
         if (self == nullptr) return;
         const bool news = self->m_now.ledger != now.ledger || self->m_now.tables != now.tables;
+        self->m_fetching = false;
         self->m_now = now;
         self->m_left = now.left;
         if (now.left > 0 && self->m_inFront) self->m_again.start();
@@ -173,6 +175,7 @@ void LedgerPage::show() {
     // The keys are the table's as soon as there is one.
     const bool first = !m_table->isVisibleTo(this);
     m_table->setVisible(m_table->ledger().rowCount() > 0);
+    fitTable();
     if (first && m_inFront && !isAncestorOf(window()->focusWidget())) m_table->setFocus();
     m_chart->show(std::move(chart));
     m_chart->choose(m_table->chosen());

@@ -42,7 +42,7 @@ public:
     std::vector<ReportTable> tables() const override;
     const LedgerView& view() const { return m_view; }
     /// Whether an answer is being worked out or batches are still to be gone through.
-    bool busy() const { return m_working || m_left > 0 || m_stale; }
+    bool busy() const { return m_working || m_fetching || m_left > 0 || m_stale; }
 
 protected:
     /// A field with choices above the picture; the question is asked again when another is chosen.
@@ -92,6 +92,7 @@ private:
     int m_group = -1;                           ///< column that rows are put together by
     std::size_t m_left = 0;
     int m_question = 0; ///< the last that was asked
+    bool m_fetching = false;
     bool m_working = false;
     bool m_waiting = false; ///< another question came meanwhile
     bool m_stale = true;    ///< something has changed since the ledger was fetched

@@ -19,7 +19,8 @@ namespace {
 
 constexpr int lineHeight = 34;
 constexpr int sentenceHeight = 96; // three lines
-constexpr int mostMeasured = 200;  // rows that a column's width is taken from
+constexpr int sentenceLeft = 52;
+constexpr int mostMeasured = 200; // rows that a column's width is taken from
 
 bool isNumber(const QVariant& value) {
     return value.typeId() == QMetaType::Double || value.typeId() == QMetaType::Int;
@@ -78,7 +79,7 @@ private:
         const int glyph = m_look.px(26);
         drawToneGlyph(painter, cell.left() + m_look.px(8), cell.top() + m_look.px(12), glyph, tone, m_look,
                       m_look.palette.panel);
-        const int left = cell.left() + m_look.px(52);
+        const int left = cell.left() + m_look.px(sentenceLeft);
         painter.save();
         painter.setFont(m_look.font(20));
         painter.setPen(m_look.palette.ink);
@@ -215,19 +216,23 @@ void LedgerTable::show(LedgerView view) {
     m_model->show(std::move(view));
     m_choosing = false;
     setAccessibleName(m_model->view().table.title);
-    if (!other) return;
-    horizontalHeader()->setVisible(!isSentences());
-    horizontalHeader()->setStretchLastSection(isSentences());
-    verticalHeader()->setDefaultSectionSize(m_look.px(isSentences() ? sentenceHeight : lineHeight));
-    horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);
-    m_order->sort(-1);
+    if (other) {
+        horizontalHeader()->setVisible(!isSentences());
+        horizontalHeader()->setStretchLastSection(isSentences());
+        verticalHeader()->setDefaultSectionSize(m_look.px(lineHeight));
+        horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);
+        m_order->sort(-1);
+    }
+    if (isSentences()) return fitSentences();
+    // A column becomes wider with what comes in, never narrower: what was set by hand stays.
     const int rows = std::min(mostMeasured, m_model->rowCount());
     for (int column = 0; column < m_model->columnCount(); ++column) {
-        int wide = m_look.width(m_head[column], 14, true) + m_look.px(16);
+        if (other) setColumnHidden(column, false);
+        int wide = m_look.width(m_head[column], 14, true) + m_look.px(16); // the arrow of its order
         for (int row = 0; row < rows; ++row)
             wide = std::max(wide, itemDelegate()->sizeHint({}, m_order->index(row, column)).width());
-        setColumnHidden(column, false);
-        setColumnWidth(column, std::min(wide, m_look.px(column == 0 && m_model->columnCount() == 1 ? 1200 : 320)));
+        wide = std::min(wide, m_look.px(320));
+        if (other || wide > columnWidth(column)) setColumnWidth(column, wide);
     }
 }
 
@@ -307,6 +312,25 @@ ReportTable LedgerTable::shownTable() const {
         shown.rows.push_back(std::move(line));
     }
     return shown;
+}
+
+// Sentences share the height there is; each has at least what its lines need.
+void LedgerTable::fitSentences() {
+    setColumnWidth(0, viewport()->width());
+    const int rows = std::max(1, m_model->rowCount());
+    const int share = std::min(viewport()->height() / rows, m_look.px(sentenceHeight));
+    const QFontMetrics font(m_look.font(20));
+    const int wide = viewport()->width() - m_look.px(sentenceLeft + 8);
+    for (int row = 0; row < m_order->rowCount(); ++row) {
+        const QString text = m_order->index(row, 0).data().toString();
+        const int lines = font.boundingRect(QRect(0, 0, wide, 10000), Qt::TextWordWrap, text).height();
+        setRowHeight(row, std::max(share, lines + m_look.px(20)));
+    }
+}
+
+void LedgerTable::resizeEvent(QResizeEvent* event) {
+    QTableView::resizeEvent(event);
+    if (isSentences()) fitSentences();
 }
 
 void LedgerTable::keyPressEvent(QKeyEvent* event) {

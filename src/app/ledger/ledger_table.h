@@ -83,8 +83,11 @@ signals:
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void fitSentences();
+
     const Look& m_look;
     LedgerModel* m_model;
     QSortFilterProxyModel* m_order;

@@ -40,7 +40,6 @@ LedgerMeasurement measurementOf(const Batch& batch, const Verdict& verdict, cons
     kept.rule = batch.rule;
     kept.uncorrected = batch.uncorrected;
     kept.finished = finished;
-    kept.outcome = m.outcome;
     if (batch.allowance)
         kept.allowance = *batch.allowance;
     else if (const auto allowed = toleranceFor(tables, "HRC", m.mean))

@@ -34,8 +34,7 @@ struct LedgerMeasurement {
     DecisionRule rule = DecisionRule::guarded;
     double allowance = 0;
     bool uncorrected = false;
-    bool finished = false;                 ///< a finished knife: no temper of ours brings it down
-    Outcome outcome = Outcome::borderline; ///< what the readings alone said
+    bool finished = false; ///< a finished knife: no temper of ours brings it down
 };
 
 /// One blade.

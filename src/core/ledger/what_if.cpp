@@ -78,7 +78,11 @@ WhatIfAnswer whatIf(const Ledger& ledger, const Tables& tables, const WhatIf& wi
             const Outcome then =
                 inverted ? Outcome::fail : decide(window, wish.rule.value_or(m.rule), m.allowance, mean, u, m.n);
             State would = *state;
-            const State alone = stateOf(m.outcome, m.window, m.uncorrected ? m.mean + m.error : m.mean, m.finished);
+            // What the rule alone makes of it: where readings that do not fit hold the verdict too, it is another.
+            const double mean0 = m.uncorrected ? m.mean + m.error : m.mean;
+            const double u0 = m.u + (m.uncorrected ? std::abs(m.error) : 0.0);
+            const State alone =
+                stateOf(decide(m.window, m.rule, m.allowance, mean0, u0, m.n), m.window, mean0, m.finished);
             const State asked = stateOf(then, window, mean, m.finished);
             if (*state == alone) {
                 would = asked;

@@ -190,6 +190,26 @@ private slots:
         }
         QVERIFY(changed > 0 || (low == 0 && high == 0 && error == 0 && rule < 0));
     }
+    // Readings that contradict each other hold a blade back whatever its mean: nothing moved changes nothing.
+    void whatHoldsABladeStays() {
+        Batch batch = heat("a", 62);
+        batch.blades[0].readings.clear();
+        read(batch.blades[0], Gate::temper, {62.2, 62.3, 59.4, 64.9});
+        batch.blades[1].tempers.clear(); // a temper is missing
+        Ledger ledger;
+        ledger.put(kept(batch));
+        const State uneven = *ledger.batches()[0]->blades[0].at(Gate::temper);
+        QVERIFY(uneven != State::pass);
+        WhatIf wish;
+        QVERIFY(whatIf(ledger, tables(), wish).changed.empty());
+        wish.low_by = -2;
+        wish.high_by = 2;
+        for (const ChangedVerdict& changed : whatIf(ledger, tables(), wish).changed)
+            QVERIFY2(changed.blade->mark != "a-2", "what is not read after its temper is not judged by hardness");
+        wish.low_by = 4; // surely soft then
+        const WhatIfAnswer worse = whatIf(ledger, tables(), wish);
+        QVERIFY(worse.would_be[static_cast<std::size_t>(State::fail)] >= 2);
+    }
     // Ten degrees more soften by what the library's curve says.
     void whatIfHotter() {
         Ledger ledger;
