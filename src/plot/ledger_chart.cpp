@@ -237,6 +237,7 @@ void drawPoints(QPainter& painter, const LedgerPlane& plane, const LedgerChart& 
     constexpr std::size_t crowded = 120;
     const double size = look.px(chart.points.size() > crowded ? 3 : 5);
     const auto draw = [&](const LedgerChart::Point& point, bool chosen) {
+        if (!std::isfinite(point.x) || !std::isfinite(point.y)) return;
         const QPointF at(plane.over.at(point.x), plane.up.at(point.y));
         const QColor colour = colourOf(point.tone, p);
         if (point.bar && (chart.points.size() <= crowded || chosen)) {
