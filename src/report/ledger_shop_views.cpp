@@ -190,7 +190,7 @@ LedgerView whatIfView(const WhatIfAnswer& answer, const WhatIf& wish, const std:
         bar(at + 0.2, count(answer.would_be, state), LedgerChart::Tone::shop,
             tr("%1 then").arg(words::stateName(state)));
     }
-    constexpr std::size_t mostRows = 5000; // a table of more is not read; the counts above are of all
+    constexpr std::size_t mostRows = 1000; // a table of more is not read; the counts above are of all
     for (const ChangedVerdict& changed : answer.changed) {
         if (view.table.rows.size() >= mostRows) break;
         const LedgerMeasurement& m = *changed.blade->tempered;

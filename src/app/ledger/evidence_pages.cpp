@@ -110,13 +110,14 @@ ComparePage::ComparePage(Document& document, const Seams& seams, const Look& loo
 void ComparePage::offer(const LedgerNow& now) {
     offerGrades(m_grade, now, tr("All grades"));
     if (picked(m_factor) || now.left > 0) return;
-    // To begin with what can be compared at all.
-    std::vector<const Grade*> grades;
-    for (const std::string& name : now.ledger->grades()) {
-        if (const Grade* grade = now.tables->grade(name)) grades.push_back(grade);
-    }
+    // To begin with what can be compared at all: two levels of two batches each. Cheap, since the window waits for it.
     for (const Factor factor : allFactors) {
-        if (compareLevels(*now.ledger, grades, factor, Response::tempered).pairs.empty()) continue;
+        std::map<std::string, int> levels;
+        for (const LedgerBatch* batch : now.ledger->batches()) ++levels[levelOf(*batch, factor)];
+        levels.erase(std::string());
+        const auto several =
+            std::count_if(levels.begin(), levels.end(), [](const auto& one) { return one.second > 1; });
+        if (several < 2) continue;
         m_factor->setCurrentIndex(static_cast<int>(factor));
         return;
     }

@@ -18,24 +18,6 @@ namespace {
 constexpr std::size_t mostLevels = 8;
 constexpr double surely = 0.05;
 
-std::string levelOf(const LedgerBatch& batch, Factor factor) {
-    switch (factor) {
-    case Factor::recipe:
-        return batch.recipe;
-    case Factor::oven:
-        return batch.oven;
-    case Factor::medium:
-        return batch.medium;
-    case Factor::person:
-        return batch.person;
-    case Factor::tester:
-        return batch.tester;
-    case Factor::lot:
-        return batch.lot;
-    }
-    return {};
-}
-
 LevelPair pairOf(const Level& first, const Level& second, std::size_t a, std::size_t b) {
     LevelPair pair{a, b, first.mean - second.mean, {}, 1, 1, false, std::nullopt};
     const double va = *first.sd * *first.sd / static_cast<double>(first.values.size());
@@ -98,6 +80,24 @@ std::optional<double> brownForsythe(const std::vector<Level>& levels) {
 }
 
 } // namespace
+
+std::string levelOf(const LedgerBatch& batch, Factor factor) {
+    switch (factor) {
+    case Factor::recipe:
+        return batch.recipe;
+    case Factor::oven:
+        return batch.oven;
+    case Factor::medium:
+        return batch.medium;
+    case Factor::person:
+        return batch.person;
+    case Factor::tester:
+        return batch.tester;
+    case Factor::lot:
+        return batch.lot;
+    }
+    return {};
+}
 
 double powerOf(double difference, double sd, int levels, int pieces) {
     if (pieces < 2) return 0;

@@ -13,6 +13,9 @@ inline constexpr std::array namesOf<Factor>{"recipe", "oven", "medium", "person"
 inline constexpr std::array allFactors{Factor::recipe, Factor::oven,   Factor::medium,
                                        Factor::person, Factor::tester, Factor::lot};
 
+/// What a batch was at a factor; empty where it is not noted.
+std::string levelOf(const LedgerBatch& batch, Factor factor);
+
 /// What is compared: hardness after the last temper less what the library expects there, or as quenched less the
 /// grade's typical value.
 enum class Response { tempered, quenched };

@@ -39,14 +39,13 @@ std::vector<HeatMean> lastOnly(const std::vector<HeatMean>& heats) {
 }
 
 // HRC for ten degrees at the last temper of a heat.
-std::optional<double> perTenDegrees(const Grade& grade, const HeatMean& heat) {
-    const auto curve = TemperCurve::of(grade);
-    if (!curve || heat.last_c <= 0) return std::nullopt;
+std::optional<double> perTenDegrees(const TemperCurve& curve, const HeatMean& heat) {
+    if (heat.last_c <= 0) return std::nullopt;
     constexpr double by = 10;
     const double kelvin = heat.last_c + 273.15;
     const double then = heat.parameter * (kelvin + by) / kelvin;
-    if (!curve->reaches(then)) return std::nullopt;
-    return curve->at(then) - curve->at(heat.parameter);
+    if (!curve.reaches(then)) return std::nullopt;
+    return curve.at(then) - curve.at(heat.parameter);
 }
 
 std::vector<WeekBlock> toOrder(const std::vector<BlockUse>& blocks, const Tables& tables,
@@ -75,6 +74,7 @@ std::vector<ShopSeries> shopSeries(const Ledger& ledger, const Tables& tables, c
     for (const std::string& name : ledger.grades()) {
         const Grade* grade = tables.grade(name);
         if (grade == nullptr) continue;
+        const auto curve = TemperCurve::of(*grade);
         const std::vector<HeatMean> heats = lastOnly(heatsTempered(ledger, *grade));
         double usual = 0;
         for (const HeatMean& heat : heats) usual += heat.from_library / static_cast<double>(heats.size());
@@ -86,7 +86,8 @@ std::vector<ShopSeries> shopSeries(const Ledger& ledger, const Tables& tables, c
             oven.kind = Kind::oven;
             oven.name = heat.batch->oven;
             append(oven, heat, heat.from_library - usual);
-            if (const auto slope = perTenDegrees(*grade, heat)) slopes[oven.name].push_back(*slope);
+            if (!curve) continue;
+            if (const auto slope = perTenDegrees(*curve, heat)) slopes[oven.name].push_back(*slope);
         }
         grades.push_back(std::move(tempered));
         ShopSeries quenched{Kind::quenched, name, {}, {}, {}, {}, {}, {}};
