@@ -3,13 +3,12 @@
 #include "plot/look.h"
 #include "report/ledger_paper.h"
 #include "report/ledger_view.h"
-#include "report/page_picture.h"
+#include "tests/support/paper_words.h"
 
-#include <QBuffer>
-#include <QSvgGenerator>
 #include <QtTest>
 
 using namespace rollcall;
+using fixtures::wordsOf;
 
 // What the ledger says in words, of facts that are made up: the sentence fits the numbers, and nothing is called better
 // than it is known.
@@ -29,23 +28,6 @@ class tst_LedgerView : public QObject {
         QStringList texts;
         for (const LedgerView::Line& line : view.lines) texts << line.text;
         return texts.join('\n');
-    }
-    static QString wordsOf(const DrawPages& draw) {
-        QBuffer out;
-        out.open(QIODevice::WriteOnly);
-        {
-            QSvgGenerator svg;
-            svg.setOutputDevice(&out);
-            svg.setSize(QSize(595, 842));
-            QPainter painter(&svg);
-            Paper paper{painter, QSizeF(595, 842), 1, [] {}};
-            draw(paper);
-        }
-        QStringList words;
-        static const QRegularExpression text(QStringLiteral("<text[^>]*>([^<]*)</text>"));
-        for (auto found = text.globalMatch(QString::fromUtf8(out.data())); found.hasNext();)
-            words << found.next().captured(1).trimmed();
-        return words.join(QLatin1Char('\n'));
     }
 
     LedgerBatch m_batch;

@@ -8,37 +8,19 @@
 #include "report/page_picture.h"
 #include "report/piece_card.h"
 #include "report/pile.h"
+#include "tests/support/paper_words.h"
 #include "tests/support/read_batch.h"
 
-#include <QBuffer>
-#include <QSvgGenerator>
 #include <QtTest>
 
 using namespace rollcall;
 using fixtures::tables;
+using fixtures::wordsOf;
 
 class tst_Papers : public QObject {
     Q_OBJECT
 
     static Batch read(int blades) { return fixtures::readBatch(blades); }
-    // The words that are drawn, page after page, one line each.
-    static QString wordsOf(const DrawPages& draw) {
-        QBuffer out;
-        out.open(QIODevice::WriteOnly);
-        {
-            QSvgGenerator svg;
-            svg.setOutputDevice(&out);
-            svg.setSize(QSize(595, 842));
-            QPainter painter(&svg);
-            Paper paper{painter, QSizeF(595, 842), 1, [] {}};
-            draw(paper);
-        }
-        QStringList words;
-        static const QRegularExpression text(QStringLiteral("<text[^>]*>([^<]*)</text>"));
-        for (auto found = text.globalMatch(QString::fromUtf8(out.data())); found.hasNext();)
-            words << found.next().captured(1).trimmed();
-        return words.join(QLatin1Char('\n'));
-    }
     static QString certificateOf(const Batch& batch) {
         return wordsOf([&](Paper& paper) {
             return drawCertificate(paper, batch, judgeBatch(batch, tables(), fixtures::at(12)), tables(),

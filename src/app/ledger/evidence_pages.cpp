@@ -156,13 +156,7 @@ void SeriesPage::offer(const LedgerNow& now) {
     const std::vector<ShopSeries> all = shopSeries(*now.ledger, *now.tables, m_document.state().shop().testers,
                                                    m_document.state().runs(), m_document.now());
     for (const ShopSeries& series : all) names << seriesName(series);
-    QStringList there;
-    for (int i = 0; i < m_series->count(); ++i) there << m_series->itemText(i);
-    if (there == names && (picked(m_series) || now.left > 0)) return;
-    const QString chosen = m_series->currentText();
-    m_series->clear();
-    m_series->addItems(names);
-    if (picked(m_series) && names.contains(chosen)) return m_series->setCurrentText(chosen);
+    if ((!fill(m_series, names) && now.left > 0) || picked(m_series)) return;
     // To begin with what has changed.
     for (const ShopSeries& series : all) {
         const SeriesSays says = saysOf(series);
@@ -226,13 +220,7 @@ void TriedPage::offer(const LedgerNow& now) {
     QStringList names;
     for (const ProofProperty& property : proofLedger(*now.ledger, name, chosenOf<ProofBy>(m_by)).properties)
         names << propertyName(property);
-    QStringList there;
-    for (int i = 0; i < m_property->count(); ++i) there << m_property->itemText(i);
-    if (there == names) return;
-    const QString chosen = m_property->currentText();
-    m_property->clear();
-    m_property->addItems(names);
-    if (names.contains(chosen)) m_property->setCurrentText(chosen);
+    fill(m_property, names);
 }
 
 LedgerPage::Question TriedPage::question() const {

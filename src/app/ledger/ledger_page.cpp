@@ -79,17 +79,23 @@ void LedgerPage::addRow(QWidget* row) {
     static_cast<QVBoxLayout*>(layout())->insertWidget(1, row);
 }
 
-void LedgerPage::offerGrades(DropDown* field, const LedgerNow& now, const QString& all) {
-    const QString chosen = field->currentText();
-    QStringList names;
-    if (!all.isEmpty()) names << all;
-    for (const std::string& grade : now.ledger->grades()) names << QString::fromStdString(grade);
+// What was picked stays where it is still there; else the first stands.
+bool LedgerPage::fill(DropDown* field, const QStringList& names) {
     QStringList there;
     for (int i = 0; i < field->count(); ++i) there << field->itemText(i);
-    if (there == names) return;
+    if (there == names) return false;
+    const QString chosen = field->currentText();
     field->clear();
     field->addItems(names);
     if (picked(field) && names.contains(chosen)) field->setCurrentText(chosen);
+    return true;
+}
+
+void LedgerPage::offerGrades(DropDown* field, const LedgerNow& now, const QString& all) {
+    QStringList names;
+    if (!all.isEmpty()) names << all;
+    for (const std::string& grade : now.ledger->grades()) names << QString::fromStdString(grade);
+    fill(field, names);
 }
 
 // Until somebody picks, the first stands: it may become another while batches are still gone through.

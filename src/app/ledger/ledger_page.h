@@ -64,6 +64,8 @@ protected:
     void ask();
     /// The same, and the fields are filled anew.
     void askAnew();
+    /// Puts these names into a field; whether they are others than before.
+    static bool fill(DropDown* field, const QStringList& names);
     /// The grades that the ledger knows, with all of them together in front where that is wished.
     static void offerGrades(DropDown* field, const LedgerNow& now, const QString& all);
     static std::string chosenGrade(const DropDown* field);

@@ -53,13 +53,8 @@ const StudyPlan* PlanPage::plan() const {
 void PlanPage::offer(const LedgerNow&) {
     QStringList names;
     for (const StudyPlan& plan : m_document.state().shop().plans) names << QString::fromStdString(plan.name);
-    QStringList there;
-    for (int i = 0; i < m_which->count(); ++i) there << m_which->itemText(i);
     m_which->setVisible(!names.isEmpty());
-    if (there == names) return;
-    m_which->clear();
-    m_which->addItems(names);
-    m_which->setCurrentIndex(static_cast<int>(names.size()) - 1);
+    if (fill(m_which, names)) m_which->setCurrentIndex(static_cast<int>(names.size()) - 1); // the last planned
 }
 
 LedgerPage::Question PlanPage::question() const {
