@@ -358,6 +358,7 @@ private slots:
         // 3 of each: Student's t with 4 degrees of freedom and 1.5 / 0.4 apart has 0.94, with 2 of each 0.64.
         QCOMPARE(d.word(), QString("3 of each"));
         QCOMPARE(static_cast<int>(plan.table.rows.size()), 6);
+        QVERIFY(page(d).unsaved().contains("not kept yet"));
         d.run("ledger-plan.labels");
         QVERIFY2(d.now().contains("1 pages of labels") || d.now().contains("labels"), qPrintable(d.now()));
         QCOMPARE(d.act(), QString("Begin it"));
@@ -365,6 +366,7 @@ private slots:
         page(d);
         QCOMPARE(d.act(), QString("Open its batch"));
         QCOMPARE(d.document().state().shop().plans.size(), std::size_t(1));
+        QVERIFY(page(d).unsaved().isEmpty());
         d.press(Qt::Key_Return);
         QCOMPARE(d.document().batch().name, std::string("Soak study"));
         QStringList marks;

@@ -53,7 +53,7 @@ const StudyPlan* PlanPage::plan() const {
 void PlanPage::offer(const LedgerNow&) {
     QStringList names;
     for (const StudyPlan& plan : m_document.state().shop().plans) names << QString::fromStdString(plan.name);
-    m_which->setVisible(!names.isEmpty());
+    m_which->setVisible(!names.isEmpty() && !m_draft); // another is chosen when this one is kept or given up
     if (fill(m_which, names)) m_which->setCurrentIndex(static_cast<int>(names.size()) - 1); // the last planned
 }
 
@@ -152,7 +152,7 @@ void PlanPage::makePlan() {
             if (!plan) return;
             m_draft = std::move(plan).value();
             m_grade = v["grade"];
-            ask();
+            askAnew();
             emit changed();
         });
 }
@@ -199,6 +199,19 @@ void PlanPage::printLabels() {
     if (const auto printed =
             m_seams.print(window(), tr("Labels: %1").arg(QString::fromStdString(one->name)), letter, labels))
         emit said(tr("%1 pages of labels are with the printer.").arg(*printed), false);
+}
+
+QString PlanPage::unsaved() const {
+    return m_draft ? tr("The planned study is not kept yet: Begin it keeps it.") : QString();
+}
+
+bool PlanPage::escape() {
+    if (LedgerPage::escape()) return true;
+    if (!m_draft) return false;
+    m_draft.reset();
+    emit said(tr("The plan is given up."), false);
+    askAnew();
+    return true;
 }
 
 Commands PlanPage::commands() {

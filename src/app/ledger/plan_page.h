@@ -18,6 +18,8 @@ public:
     void act() override;
     void leftAct() override;
     Commands commands() override;
+    QString unsaved() const override;
+    bool escape() override;
 
 protected:
     void offer(const LedgerNow& now) override;
