@@ -46,14 +46,6 @@ public:
     }
 };
 
-// As it was left; the first time as large as was designed for, or as the screen has room for with the window's frame.
-void fit(QWidget& window) {
-    if (window.restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray())) return;
-    constexpr QSize designed(1280, 800);
-    constexpr QSize frame(16, 48);
-    window.resize(designed.boundedTo(window.screen()->availableSize() - frame));
-}
-
 // The demo is played with on a private copy, made anew on every start.
 QString freshDemo() {
     const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
@@ -125,7 +117,7 @@ int main(int argc, char** argv) {
         };
         if (!parser.isSet(tour)) look.palette = rollcall::Palette::wished(wished("dark"), wished("contrast"));
         rollcall::MainWindow window(document, look, rollcall::Seams::real());
-        fit(window);
+        window.fitScreen();
         application.tell = [&window](const QString& what) {
             window.say(
                 QApplication::translate("main", "Something went wrong here (%1). What is logged is stored.").arg(what),

@@ -166,7 +166,7 @@ std::optional<std::pair<int, int>> ladderCellAt(const QRect& area, const LadderP
     return std::nullopt;
 }
 
-void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, const Look& look) {
+void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const double slope = std::tan(wedge.geometry.angle_per_side_deg * std::numbers::pi / 180);
     const double height_mm = wedge.geometry.behind_edge_mm / (2 * slope);
@@ -181,6 +181,9 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
     const auto level = [&](double thickness_mm) { return apex + thickness_mm / (2 * slope) * scale; };
     const double lost = wedge.outcome == EdgeOutcome::held ? 0 : std::min(wedge.damage_mm, height_mm);
 
+    if (told != nullptr)
+        told->add(area, tr("The edge end-on, to scale: %1 thick at its base, %2")
+                            .arg(lengthText(wedge.geometry.behind_edge_mm, 2, look), wedge.caption));
     painter.setRenderHint(QPainter::Antialiasing);
     const double cut = apex + lost * scale;
     const double cutHalf = lost * slope * scale;
@@ -227,6 +230,9 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
         }
         const double x = area.right() - look.px(14);
         painter.fillRect(QRectF(x, apex, 2, cut - apex), p.ink);
+        if (told != nullptr)
+            told->add({x - look.px(14), apex - look.px(4), double(look.px(28)), cut - apex + look.px(8)},
+                      tr("Depth of the damage: %1").arg(lengthText(wedge.damage_mm, 2, look)));
         painter.fillRect(QRectF(x - look.px(7), apex, look.px(8), 2), p.ink);
         painter.fillRect(QRectF(x - look.px(7), cut - 2, look.px(8), 2), p.ink);
     }
@@ -241,6 +247,13 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
                          QPointF(middle + half(thickness_mm) + look.px(10), y));
         drawText(painter, area.left(), y - look.px(1), fine(thickness_mm, look), look.font(16, true), p.older);
         drawText(painter, area.left(), y + look.px(16), name, look.font(14), p.older);
+        if (told != nullptr)
+            told->add({double(area.left()), y - look.px(16), double(area.width()), double(look.px(36))},
+                      dashed ? tr("%1 thick: the estimate times three. Damage below here is not explained by the "
+                                  "edge's shape.")
+                                   .arg(lengthText(thickness_mm, 2, look))
+                             : tr("%1 thick: thinner metal is expected to yield, an estimate to a factor of 3")
+                                   .arg(lengthText(thickness_mm, 2, look)));
     };
     if (wedge.yield_mm) {
         line(*wedge.yield_mm, false, tr("yields"));
@@ -254,7 +267,7 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
     drawText(painter, middle, base + look.px(42), wedge.caption, look.font(14), p.muted, Qt::AlignHCenter);
 }
 
-void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule, const Look& look) {
+void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule, const Look& look, Told* told) {
     const Palette& p = look.palette;
     // The estimate is good to a factor of three, so the axis goes by factors and each zone is as wide as the other.
     constexpr double factor = 3;
@@ -282,6 +295,21 @@ void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule
         drawFitted(painter, from + look.px(8), top - zone + look.px(19), text, std::max(0, to - from - look.px(10)),
                    look, 14, false, p.ink);
     };
+    if (told != nullptr) {
+        const auto thick = [&](double mm) { return lengthText(mm, 2, look); };
+        const double high = area.bottom() + 1 - (top - zone);
+        const auto over = [&](int from, int to) { return QRectF(from, top - zone, to - from, high); };
+        told->add(over(left, first), tr("Metal thinner than %1 is expected to yield anyway").arg(thick(rule.yield_mm)));
+        told->add(over(first, second), tr("From %1 to %2 the edge's shape can explain it: the estimate is good to a "
+                                          "factor of 3")
+                                           .arg(thick(rule.yield_mm), thick(factor * rule.yield_mm)));
+        told->add(over(second, area.right() + 1),
+                  tr("Thicker than %1: the shape does not explain it, look at the heat treatment")
+                      .arg(thick(factor * rule.yield_mm)));
+        if (rule.damage_mm)
+            told->add(QRectF(x(*rule.damage_mm) - look.px(20), top - look.px(26), look.px(40), look.px(56)),
+                      tr("The metal at the root of the damage: %1 thick").arg(thick(*rule.damage_mm)));
+    }
     label(left, first, tr("yields anyway"));
     label(first, second, tr("geometry explains it"));
     label(second, area.right(), tr("look at the heat"));
@@ -312,7 +340,7 @@ double edgePlaceAt(const QRect& area, const BladeShape& shape, int x, const Look
 }
 
 void drawEdgeStrip(QPainter& painter, const QRect& area, const BladeShape& shape, const std::vector<EdgeMark>& marks,
-                   const Look& look) {
+                   const Look& look, Told* told) {
     const Palette& p = look.palette;
     const double scale = edgeScale(area, shape, look);
     const double heel = area.left() + look.px(10);
@@ -341,11 +369,15 @@ void drawEdgeStrip(QPainter& painter, const QRect& area, const BladeShape& shape
                  QString::number(inUnits(i * step, Quantity::length, look.units), 'g', 3), look.font(14), p.muted,
                  Qt::AlignHCenter);
     }
+    if (told != nullptr)
+        told->add(QRectF(area.left(), edge - look.px(36), area.width(), area.bottom() + 1 - edge + look.px(36)),
+                  tr("Along the edge from the heel, %1").arg(inch ? tr("inches") : tr("mm")));
     int taken = -1000; // right end of the last word: those that would run into it are left out
     for (const EdgeMark& mark : marks) {
         const int x = qRound(heel + mark.x_mm * scale);
         const QColor color = mark.next ? p.primary : p.ink;
         painter.fillRect(x - 1, edge - look.px(16), 3, look.px(16), color);
+        if (told != nullptr) told->add(QRectF(x - look.px(6), edge - look.px(36), look.px(12), look.px(40)), mark.says);
         const int half = look.width(mark.label, 14, true) / 2 + look.px(3);
         if (mark.label.isEmpty() || x - half < taken) continue;
         taken = x + half;

@@ -5,6 +5,7 @@
 #include "core/measure/outline.h"
 #include "core/proof/edge_ladder.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <map>
 #include <optional>
@@ -44,25 +45,27 @@ struct WedgePicture {
     double damage_mm = 0; ///< depth
     QString caption;      ///< such as "15° per side, 60.2 HRC"
 };
-void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, const Look& look);
+void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, const Look& look, Told* told = nullptr);
 
 /// Where a damage lies: yields anyway, geometry explains it, look at the heat treatment. All are thicknesses in mm.
 struct DamageRule {
     double yield_mm = 0;
     std::optional<double> damage_mm; ///< thickness of the metal at its root
 };
-void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule, const Look& look);
+void drawDamageRule(QPainter& painter, const QRect& area, const DamageRule& rule, const Look& look,
+                    Told* told = nullptr);
 
 /// Something at the edge of the blade: a rung of the rod test, a damage.
 struct EdgeMark {
     double x_mm = 0;
     QString label;
     bool next = false; ///< where the next rung goes
+    QString says = {}; ///< under the pointer
 };
 
 /// The lower part of a blade along its whole edge, to scale, with what happened where.
 void drawEdgeStrip(QPainter& painter, const QRect& area, const BladeShape& shape, const std::vector<EdgeMark>& marks,
-                   const Look& look);
+                   const Look& look, Told* told = nullptr);
 /// The place on the edge at a pixel, mm from the heel.
 double edgePlaceAt(const QRect& area, const BladeShape& shape, int x, const Look& look);
 

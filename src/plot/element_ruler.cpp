@@ -90,7 +90,7 @@ void drawElementRuler(QPainter& painter, const QRect& area, const ElementRuler& 
     }
 }
 
-void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule, const Look& look) {
+void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
     if (rule.grades.empty()) return;
@@ -119,11 +119,19 @@ void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule
         if (labelled)
             drawText(painter, x(h), axis + px(28), QString::number(h), look.font(16), p.ink, Qt::AlignHCenter);
     }
+    if (told != nullptr) told->add(area, QObject::tr("Hardness of a coupon as quenched, HRC"));
     const int n = static_cast<int>(rule.grades.size());
     const double pitch = std::min<double>(px(30), double(axis - area.top() - px(6)) / n);
     for (int i = 0; i < n; ++i) {
         const Grade& grade = *rule.grades[static_cast<std::size_t>(i)];
         const double y = area.top() + pitch * (i + 0.5);
+        if (told != nullptr)
+            told->add({double(area.left()), y - pitch / 2, double(area.width()), pitch},
+                      QObject::tr("A hardened coupon of %1 would read %2 to %3 HRC, %4 as a rule")
+                          .arg(QString::fromStdString(grade.name))
+                          .arg(grade.as_quenched_min)
+                          .arg(grade.as_quenched_max)
+                          .arg(grade.as_quenched_typical));
         painter.fillRect(
             QRectF(x(grade.as_quenched_min), y - 1, x(grade.as_quenched_max) - x(grade.as_quenched_min), 3), p.older);
         for (const double end : {grade.as_quenched_min, grade.as_quenched_max})
@@ -132,6 +140,9 @@ void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule
         drawFitted(painter, area.left(), y + px(5), QString::fromStdString(grade.name), names - px(6), look, 14, true,
                    p.ink);
     }
+    if (rule.read && told != nullptr)
+        told->add({x(*rule.read) - px(4), double(area.top()), double(px(8)), double(axis - area.top())},
+                  QObject::tr("The coupon read %1 HRC").arg(*rule.read));
     if (rule.read) painter.fillRect(QRectF(x(*rule.read) - 1, area.top(), 3, axis - area.top()), p.primary);
 }
 

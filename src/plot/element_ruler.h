@@ -5,6 +5,7 @@
 #include "core/base/grade.h"
 #include "core/steel/composition.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <QRect>
 #include <vector>
@@ -28,6 +29,7 @@ struct CouponRule {
     std::vector<const Grade*> grades;
     std::optional<double> read;
 };
-void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule, const Look& look);
+void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule, const Look& look,
+                    Told* told = nullptr);
 
 } // namespace rollcall

@@ -4,6 +4,7 @@
 
 #include "plot/axis.h"
 #include "plot/glyphs.h"
+#include "plot/translate.h"
 
 #include <algorithm>
 #include <cmath>
@@ -151,7 +152,7 @@ QSize ratingTile(const QRect& area, const Look& look) {
     return {area.width() / 10 - 2, look.px(56)};
 }
 
-void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& strip, const Look& look) {
+void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& strip, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const QSize tile = ratingTile(area, look);
     const int numbers = area.bottom() - look.px(4);
@@ -161,6 +162,8 @@ void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& st
     const QRect window(asked, area.top(), area.right() + 1 - asked, axis - area.top());
     painter.fillRect(window, p.window_on_panel);
     fillLine(painter, asked, area.top(), 2, axis - area.top(), p.ink);
+    if (told != nullptr)
+        told->add(window, tr("The grain that is asked: %1 or finer, as ASTM grain size number G").arg(strip.least));
     const QString least = QCoreApplication::translate("fracture", "%1 or finer").arg(strip.least);
     drawText(painter, window.right() - look.px(6), area.top() + look.px(16), least, look.font(14), p.ink,
              Qt::AlignRight);
@@ -169,11 +172,18 @@ void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& st
         const int from = qRound(stripX(area, *strip.finest_seen));
         QBrush hatch(p.muted, Qt::BDiagPattern);
         painter.fillRect(QRect(from, axis - look.px(10), area.right() + 1 - from, look.px(10)), hatch);
+        if (told != nullptr)
+            told->add(QRect(from, axis - look.px(10), area.right() + 1 - from, look.px(10)),
+                      tr("Finer than %1 is not to be seen at this photo's scale").arg(*strip.finest_seen, 0, 'f', 1));
     }
     for (int rating = 1; rating <= 10; ++rating) {
         const int x = qRound(stripX(area, rating - 0.5)) + 1;
         const QRect frame(QPoint(x, tiles), tile);
         const std::size_t index = static_cast<std::size_t>(rating - 1);
+        if (told != nullptr)
+            told->add(
+                QRect(frame.topLeft(), QPoint(frame.right(), area.bottom())),
+                tr("A drawn fracture of rating %1, at the photo's scale; about the same number as G").arg(rating));
         if (index < strip.tiles.size() && !strip.tiles[index].isNull())
             painter.drawImage(frame, strip.tiles[index]);
         else
@@ -196,6 +206,10 @@ void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& st
         fillLine(painter, low, y - look.px(5), 2, look.px(12), color);
         fillLine(painter, high, y - look.px(5), 2, look.px(12), color);
         const int width = needle.chosen ? 5 : 2;
+        const int named = needle.chosen ? look.width(needle.name, 16, true) + look.px(8) : 0;
+        if (told != nullptr)
+            told->add(QRect(low - named - look.px(4), y - look.px(12), high - low + named + look.px(8), look.px(32)),
+                      needle.says);
         fillLine(painter, qRound(stripX(area, needle.g)) - width / 2, y - look.px(12), width, look.px(30), color);
         if (needle.chosen)
             drawText(painter, low - look.px(8), y + look.px(6), needle.name, look.font(16, true), color,
@@ -203,7 +217,7 @@ void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& st
     }
 }
 
-void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, const Look& look) {
+void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, const Look& look, Told* told) {
     const Palette& p = look.palette;
     if (plot.points.empty()) return;
     double low = plot.least - 1;
@@ -247,6 +261,8 @@ void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, 
                  Qt::AlignHCenter);
     }
     drawText(painter, frame.right(), area.top() + look.px(16), plot.unit, look.font(16), p.muted, Qt::AlignRight);
+    if (told != nullptr)
+        told->add(area, tr("Grain size number G, finer upwards; shaded: %1 or finer is asked").arg(plot.least));
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setClipRect(frame.adjusted(0, -look.px(20), look.px(8), look.px(2)));
@@ -276,6 +292,7 @@ void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, 
             painter.drawLine(QPointF(at.x() - r, yOf(point.high)), QPointF(at.x() + r, yOf(point.high)));
             painter.drawEllipse(at, r, r);
         }
+        if (told != nullptr) told->add(QRectF(at - QPointF(2 * r, 2 * r), QSizeF(4 * r, 4 * r)), point.says);
         // Beside its point on the side that the trend's line leaves free.
         const bool under = plot.trend && point.g < plot.trend->g + plot.trend->slope * (point.x - plot.trend->x);
         const bool left = under && plot.trend->slope < 0;

@@ -5,6 +5,7 @@
 #include "core/proof/fracture.h"
 #include "core/proof/fracture_texture.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <optional>
 #include <QImage>
@@ -53,12 +54,14 @@ struct RatingStrip {
         double low = 0;
         double high = 0;
         bool chosen = false;
+        QString says; ///< under the pointer
     };
     std::vector<Needle> needles;
     std::optional<double> finest_seen; ///< finer is not to be seen on the photo
     int reference = 0;                 ///< rating shown beside the photo; 0: none
 };
-void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& strip, const Look& look);
+void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& strip, const Look& look,
+                     Told* told = nullptr);
 /// Size of one tile.
 QSize ratingTile(const QRect& area, const Look& look);
 
@@ -72,6 +75,7 @@ struct GrainPlot {
         double high = 0;
         State state = State::notYet;
         bool expected = false; ///< not broken: on the trend's line
+        QString says;          ///< under the pointer
     };
     std::vector<Point> points;
     double least = 8;
@@ -84,6 +88,6 @@ struct GrainPlot {
     std::optional<double> longest; ///< of the plan
     QString unit;                  ///< "min"
 };
-void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, const Look& look);
+void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, const Look& look, Told* told = nullptr);
 
 } // namespace rollcall

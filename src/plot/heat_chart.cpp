@@ -374,7 +374,7 @@ void drawDayChart(QPainter& painter, const QRect& area, const DayChart& chart, c
     }
 }
 
-void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack, const Look& look) {
+void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
     const int n = static_cast<int>(stack.pieces.size());
@@ -413,16 +413,25 @@ void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack,
         } else {
             drawText(painter, right + px(24), y + px(6), tr("as it lies"), look.font(16), p.muted);
         }
+        if (told != nullptr)
+            told->add({double(area.left()), y - pitch / 2, double(area.width()), pitch},
+                      tr("%1 stands off the plate by %2; %3")
+                          .arg(piece.mark, lengthText(piece.mm, 1, look),
+                               piece.turn_over ? tr("turned over so that bow meets bow") : tr("stacked as it lies")));
         if (piece.shim_mm > 0 && i + 1 < n) {
             const double between = y + pitch / 2;
             painter.fillRect(QRectF((left + right) / 2.0 - px(14), between - px(4), px(28), px(8)), p.older);
             drawText(painter, (left + right) / 2.0 + px(22), between + px(5),
                      tr("shim %1").arg(lengthText(piece.shim_mm, 1, look)), look.font(14), p.older);
+            if (told != nullptr)
+                told->add({(left + right) / 2.0 - px(14), between - px(12), double(px(140)), double(px(24))},
+                          tr("A shim of %1 at mid length: it bends both past straight")
+                              .arg(lengthText(piece.shim_mm, 1, look)));
         }
     }
 }
 
-void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& strip, const Look& look) {
+void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& strip, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
     const int n = static_cast<int>(strip.bands.size());
@@ -437,6 +446,13 @@ void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& stri
     painter.setPen(QPen(p.line, 1));
     painter.setBrush(Qt::NoBrush);
     painter.drawRect(body);
+    if (told != nullptr) {
+        for (int i = 0; i < n; ++i) {
+            const OxideStrip::Band& band = strip.bands[static_cast<std::size_t>(i)];
+            told->add({body.left() + width * i, double(area.top()), width, body.height() + px(8)},
+                      QStringLiteral("%1: %2").arg(band.name, band.below));
+        }
+    }
     const OxideStrip::Band& chosen = strip.bands[static_cast<std::size_t>(std::clamp(strip.chosen, 0, n - 1))];
     const QRectF frame(body.left() + width * strip.chosen, body.top() - px(4), width, body.height() + px(8));
     painter.setPen(QPen(p.primary, 3));
@@ -446,6 +462,9 @@ void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& stri
         std::clamp<double>(frame.center().x(), area.left() + nameWidth / 2.0, area.right() - nameWidth / 2.0);
     drawText(painter, centre, body.bottom() + px(28), chosen.name, look.font(20, true), p.ink, Qt::AlignHCenter);
     drawText(painter, centre, body.bottom() + px(50), chosen.below, look.font(16), p.muted, Qt::AlignHCenter);
+    if (told != nullptr)
+        told->add({double(area.left()), body.bottom() + px(8), double(area.width()), double(px(54))},
+                  tr("The colour in hand and the temperatures it allows: an estimate"));
 }
 
 } // namespace rollcall

@@ -6,6 +6,7 @@
 #include "core/heat/trace.h"
 #include "core/heat/warp.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <functional>
 #include <optional>
@@ -84,7 +85,8 @@ struct WarpStack {
     };
     std::vector<Piece> pieces;
 };
-void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack, const Look& look);
+void drawWarpStack(QPainter& painter, const QRect& area, const WarpStack& stack, const Look& look,
+                   Told* told = nullptr);
 
 /// Oxide colours as bands on a strip of steel, in order; the chosen one framed.
 struct OxideStrip {
@@ -96,6 +98,7 @@ struct OxideStrip {
     std::vector<Band> bands;
     int chosen = 0;
 };
-void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& strip, const Look& look);
+void drawOxideStrip(QPainter& painter, const QRect& area, const OxideStrip& strip, const Look& look,
+                    Told* told = nullptr);
 
 } // namespace rollcall

@@ -345,7 +345,14 @@ QString ledgerChartSays(const QRect& area, const LedgerChart& chart, const QPoin
         least = away;
         says = point.says;
     }
-    return says;
+    if (!says.isEmpty()) return says;
+    // Beside the points: what the axes are.
+    QStringList axes;
+    if (!chart.y_title.isEmpty()) axes << tr("Upwards: %1").arg(chart.y_title);
+    if (!chart.x_title.isEmpty()) axes << tr("Across: %1").arg(chart.x_title);
+    const bool inside = at.x() > plane->over.at(plane->over.low) && at.y() < plane->up.at(plane->up.low) &&
+                        at.y() > plane->up.at(plane->up.high);
+    return inside ? QString() : axes.join(QLatin1Char('\n'));
 }
 
 } // namespace rollcall

@@ -154,7 +154,10 @@ void drawText(QPainter& painter, double x, double baseline, const QString& text,
 }
 
 QString elided(const QString& text, const QFont& font, int width) {
-    const QString shown = QFontMetrics(font).elidedText(text, Qt::ElideRight, width);
+    const QFontMetrics metrics(font);
+    // Qt rounds otherwise when it cuts than when it measures: what was measured to fit is not cut.
+    const QString shown =
+        metrics.horizontalAdvance(text) <= width ? text : metrics.elidedText(text, Qt::ElideRight, width);
     if (textWatcher != nullptr && shown != text) textWatcher->cut(text);
     return shown;
 }

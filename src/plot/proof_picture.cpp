@@ -12,7 +12,10 @@
 
 namespace rollcall {
 
-void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, const Look& look) {
+void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, const Look& look, Told* told) {
+    if (told != nullptr)
+        told->add(area, tr("The blade in the jaws bent to %1°: strain at its surface, from thickness and free length")
+                            .arg(bend.angle_deg));
     const Palette& p = look.palette;
     const double angle = std::clamp(bend.angle_deg, 0.1, 180.0) * std::numbers::pi / 180;
     // An arc of the free length, then what sticks out beyond it; the arc's height decides the scale.

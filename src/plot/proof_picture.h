@@ -4,6 +4,7 @@
 
 #include "core/proof/cutting.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <optional>
 #include <QRect>
@@ -19,7 +20,7 @@ struct BendPicture {
     QString strain;   ///< "3.7 %"
     QString at_least; ///< "at least 5.1 % at the jaw"; empty without a lever
 };
-void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, const Look& look);
+void drawBend(QPainter& painter, const QRect& area, const BendPicture& bend, const Look& look, Told* told = nullptr);
 
 /// Runs of cuts side by side: passes, first hesitation, and the interval in which the edge went dull.
 struct CutChart {

@@ -302,7 +302,7 @@ int recipeStageAt(const QRect& area, const RecipeLine& recipe, int x, const Look
     return i >= 0 && i < static_cast<int>(recipe.stages.size()) ? i : -1;
 }
 
-void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, const Look& look) {
+void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, const Look& look, Told* told) {
     const Palette& p = look.palette;
     const auto px = [&](double v) { return look.px(v); };
     const RecipeFrame f = recipeFrame(area, recipe, look);
@@ -348,6 +348,7 @@ void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, 
         for (qsizetype part = 0; part < hold.size(); ++part)
             drawFitted(painter, centre, f.box.bottom() + px(parted ? 44 + 16 * static_cast<double>(part) : 48),
                        hold[part], width, look, 14, false, p.muted, Qt::AlignHCenter);
+        if (told != nullptr) told->add({left, double(area.top()), f.cell, double(area.height())}, recipe.says[i]);
         if (recipe.warned[i])
             drawVerdictGlyph(painter, left + px(4), area.top() + px(6), px(20), State::borderline, look, p.panel);
         else if (recipe.done[i])

@@ -6,6 +6,7 @@
 #include "core/heat/recipe.h"
 #include "core/judge/measurement.h"
 #include "plot/look.h"
+#include "plot/told.h"
 
 #include <optional>
 #include <QRect>
@@ -63,9 +64,10 @@ struct RecipeLine {
     std::vector<QString> holds;
     std::vector<bool> warned;
     std::vector<bool> done;
+    std::vector<QString> says; ///< under the pointer
     int chosen = 0;
 };
-void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, const Look& look);
+void drawRecipe(QPainter& painter, const QRect& area, const RecipeLine& recipe, const Look& look, Told* told = nullptr);
 /// The stage at a place in the area; -1 beside them.
 int recipeStageAt(const QRect& area, const RecipeLine& recipe, int x, const Look& look);
 

@@ -222,7 +222,7 @@ private slots:
         QStringList told;
         for (int x = 0; x < page->width(); ++x) {
             const QString says = page->saysAt({x, 70});
-            if (!says.isEmpty() && (told.isEmpty() || told.last() != says)) told << says;
+            if (says.startsWith("GK-1 run") && (told.isEmpty() || told.last() != says)) told << says;
         }
         QCOMPARE(told.first(), QStringLiteral("GK-1 run 1: passes after 10 cuts"));
         QCOMPARE(told.last(), QStringLiteral("GK-1 run 1: fails after 60 cuts"));

@@ -2,8 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "demo/demo.h"
 #include "logbook/actions/blades.h"
-#include "tests/support/ledger.h"
-#include "tests/support/window_driver.h"
+#include "tests/support/places.h"
 
 #include <QRegularExpression>
 #include <QTranslator>
@@ -36,68 +35,8 @@ class tst_Sizes : public QObject {
         bool isEmpty() const override { return false; }
     };
 
-    // Texts as they are drawn: where each stands, and which were cut.
-    struct Seen : TextWatcher {
-        struct Text {
-            QString text;
-            QRectF place;
-        };
-        std::vector<Text> texts;
-        QStringList cuts;
-        Seen() { watchText(this); }
-        ~Seen() override { watchText(nullptr); }
-        void drawn(const QString& text, const QRectF& place) override { texts.push_back({text, place}); }
-        void cut(const QString& whole) override { cuts << whole; }
-        Q_DISABLE_COPY_MOVE(Seen)
-    };
+    using Seen = fixtures::SeenTexts;
 
-    // Where each gate's place and each page of it is looked at.
-    static QStringList places() {
-        return {"overview",
-                "F2",
-                "F3.0",
-                "F3.1",
-                "F3.2",
-                "F3.3",
-                "F3.4",
-                "F3.5",
-                "F4",
-                "F5",
-                "F6",
-                "F7.0",
-                "F7.1",
-                "F7.2",
-                "F7.3",
-                "F7.4",
-                "ledger-bench.0",
-                "ledger-bench.1",
-                "ledger-bench.2",
-                "ledger-bench.3",
-                "ledger-bench.4",
-                "ledger-bench.5",
-                "ledger-bench.6",
-                "ledger-bench.7",
-                "F8",
-                "testers-bench",
-                "grain-bench.0",
-                "grain-bench.1",
-                "grain-bench.2",
-                "pile-bench"};
-    }
-    static void go(WindowDriver& d, const QString& place) {
-        const QString name = place.section('.', 0, 0);
-        const int page = place.contains('.') ? place.section('.', 1).toInt() : -1;
-        if (name == QLatin1String("overview"))
-            d.window().openOverview();
-        else if (name.startsWith('F')) {
-            d.window().openGate(allGates[static_cast<std::size_t>(name.mid(1).toInt() - 2)]);
-            if (page >= 0) d.window().open(d.window().place(), page);
-        } else {
-            d.window().open(name, page);
-        }
-        d.settle();
-        fixtures::ledgerPage(d);
-    }
     static QStringList faultsAt(WindowDriver& d, const QStringList& where) {
         QStringList faults;
         const QString batch = QString::fromStdString(d.document().batch().name);
@@ -105,7 +44,7 @@ class tst_Sizes : public QObject {
             const int gate = place.startsWith('F') ? place.mid(1, 1).toInt() - 2 : -1;
             const bool read = gate == 2 || gate == 3; // these open only where they are asked
             if (read && !d.document().batch().planOf(allGates[static_cast<std::size_t>(gate)]).required) continue;
-            go(d, place);
+            fixtures::goTo(d, place);
             Seen seen;
             d.window().grab();
             for (const QString& cut : seen.cuts) faults << QStringLiteral("%1 %2: cut: %3").arg(batch, place, cut);
@@ -151,14 +90,14 @@ private slots:
         QTest::addColumn<double>("factor");
         QTest::addColumn<QStringList>("where");
         QTest::addColumn<bool>("longer");
-        QTest::newRow("1280x800") << QSize(1280, 800) << 1.0 << places() << false;
-        QTest::newRow("1280x720") << QSize(1280, 720) << 1.0 << places() << false;
-        QTest::newRow("1024x640") << QSize(1024, 640) << 1.0 << places() << false;
-        QTest::newRow("1280x800, text 80 %") << QSize(1280, 800) << 0.8 << places() << false;
-        QTest::newRow("1280x800, text 125 %") << QSize(1280, 800) << 1.25 << places() << false;
-        QTest::newRow("2560x1440, text 150 %") << QSize(2560, 1440) << 1.5 << places() << false;
-        QTest::newRow("1280x800, text 150 %") << QSize(1280, 800) << 1.5 << places() << false;
-        QTest::newRow("1280x800, longer words") << QSize(1280, 800) << 1.0 << places() << true;
+        QTest::newRow("1280x800") << QSize(1280, 800) << 1.0 << fixtures::places() << false;
+        QTest::newRow("1280x720") << QSize(1280, 720) << 1.0 << fixtures::places() << false;
+        QTest::newRow("1024x640") << QSize(1024, 640) << 1.0 << fixtures::places() << false;
+        QTest::newRow("1280x800, text 80 %") << QSize(1280, 800) << 0.8 << fixtures::places() << false;
+        QTest::newRow("1280x800, text 125 %") << QSize(1280, 800) << 1.25 << fixtures::places() << false;
+        QTest::newRow("2560x1440, text 150 %") << QSize(2560, 1440) << 1.5 << fixtures::places() << false;
+        QTest::newRow("1280x800, text 150 %") << QSize(1280, 800) << 1.5 << fixtures::places() << false;
+        QTest::newRow("1280x800, longer words") << QSize(1280, 800) << 1.0 << fixtures::places() << true;
     }
     void nothingThatDecidesIsCut() {
         QFETCH(QSize, size);

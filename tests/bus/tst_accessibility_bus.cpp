@@ -15,7 +15,7 @@ using fixtures::WindowDriver;
 namespace {
 
 // What a screen reader is told of one thing over the bus. Roles and states by the numbers of AT-SPI.
-struct Told {
+struct Heard {
     QString service;
     QString path;
     QString name;
@@ -42,14 +42,14 @@ public:
     ~Reader() { QDBusConnection::disconnectFromBus(QStringLiteral("screen-reader")); }
 
     /// Everything of the program, from its root on.
-    std::vector<Told> all() {
-        std::vector<Told> told;
+    std::vector<Heard> all() {
+        std::vector<Heard> told;
         for (const auto& [service, path] : children("org.a11y.atspi.Registry", "/org/a11y/atspi/accessible/root")) {
             if (service != m_bus.baseService()) walk(service, path, 0, told);
         }
         return told;
     }
-    bool press(const Told& what) {
+    bool press(const Heard& what) {
         QDBusInterface action(what.service, what.path, QStringLiteral("org.a11y.atspi.Action"), m_bus);
         const QDBusReply<bool> done = action.call(QStringLiteral("DoAction"), 0);
         return done.isValid() && done.value();
@@ -91,10 +91,10 @@ private:
         list.endArray();
         return found;
     }
-    void walk(const QString& service, const QString& path, int depth, std::vector<Told>& told) {
+    void walk(const QString& service, const QString& path, int depth, std::vector<Heard>& told) {
         constexpr int deepest = 24;
         if (depth > deepest || path.endsWith(QLatin1String("/null"))) return;
-        Told one{service, path, property(service, path, "org.a11y.atspi.Accessible", "Name").toString(), 0, 0, 0};
+        Heard one{service, path, property(service, path, "org.a11y.atspi.Accessible", "Name").toString(), 0, 0, 0};
         const QDBusMessage role = ask(service, path, "org.a11y.atspi.Accessible", "GetRole");
         if (!role.arguments().isEmpty()) one.role = role.arguments().front().toUInt();
         const QDBusMessage state = ask(service, path, "org.a11y.atspi.Accessible", "GetState");
@@ -134,8 +134,8 @@ class tst_AccessibilityBus : public QObject {
         delete thread;
         return answer;
     }
-    static std::vector<Told> told() {
-        return asReader<std::vector<Told>>([](Reader& reader) { return reader.all(); });
+    static std::vector<Heard> told() {
+        return asReader<std::vector<Heard>>([](Reader& reader) { return reader.all(); });
     }
 
 private slots:
@@ -167,7 +167,7 @@ private slots:
                 const QString where = place + QLatin1Char('.') + bench->title();
                 QStringList buttons;
                 int reachable = 0;
-                for (const Told& one : told()) {
+                for (const Heard& one : told()) {
                     const auto worked = workedWith.find(one.role);
                     if (worked == workedWith.end()) continue;
                     if (one.name.trimmed().isEmpty()) faults << where + ": a nameless " + worked->second;
@@ -193,7 +193,7 @@ private slots:
         QCOMPARE(d.document().gate(), Gate::quench);
         QTRY_VERIFY(told().size() > 20);
         const bool pressed = asReader<bool>([](Reader& reader) {
-            for (const Told& one : reader.all()) {
+            for (const Heard& one : reader.all()) {
                 if (one.role == button && one.name == "Temper") return reader.press(one);
             }
             return false;

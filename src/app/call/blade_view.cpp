@@ -94,7 +94,12 @@ QString BladeView::saysAt(const QPoint& at) const {
             if (r.id == reading) return words::readingText(m_document.batch(), r);
         }
     }
-    if (m_station.mode() == ReadingStation::Mode::block || !m_picture.next || !isNear(*m_picture.next, at)) return {};
+    if (m_station.mode() == ReadingStation::Mode::block) return tr("How a block is read, and what is allowed on it");
+    const bool next = m_picture.next && isNear(*m_picture.next, at);
+    constexpr int scaleHeight = 30;
+    if (!next && at.y() > height() - m_look.px(scaleHeight))
+        return tr("Along the blade from the heel, %1").arg(words::unit(Quantity::length));
+    if (!next) return {};
     return m_picture.title + QLatin1Char('\n') + m_picture.subtitle;
 }
 

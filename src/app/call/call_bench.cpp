@@ -9,6 +9,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/key_row.h"
 #include "app/shared/local_time.h"
+#include "app/shared/pointing.h"
 #include "app/shared/seams.h"
 #include "core/base/number.h"
 #include "core/judge/agenda.h"
@@ -39,6 +40,7 @@ CallBench::CallBench(Document& document, ReadingStation& station, DeviceLink& li
       m_row(new ReadingRow(document, station, look)), m_rule(new RuleView(document, station, look)),
       m_keys(new KeyRow(look)) {
     setObjectName(QStringLiteral("call-bench"));
+    tellUnder(this, m_told);
     setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(look.px(24), look.px(headHeight + 4), look.px(24), look.px(testerHeight + 8));
@@ -100,7 +102,12 @@ void CallBench::refresh() {
 void CallBench::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), m_look.palette.panel);
+    m_told.clear();
     if (!m_document.hasBatch()) return;
+    m_told.add({0, 0, double(width()), double(px(headHeight))},
+               tr("What is read now, in which state it is, and how many of its planned readings are there"));
+    m_told.add({0, double(height() - px(testerHeight)), double(width()), double(px(testerHeight))},
+               tr("The tester in use and its last verification: error and spread on the block, HRC"));
     paintHead(painter);
     paintTester(painter);
 }

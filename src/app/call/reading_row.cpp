@@ -194,7 +194,10 @@ std::string ReadingRow::readingAt(const QPoint& at) const {
 
 QString ReadingRow::saysAt(const QPoint& at) const {
     const Taken* taken = takenAt(at);
-    return taken != nullptr ? taken->says : QString();
+    if (taken != nullptr) return taken->says;
+    if (!fieldArea().contains(at)) return {};
+    return m_station.expectsReading() ? tr("What is typed, or comes over a wire: Enter logs it")
+                                      : tr("The last reading, read back");
 }
 
 void ReadingRow::paintEvent(QPaintEvent*) {

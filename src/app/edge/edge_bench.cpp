@@ -139,7 +139,7 @@ QString EdgeBench::saysAt(const QPoint& at) const {
     if (m_document.blade() == nullptr || m_grid.forces_n.empty()) return {};
     const LadderPicture shown = picture();
     const auto place = ladderCellAt(ladderArea(), shown, at, m_look);
-    if (!place) return {};
+    if (!place) return m_told.at(at);
     const auto [force, raise] = *place;
     const LadderPicture::Cell& cell =
         shown.cells[static_cast<std::size_t>(raise) * m_grid.forces_n.size() + static_cast<std::size_t>(force)];
@@ -170,7 +170,7 @@ bool EdgeBench::showsStrip() const {
     return height() >= px(headHeight + ladderHeight + ruleHeight + leastStrip + footHeight);
 }
 
-void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge) const {
+void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge) {
     const Palette& p = palette();
     const int ruleTop = px(headHeight + ladderHeight);
     painter.fillRect(0, ruleTop, width(), 1, p.hair);
@@ -187,7 +187,8 @@ void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const st
         DamageRule rule;
         rule.yield_mm = failure->expected->yield_thickness_mm;
         rule.damage_mm = failure->damage_thickness_mm;
-        drawDamageRule(painter, QRect(px(24), ruleTop + px(38), width() - px(48), px(ruleHeight - 44)), rule, m_look);
+        drawDamageRule(painter, QRect(px(24), ruleTop + px(38), width() - px(48), px(ruleHeight - 44)), rule, m_look,
+                       &m_told);
     } else {
         drawEnds(painter, px(24), width() - px(24), ruleTop + px(28), {tr("What each outcome is"), 18, true, p.ink},
                  {tr("numbers in the ladder: depth expected to yield, %1").arg(words::unit(Quantity::length)), 14,
@@ -203,10 +204,12 @@ void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const st
         drawText(painter, px(24), ruleTop + px(118),
                  tr("Beyond the stepped line a mark of %1 is expected.").arg(words::length(0.05, 2)), m_look.font(16),
                  p.older);
+        m_told.add({0, double(ruleTop + px(98)), double(width()), double(px(30))},
+                   tr("A mark of %1 is the least that an eye finds").arg(words::length(0.05, 2)));
     }
 }
 
-void EdgeBench::paintStrip(QPainter& painter, const Blade& blade) const {
+void EdgeBench::paintStrip(QPainter& painter, const Blade& blade) {
     const Palette& p = palette();
     const int ruleTop = px(headHeight + ladderHeight);
     painter.fillRect(0, ruleTop + px(ruleHeight), width(), 1, p.hair);
@@ -218,18 +221,26 @@ void EdgeBench::paintStrip(QPainter& painter, const Blade& blade) const {
     for (const RungAnswer& answer : m_ladder.rungs) {
         const EdgeRung& rung = m_rungs[answer.rung];
         if (rung.place_mm)
-            marks.push_back({*rung.place_mm, rung.failed() ? words::outcomeName(rung.outcome) : QString(), false});
+            marks.push_back({*rung.place_mm, rung.failed() ? words::outcomeName(rung.outcome) : QString(), false,
+                             tr("%1 at %2 from the heel: %3")
+                                 .arg(rung.force_n ? tr("%1 N").arg(std::lround(*rung.force_n)) : tr("Pressed by hand"),
+                                      words::length(*rung.place_mm, 0), words::outcomeName(rung.outcome))});
     }
     for (const DamageMark& damage : blade.damage) {
-        if (damage.place_mm) marks.push_back({*damage.place_mm, QString::fromStdString(damage.kind), false});
+        if (damage.place_mm)
+            marks.push_back(
+                {*damage.place_mm, QString::fromStdString(damage.kind), false,
+                 tr("%1 at %2, noted").arg(QString::fromStdString(damage.kind), words::length(*damage.place_mm, 0))});
     }
-    marks.push_back({m_place_mm, tr("next"), true});
+    marks.push_back({m_place_mm, tr("next"), true,
+                     tr("The next rung goes on at %1 from the heel").arg(words::length(m_place_mm, 0))});
     std::stable_sort(marks.begin(), marks.end(), [](const EdgeMark& x, const EdgeMark& y) { return x.x_mm < y.x_mm; });
-    drawEdgeStrip(painter, bladeArea(), blade.shape, marks, m_look);
+    drawEdgeStrip(painter, bladeArea(), blade.shape, marks, m_look, &m_told);
 }
 
 void EdgeBench::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     painter.fillRect(px(24), px(headHeight), width() - px(48), 1, p.hair);
@@ -247,6 +258,8 @@ void EdgeBench::paintEvent(QPaintEvent*) {
                false, p.muted);
     drawText(painter, width() - px(24), px(34), right, m_look.font(16, true), p.ink, Qt::AlignRight);
 
+    m_told.add({0, 0, double(width()), double(px(headHeight))},
+               tr("The blade in hand, what the rod test is for, and what is asked of it"));
     const auto edge = edgeOf(*blade);
     drawEdgeLadder(painter, ladderArea(), picture(), m_look);
     const QRect wedgeArea(ladderArea().right() + px(14), px(headHeight + 10), width() - ladderArea().right() - px(30),
@@ -269,7 +282,7 @@ void EdgeBench::paintEvent(QPaintEvent*) {
             wedge.outcome = m_rungs[failure->rung].outcome;
             wedge.damage_mm = m_rungs[failure->rung].size_mm.value_or(0);
         }
-        drawWedge(painter, wedgeArea, wedge, m_look);
+        drawWedge(painter, wedgeArea, wedge, m_look, &m_told);
     } else {
         drawText(painter, wedgeArea.left(), wedgeArea.top() + px(60), tr("Edge not measured"), m_look.font(22, true),
                  p.ink);
@@ -284,6 +297,8 @@ void EdgeBench::paintEvent(QPaintEvent*) {
 
     const int foot = height() - px(footHeight);
     painter.fillRect(0, foot, width(), 1, p.hair);
+    m_told.add({0, double(foot), double(width()), double(px(footHeight))},
+               tr("What the scale under the rod tells now, and its peak since the last rung"));
     const QString state = m_force.wire().stateText();
     QString live = tr("Scale: read by eye");
     if (m_force.connected()) {

@@ -43,8 +43,8 @@ private:
     int ladderTall() const;
     bool showsRule() const;
     bool showsStrip() const;
-    void paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge) const;
-    void paintStrip(QPainter& painter, const Blade& blade) const;
+    void paintRule(QPainter& painter, const RungAnswer* failure, const std::optional<EdgeGeometry>& edge);
+    void paintStrip(QPainter& painter, const Blade& blade);
     QRect bladeArea() const;
     LadderPicture picture() const;
     const RungAnswer* worst() const;

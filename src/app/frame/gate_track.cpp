@@ -140,10 +140,38 @@ BatchCell::BatchCell(const Document& document, const Look& look, QWidget* parent
     setFixedWidth(look.px(328));
 }
 
+// How many of what, of which steel and how thick; of a blade with a wish of its own that blade.
+QStringList BatchCell::parts() const {
+    const Batch& batch = m_document.batch();
+    const BladeClaim claim = m_document.claim();
+    QStringList parts;
+    if (m_document.blade() != nullptr && m_document.blade()->own) {
+        parts << QString::fromStdString(m_document.blade()->mark);
+        if (!claim.purpose.empty()) parts << QString::fromStdString(claim.purpose);
+    } else if (!batch.purpose.empty()) {
+        parts << tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose));
+    } else {
+        parts << (batch.blades.size() == 1 ? tr("one blade") : tr("%1 blades").arg(batch.blades.size()));
+    }
+    if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
+    if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
+        parts << words::length(batch.blades.front().shape.thickness_mm);
+    return parts;
+}
+
+QString BatchCell::windowText() const {
+    return tr("Window %1 HRC").arg(words::windowText(*m_document.claim().window));
+}
+
 void BatchCell::refresh(bool open, bool cameFrom) {
     m_open = open;
     m_cameFrom = cameFrom;
     setText(m_document.hasBatch() ? QString::fromStdString(m_document.batch().name) : tr("No batch yet"));
+    const QString says =
+        m_document.hasBatch()
+            ? QStringList{text(), parts().join(QStringLiteral(", ")), windowText()}.join(QLatin1Char('\n'))
+            : tr("A new batch is begun with F10, N");
+    setToolTip(plainTip(says));
     update();
 }
 
@@ -157,18 +185,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
     const int room = width() - px(28);
     drawFitted(painter, px(16), px(31), text(), room, m_look, 22, true, p.ink);
     if (m_document.hasBatch()) {
-        const Batch& batch = m_document.batch();
-        QStringList parts;
-        parts << (batch.purpose.empty()
-                      ? batch.blades.size() == 1 ? tr("one blade") : tr("%1 blades").arg(batch.blades.size())
-                      : tr("%1 × %2").arg(batch.blades.size()).arg(QString::fromStdString(batch.purpose)));
-        const BladeClaim claim = m_document.claim();
-        const bool own = m_document.blade() != nullptr && m_document.blade()->own;
-        if (own) parts = {QString::fromStdString(m_document.blade()->mark)};
-        if (own && !claim.purpose.empty()) parts << QString::fromStdString(claim.purpose);
-        if (!claim.grade.empty()) parts << QString::fromStdString(claim.grade);
-        if (!batch.blades.empty() && batch.blades.front().shape.thickness_mm > 0)
-            parts << words::length(batch.blades.front().shape.thickness_mm);
+        QStringList parts = this->parts();
         // Where not all has room, grade and thickness go before what it is for.
         QString about = parts.join(QStringLiteral(", "));
         constexpr int smallest = 11;
@@ -177,7 +194,7 @@ void BatchCell::paintEvent(QPaintEvent*) {
             about = parts.join(QStringLiteral(", "));
         }
         drawFitted(painter, px(16), px(54), about, room, m_look, 14, false, p.muted);
-        const QString window = tr("Window %1 HRC").arg(words::windowText(*claim.window));
+        const QString window = windowText();
         drawText(painter, px(16), px(74), window, m_look.font(fittingSize(m_look, window, 14, 10, room)), p.muted);
     } else {
         drawText(painter, px(16), px(54), tr("F10, N: new batch"), m_look.font(14), p.muted);

@@ -48,6 +48,9 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    QStringList parts() const;
+    QString windowText() const;
+
     const Document& m_document;
     const Look& m_look;
     bool m_open = false;

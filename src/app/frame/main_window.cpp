@@ -218,6 +218,17 @@ void MainWindow::fitCharts() {
 }
 
 // What would be lost is said first; closing again leaves it.
+void MainWindow::fitScreen() {
+    constexpr QSize designed(1280, 800);
+    constexpr QSize frame(16, 48);
+    const bool known = restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray());
+    const QRect all = screen()->availableGeometry();
+    resize((known ? size() : designed).boundedTo(all.size() - frame));
+    // The screen it was left on may be gone, or be another one.
+    if (known && !all.contains(geometry()))
+        move(qBound(all.left(), x(), all.right() + 1 - width()), qBound(all.top(), y(), all.bottom() + 1 - height()));
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
     const QString lost = m_current->unsaved();
     if (lost.isEmpty() || lost == m_lost) {

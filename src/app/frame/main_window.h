@@ -60,6 +60,8 @@ public:
     ShopActions& actions() { return *m_actions; }
     /// Object name of the place in front.
     QString place() const { return m_current->objectName(); }
+    /// As it was left; the first time as large as was designed for, or as the screen has room for with its frame.
+    void fitScreen();
     bool overviewOpen() const { return m_current == m_benches.front(); }
 
 protected:

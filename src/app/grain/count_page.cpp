@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/grain/count_page.h"
 
+#include "app/shared/pointing.h"
 #include "core/judge/gates.h"
 #include "core/judge/proof_judge.h"
 #include "words/words.h"
@@ -26,6 +27,7 @@ QString plusMinus(const FractureReading& reading) {
 CountPage::CountPage(Document& document, PhotoStore& photos, WatchedFolder& folder, Seams seams, const Look& look)
     : Bench(document, look), m_photos(photos), m_folder(folder), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("count-page"));
+    tellUnder(this, m_told);
     setAttribute(Qt::WA_AcceptTouchEvents);
     grabGesture(Qt::PinchGesture);
     setContextMenuPolicy(Qt::PreventContextMenu); // the right button moves the photo, the left one draws
@@ -158,6 +160,8 @@ void CountPage::drawPane(QPainter& painter, const Pane& pane) {
     drawText(painter, pane.area.left(), pane.area.top() - px(8), pane.name, m_look.font(18, pane.chosen), p.ink);
     if (pane.photo == nullptr) {
         painter.fillRect(pane.area, QColor(0x80, 0x80, 0x80));
+        m_told.add(pane.area.adjusted(0, -px(26), 0, 0),
+                   tr("A drawn fracture of rating %1 at the same scale, to compare with").arg(m_reference));
         const double scale = screenScale();
         const QImage drawn = scale > 0 ? m_photos.fracture(m_reference, scale, pane.area.size()) : QImage();
         if (!drawn.isNull())
@@ -170,6 +174,11 @@ void CountPage::drawPane(QPainter& painter, const Pane& pane) {
     }
     const auto loaded = m_photos.photo(pane.photo->sha256);
     const PhotoView view = viewOf(pane);
+    m_told.add(pane.area.adjusted(0, -px(26), 0, 0), pane.photo->px_per_mm
+                                                         ? tr("Fracture of %1: %2 µm for each of the photo's pixels")
+                                                               .arg(pane.name)
+                                                               .arg(1000 / *pane.photo->px_per_mm, 0, 'g', 3)
+                                                         : tr("Fracture of %1; its scale is not set").arg(pane.name));
     drawPhoto(painter, pane.area, view, loaded ? loaded->levels : PhotoLevels{});
     if (!loaded || !loaded->trouble.isEmpty()) {
         drawFitted(painter, pane.area.center().x(), pane.area.center().y(), loaded ? loaded->trouble : tr("opening"),
@@ -200,6 +209,7 @@ void CountPage::drawPane(QPainter& painter, const Pane& pane) {
         drawScaleRule(painter, below, view.scale * *pane.photo->px_per_mm, m_look);
     else
         drawText(painter, below.left(), below.top() + px(13), tr("no scale set"), m_look.font(16), p.borderline);
+    m_told.add(below, tr("Left the photo's scale; right what was counted: grain boundaries crossed by the lines laid"));
     const QString counted = lines == 0 ? QString() : tr("%1 crossings, %2 lines").arg(crossings).arg(lines);
     drawText(painter, pane.area.right(), below.top() + px(13),
              pane.area.width() < px(360) ? QString::number(crossings) : counted, m_look.font(16), p.ink,
@@ -222,14 +232,18 @@ void CountPage::drawStrip(QPainter& painter) {
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         const auto reading = readingOf(i);
         if (!reading || standsTo(*reading, strip.least) == GrainStands::open) continue;
-        strip.needles.push_back({QString::fromStdString(batch.blades[i].mark), reading->g, reading->low_high.first,
-                                 reading->low_high.second, static_cast<int>(i) == m_document.bladeIndex()});
+        strip.needles.push_back(
+            {QString::fromStdString(batch.blades[i].mark), reading->g, reading->low_high.first,
+             reading->low_high.second, static_cast<int>(i) == m_document.bladeIndex(),
+             tr("%1: G %2, known to lie from %3 to %4")
+                 .arg(QString::fromStdString(batch.blades[i].mark), words::tenths(reading->g),
+                      words::tenths(reading->low_high.first), words::tenths(reading->low_high.second))});
     }
     std::stable_sort(strip.needles.begin(), strip.needles.end(),
                      [](const auto& a, const auto& b) { return a.chosen < b.chosen; });
     fillLine(painter, 0, area.top() - px(8), width(), 1, p.hair);
     drawText(painter, 0, area.top() + px(16), tr("Drawn fractures, same scale"), m_look.font(16, true), p.ink);
-    drawRatingStrip(painter, area, strip, m_look);
+    drawRatingStrip(painter, area, strip, m_look, &m_told);
 }
 
 // Right of the name, where a piece has several photos.
@@ -244,6 +258,7 @@ void CountPage::drawThumbnails(QPainter& painter) {
         const QRect frame = thumbnail(i);
         if (frame.right() > width() - px(150)) break;
         painter.fillRect(frame, QColor(0x80, 0x80, 0x80));
+        m_told.add(frame, QString::fromStdString(all[static_cast<std::size_t>(i)].name));
         const QImage small = m_photos.thumbnail(all[static_cast<std::size_t>(i)].sha256);
         if (!small.isNull()) {
             const QSize fitted = small.size().scaled(frame.size(), Qt::KeepAspectRatio);
@@ -266,11 +281,13 @@ void CountPage::drawHints(QPainter& painter) {
 
 void CountPage::paintAll(QPainter& painter) {
     const Palette& p = palette();
+    m_told.clear();
     painter.fillRect(rect(), p.panel);
     const Blade* blade = m_document.blade();
     if (blade == nullptr) return;
     const FracturePhoto* own = photo();
     if (own == nullptr) {
+        m_told.add(rect(), tr("Nothing is seen of its grain until it is broken and photographed"));
         drawText(painter, 0, px(60), tr("No photo of %1 broken").arg(QString::fromStdString(blade->mark)),
                  m_look.font(28, true), p.ink);
         drawParagraphs(painter, 0, px(110), width(),
@@ -292,6 +309,8 @@ void CountPage::paintAll(QPainter& painter) {
                                  : tr("next line: %1").arg(words::zoneText(m_zone));
     const int nameRoom = count > 1 ? thumbnail(0).left() - px(12) : width() - m_look.width(measured, 20, true) - px(20);
     drawFitted(painter, 0, px(26), name, nameRoom, m_look, 18, false, p.muted);
+    m_told.add({0, 0, double(width()), double(px(headHeight))},
+               tr("The photo in hand; right what it says: G is the ASTM grain size number, finer upwards"));
     if (count > 1) drawThumbnails(painter);
     drawText(painter, width(), px(26), measured, m_look.font(20, true), p.ink, Qt::AlignRight);
     for (const Pane& pane : panes()) drawPane(painter, pane);

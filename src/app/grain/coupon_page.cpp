@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/grain/coupon_page.h"
 
+#include "app/shared/pointing.h"
 #include "core/judge/proof_judge.h"
 #include "plot/fracture_picture.h"
 #include "words/units.h"
@@ -23,6 +24,11 @@ State stateOf(GrainStands stands) {
 }
 
 } // namespace
+
+CouponPage::CouponPage(Document& document, const Look& look) : Bench(document, look) {
+    setObjectName(QStringLiteral("coupon-page"));
+    tellUnder(this, m_told);
+}
 
 void CouponPage::refresh() {
     m_study = {};
@@ -76,6 +82,7 @@ std::vector<QStringList> CouponPage::rows() const {
 
 void CouponPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     if (!m_document.hasBatch()) return;
@@ -95,12 +102,19 @@ void CouponPage::paintEvent(QPaintEvent*) {
                 : m_factor == GrainFactor::setPoint ? words::unit(Quantity::temperature)
                                                     : QString();
     for (const GrainCoupon& coupon : m_study.coupons)
-        plot.points.push_back({QString::fromStdString(batch.blades[coupon.blade].mark), shown(coupon.x),
-                               coupon.reading.g, coupon.reading.low_high.first, coupon.reading.low_high.second,
-                               stateOf(standsTo(coupon.reading, least)), false});
+        plot.points.push_back(
+            {QString::fromStdString(batch.blades[coupon.blade].mark), shown(coupon.x), coupon.reading.g,
+             coupon.reading.low_high.first, coupon.reading.low_high.second, stateOf(standsTo(coupon.reading, least)),
+             false,
+             tr("%1: G %2, known to lie from %3 to %4")
+                 .arg(QString::fromStdString(batch.blades[coupon.blade].mark), words::tenths(coupon.reading.g),
+                      words::tenths(coupon.reading.low_high.first), words::tenths(coupon.reading.low_high.second))});
     for (const GrainExpected& expected : m_study.expected)
-        plot.points.push_back({QString::fromStdString(batch.blades[expected.blade].mark), shown(expected.x), expected.g,
-                               expected.g, expected.g, State::notYet, true});
+        plot.points.push_back(
+            {QString::fromStdString(batch.blades[expected.blade].mark), shown(expected.x), expected.g, expected.g,
+             expected.g, State::notYet, true,
+             tr("%1 was not broken: G %2 is expected of it by the trend")
+                 .arg(QString::fromStdString(batch.blades[expected.blade].mark), words::tenths(expected.g))});
     if (m_study.says == GrainStudy::Says::coarser || m_study.says == GrainStudy::Says::finer)
         plot.trend = GrainPlot::Line{shown(m_study.middle_x), m_study.middle_g, slope()};
     if (m_factor == GrainFactor::soak && !batch.heat_runs.empty()) plot.longest = batch.heat_runs.front().max_minutes;
@@ -109,7 +123,7 @@ void CouponPage::paintEvent(QPaintEvent*) {
              p.muted, Qt::AlignRight);
     const int tableHeight = px(34) + px(26) * static_cast<int>(m_study.coupons.size() + m_study.expected.size());
     const int high = std::clamp(height() - px(70) - tableHeight, px(200), px(400));
-    drawGrainPlot(painter, QRect(0, px(34), width(), high), plot, m_look);
+    drawGrainPlot(painter, QRect(0, px(34), width(), high), plot, m_look, &m_told);
     int y = px(34) + high + px(24);
     const std::vector<int> columns{0, px(150), px(290), px(380)};
     const QStringList head{tr("Coupon"), factorName(), QStringLiteral("G"), tr("known to")};
@@ -121,6 +135,11 @@ void CouponPage::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < all.size(); ++i) {
         y += px(26);
         if (y > height()) break;
+        m_told.add(
+            {0, double(y - px(18)), double(width()), double(px(26))},
+            i < counted
+                ? tr("%1, read: its %2, its grain size number G and what it is known to").arg(all[i][0], factorName())
+                : tr("%1, not broken: its %2, and the G that the trend lets expect").arg(all[i][0], factorName()));
         const QColor color = i < counted ? p.number(stateOf(standsTo(m_study.coupons[i].reading, least))) : p.primary;
         for (qsizetype c = 0; c < all[i].size(); ++c)
             drawText(painter, columns[static_cast<std::size_t>(c)], y, all[i][c], m_look.font(18, c != 1 && c != 3),

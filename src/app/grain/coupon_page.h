@@ -12,9 +12,7 @@ class CouponPage : public Bench {
     Q_OBJECT
 
 public:
-    CouponPage(Document& document, const Look& look) : Bench(document, look) {
-        setObjectName(QStringLiteral("coupon-page"));
-    }
+    CouponPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Coupons"); }
     HelpText help() const override;

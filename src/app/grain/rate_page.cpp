@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/grain/rate_page.h"
 
+#include "app/shared/pointing.h"
 #include "core/judge/proof_judge.h"
 #include "logbook/actions/grain.h"
 #include "words/words.h"
@@ -15,6 +16,7 @@ namespace rollcall {
 RatePage::RatePage(Document& document, PhotoStore& photos, const CountPage& count, const Look& look)
     : Bench(document, look), m_photos(photos), m_count(count) {
     setObjectName(QStringLiteral("rate-page"));
+    tellUnder(this, m_told);
     connect(&m_photos, &PhotoStore::ready, this, qOverload<>(&QWidget::update));
 }
 
@@ -71,6 +73,7 @@ void RatePage::answer(BlindRating::Nearer nearer) {
 
 void RatePage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     const FracturePhoto* own = m_count.photo();
@@ -92,6 +95,7 @@ void RatePage::paintEvent(QPaintEvent*) {
                running() ? tr("%1: which below is nearer?").arg(QString::fromStdString(own->name))
                          : QString::fromStdString(own->name),
                width(), m_look, 18, true, p.ink);
+    m_told.add(top, tr("The fracture that is rated"));
     drawPhoto(painter, top, view, loaded ? loaded->levels : PhotoLevels{});
     const QRect left(0, top.bottom() + px(20), (width() - gap) / 2, half);
     const QRect right = left.translated(left.width() + gap, 0);
@@ -100,6 +104,7 @@ void RatePage::paintEvent(QPaintEvent*) {
         const auto [a, b] = shown();
         for (const auto& [area, rating] : {std::pair(left, a), std::pair(right, b)}) {
             painter.fillRect(area, QColor(0x80, 0x80, 0x80));
+            m_told.add(area, tr("A drawn fracture at the photo's scale; its rating is not told until the end"));
             const QImage drawn = m_photos.fracture(rating, mm, area.size(), m_seed);
             if (!drawn.isNull()) painter.drawImage(area, drawn);
         }
@@ -120,6 +125,8 @@ void RatePage::paintEvent(QPaintEvent*) {
     for (const FractureRating& rating : own->ratings) {
         drawText(painter, 0, y + px(8), tr("Rated %1, then %2").arg(rating.first).arg(rating.second),
                  m_look.font(20, true), p.ink);
+        m_told.add({0, double(y - px(14)), double(width()), double(px(30))},
+                   tr("Two blind looks at this photo; they count where they agree within one number"));
         y += px(30);
     }
 }

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/heat/colour_page.h"
 
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "words/words.h"
@@ -41,6 +42,7 @@ QString surfaceName(OxideSurface surface) {
 
 ColourPage::ColourPage(Document& document, const Look& look) : Bench(document, look) {
     setObjectName(QStringLiteral("colour-page"));
+    tellUnder(this, m_told);
 }
 
 std::vector<const OxideColour*> ColourPage::colours() const {
@@ -85,6 +87,7 @@ QRect ColourPage::stripArea() const {
 
 void ColourPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     const Blade* blade = m_document.blade();
@@ -99,7 +102,7 @@ void ColourPage::paintEvent(QPaintEvent*) {
     }
     strip.chosen = m_colour;
     drawText(painter, 0, px(22), tr("The colour you see, in daylight"), m_look.font(20, true), p.ink);
-    drawOxideStrip(painter, stripArea(), strip, m_look);
+    drawOxideStrip(painter, stripArea(), strip, m_look, &m_told);
 
     // The blade with what was seen on it, zone by zone from spine to edge.
     const int top = stripArea().bottom() + px(30);
@@ -137,12 +140,18 @@ void ColourPage::paintEvent(QPaintEvent*) {
         const bool chosen = static_cast<int>(z) == m_zone;
         const double y = body.top() + zoneHeight * (static_cast<double>(z) + 0.5);
         QString text = zoneName(zones[z]);
+        QString says = tr("%1: no colour logged in this hardening").arg(text);
         for (const ColourNote& note : blade->colours) {
-            if (note.round == blade->round && note.zone == zones[z])
-                text = tr("%1: %2%3")
-                           .arg(zoneName(zones[z]), QString::fromStdString(note.colour),
-                                note.torch ? tr(" (torch)") : QString());
+            if (note.round != blade->round || note.zone != zones[z]) continue;
+            text = tr("%1: %2%3")
+                       .arg(zoneName(zones[z]), QString::fromStdString(note.colour),
+                            note.torch ? tr(" (torch)") : QString());
+            says = tr("%1, seen after temper %2 on a surface that was %3")
+                       .arg(text)
+                       .arg(note.after_temper)
+                       .arg(surfaceName(note.surface));
         }
+        m_told.add(QRectF(0, y - zoneHeight / 2, width(), zoneHeight), says);
         if (chosen) fillLine(painter, qRound(body.right()) + px(10), qRound(y) - px(14), px(4), px(28), p.primary);
         drawFitted(painter, body.right() + px(20), y + px(6), text, px(212), m_look, 16, chosen,
                    chosen ? p.primary : p.ink);

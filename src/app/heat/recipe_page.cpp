@@ -4,6 +4,7 @@
 
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "words/units.h"
@@ -42,6 +43,7 @@ QString holdText(const RecipeStage& stage) {
 
 RecipePage::RecipePage(Document& document, const Look& look) : Bench(document, look) {
     setObjectName(QStringLiteral("recipe-page"));
+    tellUnder(this, m_told);
 }
 
 const Recipe* RecipePage::recipe() const {
@@ -84,12 +86,20 @@ RecipeLine RecipePage::line() const {
         }));
         const bool isTemper = r.stages[i].kind == StageKind::temper;
         line.done.push_back(isTemper ? ++temper <= done : hardened);
+        QStringList says{tr("%1 at %2 ± %3")
+                             .arg(line.names.back(), words::degrees(r.stages[i].temperature_c),
+                                  words::degreesApart(r.stages[i].tolerance_c))};
+        if (!line.holds.back().isEmpty()) says << line.holds.back();
+        if (line.done.back()) says << tr("done on the blade in hand");
+        if (line.warned.back()) says << tr("something about it is odd: the column says what");
+        line.says.push_back(says.join(QStringLiteral("; ")));
     }
     return line;
 }
 
 void RecipePage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     const Recipe* r = recipe();
@@ -107,7 +117,9 @@ void RecipePage::paintEvent(QPaintEvent*) {
     drawFitted(painter, 0, px(22), tr("%1, version %2").arg(QString::fromStdString(r->name)).arg(r->version),
                width() * 6 / 10, m_look, 20, true, p.ink);
     drawText(painter, width(), px(22), QString::fromStdString(r->grade), m_look.font(16), p.muted, Qt::AlignRight);
-    drawRecipe(painter, lineArea(), line(), m_look);
+    m_told.add({0, 0, double(width()), double(px(34))},
+               tr("The recipe of the batch, its version, and the grade it is for"));
+    drawRecipe(painter, lineArea(), line(), m_look, &m_told);
 }
 
 ColumnContent RecipePage::content() const {

@@ -3,6 +3,7 @@
 #include "app/heat/warp_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "logbook/actions/heat.h"
 #include "report/export_picture.h"
@@ -48,6 +49,7 @@ QString warpText(const WarpReading& warp) {
 WarpPage::WarpPage(Document& document, Seams seams, const Look& look)
     : Bench(document, look), m_seams(std::move(seams)) {
     setObjectName(QStringLiteral("warp-page"));
+    tellUnder(this, m_told);
 }
 
 void WarpPage::refresh() {
@@ -78,6 +80,7 @@ WarpStack WarpPage::stack() const {
 
 void WarpPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
     if (!m_document.hasBatch()) return;
@@ -95,7 +98,7 @@ void WarpPage::paintEvent(QPaintEvent*) {
     }
     drawEnds(painter, 0, width(), px(22), {tr("The stack, bow against bow"), 20, true, p.ink},
              {tr("bow drawn ten times as large"), 14, false, p.muted}, m_look);
-    drawWarpStack(painter, rect().adjusted(0, px(36), 0, -px(6)), drawn, m_look);
+    drawWarpStack(painter, rect().adjusted(0, px(36), 0, -px(6)), drawn, m_look, &m_told);
 }
 
 ColumnContent WarpPage::content() const {

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ledger/ledger_table.h"
 
+#include "app/shared/plain_text.h"
 #include "plot/glyphs.h"
 
 #include <algorithm>
@@ -151,6 +152,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
         return textOf(value, index.column());
     case Qt::AccessibleTextRole:
         return QStringLiteral("%1: %2").arg(m_view.table.head[index.column()], textOf(value, index.column()));
+    case Qt::ToolTipRole:
+        return plainTip(data(index, Qt::AccessibleTextRole).toString());
     case toneRole:
         return m_view.tones.empty() ? QVariant() : QVariant(int(m_view.tones[static_cast<std::size_t>(index.row())]));
     case sortRole:

@@ -134,13 +134,16 @@ QRect CutsPage::chartArea() const {
 }
 
 QString CutsPage::saysAt(const QPoint& at) const {
-    return m_document.hasBatch() && !m_runs.empty() ? cutsSay(chartArea(), chart(), at, m_look) : QString();
+    const QString look =
+        m_document.hasBatch() && !m_runs.empty() ? cutsSay(chartArea(), chart(), at, m_look) : QString();
+    return look.isEmpty() ? m_told.at(at) : look;
 }
 
 void CutsPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
     painter.fillRect(rect(), p.panel);
+    m_told.clear();
     if (!m_document.hasBatch() || m_document.blade() == nullptr) return;
     if (m_runs.empty()) {
         drawText(painter, 0, px(60), tr("Nothing was cut yet"), m_look.font(28, true), p.ink);
@@ -152,6 +155,7 @@ void CutsPage::paintEvent(QPaintEvent*) {
     const CutChart chart = this->chart();
     drawEnds(painter, 0, width(), px(24), {tr("When each went dull"), 20, true, p.ink},
              {tr("tick passes, diamond hesitates, cross fails"), 14, false, p.muted}, m_look);
+    m_told.add(chartArea(), tr("Cuts done, run by run; the bar is where each edge went dull"));
     drawCuts(painter, chartArea(), chart, m_look);
     int y = chartArea().bottom() + 1 + px(40);
     const auto compared = other();
@@ -161,6 +165,8 @@ void CutsPage::paintEvent(QPaintEvent*) {
         const QString a = QString::fromStdString(batch.blades[own].mark);
         const QString b = QString::fromStdString(batch.blades[*compared].mark);
         drawText(painter, 0, y, tr("%1 against %2").arg(a, b), m_look.font(20, true), p.ink);
+        m_told.add({0, double(y - px(24)), double(width()), double(px(34))},
+                   tr("How many times as many cuts, from the least to the most that the looks allow"));
         drawText(painter, width(), y, ratioText(*ratio), m_look.font(24, true), p.ink, Qt::AlignRight);
         y += px(30);
         const auto differences = unfair(*compared);
@@ -197,7 +203,7 @@ std::vector<ReportTable> CutsPage::tables() const {
     return {table};
 }
 
-void CutsPage::paintBlades(QPainter& painter, int top) const {
+void CutsPage::paintBlades(QPainter& painter, int top) {
     const Palette& p = palette();
     const ReportTable table = tables().front();
     constexpr int step = 28;
@@ -215,6 +221,11 @@ void CutsPage::paintBlades(QPainter& painter, int top) const {
         y += px(step);
         if (i + 1 == room && i + 1 < table.rows.size())
             return drawText(painter, 0, y, tr("and %1 more").arg(table.rows.size() - i), m_look.font(16), p.muted);
+        const QVariantList& row = table.rows[i];
+        QStringList says;
+        for (qsizetype c = 1; c < row.size(); ++c) says << tr("%1 %2").arg(table.head[c], row[c].toString());
+        m_told.add({0, double(y - px(20)), double(width()), double(px(step))},
+                   QStringLiteral("%1: %2").arg(row[0].toString(), says.join(QStringLiteral(", "))));
         for (std::size_t c = 0; c < ends.size(); ++c)
             cell(c, y, table.rows[i][static_cast<qsizetype>(c)].toString(), m_look.font(16, i == own),
                  runsOf(i).empty() ? p.muted : p.ink);

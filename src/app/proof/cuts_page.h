@@ -47,7 +47,7 @@ private:
     QRect chartArea() const;
     void stepOther(int by);
     /// That table, from a height down; the blade in hand in bold.
-    void paintBlades(QPainter& painter, int top) const;
+    void paintBlades(QPainter& painter, int top);
     std::optional<std::size_t> other() const;
     QStringList unfair(std::size_t other) const;
 

@@ -3,6 +3,7 @@
 #include "app/proof/protocol_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "files/disk.h"
 #include "logbook/actions/proof.h"
@@ -44,6 +45,7 @@ QString text(const std::optional<double>& value) {
 ProtocolPage::ProtocolPage(Document& document, Seams seams, const Look& look)
     : Bench(document, look), m_seams(std::move(seams)), m_steps(new RowList(stepHeight, look, this)) {
     setObjectName(QStringLiteral("protocol-page"));
+    tellUnder(this, m_told);
     m_steps->setObjectName(QStringLiteral("protocol-steps"));
     m_steps->setAccessibleName(tr("Steps of the protocol"));
     connect(m_steps, &RowList::chosen, this, [this](int step) {
@@ -62,7 +64,12 @@ void ProtocolPage::refresh() {
                    [this](QPainter& painter, const QRect& row, int i) { paintStep(painter, row, i); },
                    [this](int i) {
                        const ProtocolStep& step = chosen()->protocol.steps[static_cast<std::size_t>(i)];
-                       return tr("%1. %2: %3").arg(i + 1).arg(QString::fromStdString(step.name), kindName(step.kind));
+                       QStringList says{
+                           tr("%1. %2: %3").arg(i + 1).arg(QString::fromStdString(step.name), kindName(step.kind))};
+                       for (const std::string& more : {step.on, step.note}) {
+                           if (!more.empty()) says << QString::fromStdString(more);
+                       }
+                       return says.join(QStringLiteral(", "));
                    }});
     setAccessibleName(content().sub);
     update();
@@ -79,9 +86,11 @@ const ProtocolPage::Listed* ProtocolPage::chosen() const {
 void ProtocolPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
+    m_told.clear();
     painter.fillRect(rect(), p.panel);
     const Listed* one = chosen();
     if (one == nullptr) return;
+    m_told.add(QRectF(0, 0, width(), px(44)), tr("The protocol in hand; left and right go to another"));
     drawFitted(painter, 0, px(28), QString::fromStdString(one->protocol.name), width() - px(170), m_look, 24, true,
                p.ink);
     drawText(painter, width(), px(28),

@@ -3,6 +3,7 @@
 #include "app/proof/speaks_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "logbook/actions/blades.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
@@ -112,6 +113,7 @@ QVariant SpeechModel::headerData(int section, Qt::Orientation orientation, int r
 SpeaksPage::SpeaksPage(Document& document, const Look& look)
     : Bench(document, look), m_model(new SpeechModel(document, this)), m_table(new QTableView(this)) {
     setObjectName(QStringLiteral("speaks-page"));
+    tellUnder(this, m_told);
     m_table->setObjectName(QStringLiteral("speech-table"));
     m_table->setAccessibleName(tr("Blades by pieces that speak for them"));
     m_table->setModel(m_model);
@@ -164,6 +166,7 @@ void SpeaksPage::refresh() {
 void SpeaksPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
+    m_told.clear();
     painter.fillRect(rect(), p.panel);
     if (!anyEnded()) {
         drawText(painter, 0, px(60), tr("No trial has ended yet"), m_look.font(28, true), p.ink);
@@ -178,6 +181,11 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
         const int room = m_table->columnWidth(static_cast<int>(i)) - px(8);
         if (x < m_table->x() || x + room > width()) continue;
         const bool chosen = static_cast<int>(i) == m_piece;
+        m_told.add({double(x), 0, double(room), double(px(headHeight))},
+                   tr("%1 on %2: %3")
+                       .arg(QString::fromStdString(ended[i].name()),
+                            QString::fromStdString(batch.blades[ended[i].blade].mark),
+                            ended[i].passed ? tr("passed") : tr("failed")));
         drawFitted(painter, x, px(22), QString::fromStdString(batch.blades[ended[i].blade].mark), room, m_look, 18,
                    true, chosen ? p.primary : p.ink);
         drawFitted(painter, x, px(44), QString::fromStdString(ended[i].name()), room, m_look, 14, false, p.muted);
@@ -190,6 +198,9 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
         if (y < 0 || y + px(rowHeight) > m_table->height()) continue;
         const bool current = b == m_document.bladeIndex();
         const int top = m_table->y() + y;
+        m_told.add({0, double(top), double(m_table->x()), double(px(rowHeight))},
+                   tr("For %1: which pieces speak, in its row")
+                       .arg(QString::fromStdString(batch.blades[static_cast<std::size_t>(b)].mark)));
         if (current) painter.fillRect(0, top, m_table->x(), px(rowHeight), p.paper);
         painter.fillRect(0, top + px(rowHeight) - 1, m_table->x(), 1, p.hair);
         drawFitted(painter, px(6), top + px(rowHeight) / 2 + px(6),
@@ -211,6 +222,9 @@ void SpeaksPage::paintEvent(QPaintEvent*) {
              m_look.font(20, true), p.ink);
     for (const Difference& difference : speech.differences) {
         y += px(30);
+        m_told.add({0, double(y - px(20)), double(width()), double(px(30))},
+                   difference.known ? tr("They differ in this, as the record says")
+                                    : tr("Whether they differ in this is not known"));
         drawToneGlyph(painter, 0, y - px(15), px(18), difference.known ? Tone::caution : Tone::unseen, m_look, p.panel);
         drawFitted(painter, px(28), y, words::differenceText(difference), width() - px(30), m_look, 18, false, p.ink);
     }

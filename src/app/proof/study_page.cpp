@@ -3,6 +3,7 @@
 #include "app/proof/study_page.h"
 
 #include "app/shared/form_dialog.h"
+#include "app/shared/pointing.h"
 #include "core/proof/ranks.h"
 #include "logbook/actions/proof.h"
 #include "plot/glyphs.h"
@@ -47,6 +48,11 @@ QStringList placeCells(const std::vector<std::optional<Places>>& places) {
 }
 
 } // namespace
+
+StudyPage::StudyPage(Document& document, const Look& look) : Bench(document, look) {
+    setObjectName(QStringLiteral("study-page"));
+    tellUnder(this, m_told);
+}
 
 const Study* StudyPage::study() const {
     const std::vector<Study>& all = m_document.state().shop().studies;
@@ -302,6 +308,7 @@ std::vector<StudyPage::Row> StudyPage::rows() const {
 void StudyPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const Palette& p = palette();
+    m_told.clear();
     painter.fillRect(rect(), p.panel);
     const Study* one = study();
     if (one == nullptr) {
@@ -319,12 +326,15 @@ void StudyPage::paintEvent(QPaintEvent*) {
     drawFitted(painter, 0, px(26), QString::fromStdString(one->name), width() - px(160), m_look, 24, true, p.ink);
     drawText(painter, width(), px(26), tr("study %1 of %2").arg(std::clamp(m_index, 0, count - 1) + 1).arg(count),
              m_look.font(16), p.muted, Qt::AlignRight);
+    m_told.add({0, 0, double(width()), double(px(40))}, tr("The study in hand; left and right go to another"));
     const int pieces = static_cast<int>(m_pieces.size());
     if (pieces == 0) return;
     const int left = px(146);
     const int column = (width() - left) / pieces;
     for (int i = 0; i < pieces; ++i) {
         const PieceFacts& facts = m_pieces[static_cast<std::size_t>(i)].facts;
+        m_told.add({double(left + column * i), double(px(40)), double(column), double(px(52))},
+                   tr("%1 of %2").arg(QString::fromStdString(facts.mark), QString::fromStdString(facts.batch)));
         drawFitted(painter, left + column * i, px(60), QString::fromStdString(facts.mark), column - px(8), m_look, 20,
                    true, p.ink);
         drawFitted(painter, left + column * i, px(80), QString::fromStdString(facts.batch), column - px(8), m_look, 14,
@@ -354,9 +364,18 @@ void StudyPage::paintEvent(QPaintEvent*) {
                    isFactor          ? p.primary
                    : one_row.differs ? p.ink
                                      : p.muted);
-        for (int i = 0; i < pieces && i < one_row.cells.size(); ++i)
+        m_told.add({0, double(y), double(left), double(row)},
+                   isFactor          ? tr("%1: what this study varies").arg(one_row.name)
+                   : one_row.differs ? tr("%1 differs too, so that it may be the cause").arg(one_row.name)
+                                     : one_row.name);
+        for (int i = 0; i < pieces && i < one_row.cells.size(); ++i) {
+            m_told.add({double(left + column * i), double(y), double(column), double(row)},
+                       QStringLiteral("%1, %2: %3")
+                           .arg(QString::fromStdString(m_pieces[static_cast<std::size_t>(i)].facts.mark), one_row.name,
+                                one_row.cells[i]));
             drawFitted(painter, left + column * i, y + row / 2 + px(6), one_row.cells[i], column - px(10), m_look, 16,
                        isFactor, p.ink);
+        }
         y += row;
         painter.fillRect(0, y - 1, width(), 1, p.hair);
     }

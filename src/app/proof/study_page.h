@@ -12,9 +12,7 @@ class StudyPage : public Bench {
     Q_OBJECT
 
 public:
-    StudyPage(Document& document, const Look& look) : Bench(document, look) {
-        setObjectName(QStringLiteral("study-page"));
-    }
+    StudyPage(Document& document, const Look& look);
 
     QString title() const override { return tr("Study"); }
     HelpText help() const override;

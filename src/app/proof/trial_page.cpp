@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/proof/trial_page.h"
 
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "core/judge/proof_judge.h"
 #include "plot/glyphs.h"
@@ -100,6 +101,7 @@ QString outcomeText(TrialOutcome outcome) {
 TrialPage::TrialPage(Document& document, Seams seams, const Look& look)
     : Bench(document, look), m_seams(std::move(seams)), m_steps(new RowList(trialStepHeight, look, this)) {
     setObjectName(QStringLiteral("trial-page"));
+    tellUnder(this, m_told);
     m_steps->setObjectName(QStringLiteral("trial-steps"));
     m_steps->setAccessibleName(tr("Steps of the trial"));
     m_tick.setInterval(250);
@@ -314,6 +316,7 @@ QString TrialPage::primaryText(const Trial& trial, const TrialProgress& progress
 
 void TrialPage::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     painter.fillRect(rect(), palette().panel);
     if (m_document.blade() == nullptr) return;
     const Trial* running = trial();
@@ -337,6 +340,7 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
     drawText(painter, width(), y, tr("step %1 of %2").arg(progress.current + 1).arg(progress.steps.size()),
              m_look.font(22, true), p.primary, Qt::AlignRight);
     painter.fillRect(0, px(50), width(), 3, p.primary);
+    m_told.add({0, 0, double(width()), double(px(50))}, tr("The piece, its protocol, and the step that is now"));
 
     if (!hazard.empty()) {
         const Caution caution = words::cautionNamed(hazard);
@@ -356,6 +360,11 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
                    p.muted);
         const QString limit = limitText(step);
         drawText(painter, 0, px(288), limit, m_look.font(28, true), p.ink);
+        m_told.add({0, double(px(258)), double(width() / 2), double(px(44))},
+                   tr("What the protocol asks of this step"));
+        if (countRoom > 0)
+            m_told.add({double(width() - countRoom), double(px(66)), double(countRoom), double(px(222))},
+                       now.timer ? tr("Seconds still to hold") : tr("Counted in this step so far"));
         if (now.timer && step.hold_s) {
             const double left = *step.hold_s - static_cast<double>(m_document.now().utc_ms - now.timer->utc_ms) / 1000;
             drawText(painter, width(), px(230), left > 0 ? QString::number(std::ceil(left), 'f', 0) : tr("done"),
@@ -373,7 +382,7 @@ void TrialPage::paintRunning(QPainter& painter, const Trial& trial) {
                 bend.strain = tr("%1 %").arg(strain->mean, 0, 'f', 1);
                 if (strain->at_least) bend.at_least = tr("at least %1 % at the jaw").arg(*strain->at_least, 0, 'f', 1);
             }
-            drawBend(painter, QRect(width() / 2, px(66), width() / 2, px(250)), bend, m_look);
+            drawBend(painter, QRect(width() / 2, px(66), width() / 2, px(250)), bend, m_look, &m_told);
         }
         if (progress.touchUpForbidden(trial.protocol)) {
             drawNoStone(painter, 0, px(312), px(32), p.ink, p.panel);
@@ -456,6 +465,7 @@ void TrialPage::paintList(QPainter& painter) {
     const Palette& p = palette();
     const Trial* last = latest();
     if (last == nullptr) {
+        m_told.add(rect(), tr("What can be done here, with its key"));
         drawText(painter, 0, px(60), tr("No trial yet"), m_look.font(28, true), p.ink);
         int y = px(104);
         for (const QString& line :
@@ -477,6 +487,8 @@ void TrialPage::paintList(QPainter& painter) {
              : progress.outcome == TrialOutcome::passed ? p.pass
                                                         : p.ink,
              Qt::AlignRight);
+    m_told.add({0, 0, double(width()), double(px(48))},
+               tr("The last trial of this piece and how it ended; below its steps, and what each told"));
     int y = px(48) + stepsArea().height() + px(30);
     for (std::size_t i = 0; i < progress.steps.size(); ++i) {
         const StepProgress& step = progress.steps[i];
@@ -488,13 +500,14 @@ void TrialPage::paintList(QPainter& painter) {
             if (strain->at_least) bend.at_least = tr("at least %1 % at the jaw").arg(*strain->at_least, 0, 'f', 1);
         }
         drawText(painter, 0, y, step.value ? tr("The bend") : tr("The bend as planned"), m_look.font(18, true), p.ink);
-        drawBend(painter, QRect(0, y + px(8), width(), px(160)), bend, m_look);
+        drawBend(painter, QRect(0, y + px(8), width(), px(160)), bend, m_look, &m_told);
         y += px(190);
         break;
     }
     const Blade& blade = *m_document.blade();
     for (auto trial = blade.trials.rbegin(); trial != blade.trials.rend() && y < height() - px(10); ++trial) {
         if (&*trial == last) continue;
+        m_told.add({0, double(y - px(18)), double(width()), double(px(26))}, tr("An earlier trial of the same piece"));
         drawText(painter, 0, y,
                  tr("before: %1, %2%3")
                      .arg(QString::fromStdString(trial->protocol.name), outcomeText(progressOf(*trial).outcome),

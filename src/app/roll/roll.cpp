@@ -3,6 +3,7 @@
 #include "app/roll/roll.h"
 
 #include "app/shared/accessible.h"
+#include "app/shared/pointing.h"
 #include "core/judge/agenda.h"
 #include "core/judge/standing.h"
 #include "core/measure/statistics.h"
@@ -216,6 +217,11 @@ Roll::Roll(Document& document, const Look& look, QWidget* parent)
       m_list(new RollList(this)) {
     setRole(this, QAccessible::Pane);
     setAccessibleName(tr("Roll"));
+    tellUnder(this, [this](const QPoint& at) {
+        return at.y() >= height() - m_look.px(rollFootHeight)
+                   ? tr("How many blades have answered at this gate, verdict by verdict")
+                   : tr("The axis that the strips below share: hardness, HRC");
+    });
     setFixedWidth(look.px(rollWidth));
     m_list->setObjectName(QStringLiteral("roll"));
     m_list->setAccessibleName(tr("Blades of the batch"));

@@ -7,6 +7,7 @@
 #include "app/shared/help_text.h"
 #include "app/store/document.h"
 #include "plot/look.h"
+#include "plot/told.h"
 #include "report/batch_table.h"
 
 #include <optional>
@@ -109,6 +110,7 @@ protected:
     Document& m_document;
     const Look& m_look;
     bool m_inFront = false;
+    Told m_told; ///< what lies under the pointer, noted down as it is painted
 };
 
 } // namespace rollcall

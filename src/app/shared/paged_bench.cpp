@@ -3,6 +3,7 @@
 #include "app/shared/paged_bench.h"
 
 #include "app/shared/buttons.h"
+#include "app/shared/plain_text.h"
 
 #include <QKeyEvent>
 #include <QStackedWidget>
@@ -95,8 +96,11 @@ void PagedBench::openPageAt(int index) {
 void PagedBench::refresh() {
     m_tabs->setVisible(!wantsAll());
     layout()->setContentsMargins(m_look.px(24), m_look.px(wantsAll() ? 8 : 0), m_look.px(24), m_look.px(8));
-    for (int i = 0; i < static_cast<int>(m_pages.size()); ++i)
-        m_tabs->setTabText(i, m_pages[static_cast<std::size_t>(i)]->title());
+    for (int i = 0; i < static_cast<int>(m_pages.size()); ++i) {
+        const QString title = m_pages[static_cast<std::size_t>(i)]->title();
+        m_tabs->setTabText(i, title);
+        m_tabs->setTabToolTip(i, plainTip(tr("%1: key %2").arg(title).arg(i + 1)));
+    }
     current()->refresh();
     setAccessibleName(current()->title());
     update();

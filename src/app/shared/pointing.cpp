@@ -52,4 +52,8 @@ void tellUnder(QWidget* widget, std::function<QString(const QPoint&)> says) {
     new Teller(widget, std::move(says));
 }
 
+void tellUnder(QWidget* widget, const Told& told) {
+    tellUnder(widget, [&told](const QPoint& at) { return told.at(at); });
+}
+
 } // namespace rollcall

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/steel/steel_bench.h"
 
+#include "app/shared/pointing.h"
 #include "core/base/number.h"
 #include "plot/element_ruler.h"
 #include "plot/glyphs.h"
@@ -64,6 +65,7 @@ SteelBench::SteelBench(Document& document, WatchedFolder& folder, Seams seams, c
     : Bench(document, look, parent), m_folder(folder), m_seams(std::move(seams)),
       m_elements(new RowList(rowHeight, look, this)) {
     setObjectName(QStringLiteral("steel-bench"));
+    tellUnder(this, m_told);
     setFocusPolicy(Qt::StrongFocus);
     m_elements->setObjectName(QStringLiteral("elements"));
     m_elements->setAccessibleName(tr("Elements against the grade"));
@@ -131,6 +133,7 @@ std::vector<const Grade*> SteelBench::lookAlikes(int most) const {
 
 void SteelBench::paintEvent(QPaintEvent*) {
     QPainter painter(this);
+    m_told.clear();
     const Palette& p = m_look.palette;
     const auto px = [&](double v) { return m_look.px(v); };
     painter.fillRect(rect(), p.panel);
@@ -151,6 +154,8 @@ void SteelBench::paintEvent(QPaintEvent*) {
         : a->shots == 1
             ? tr("one shot, %1").arg(a->method == AnalysisMethod::xrf ? tr("XRF") : tr("spark OES"))
             : tr("%1 shots, %2").arg(a->shots).arg(a->method == AnalysisMethod::xrf ? tr("XRF") : tr("spark OES"));
+    m_told.add({0, 0, double(width()), double(px(headHeight))},
+               tr("What the bar or blade was sold as, and how often and how it was analysed"));
     const int end = width() - px(36) - m_look.width(right, 16);
     drawFitted(painter, px(24), px(34), title, end - px(24), m_look, 24, true, p.ink);
     drawText(painter, width() - px(24), px(32), right, m_look.font(16), p.muted, Qt::AlignRight);
@@ -180,6 +185,9 @@ void SteelBench::paintEvent(QPaintEvent*) {
         row += px(26);
     }
     for (std::size_t i = 0; i < alike.size(); ++i) {
+        m_told.add({0, double(row - px(20)), double(middle), double(px(27))},
+                   tr("%1: its share among the library's grades by the shots alone; %2 fits and another may be it")
+                       .arg(QString::fromStdString(alike[i]->name), words::percent(shareOf(*a, *alike[i]))));
         const bool taken = sameName(alike[i]->name, m_document.claim().grade);
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
         const QString name = QString::fromStdString(alike[i]->name);
@@ -201,6 +209,8 @@ void SteelBench::paintEvent(QPaintEvent*) {
         painter.fillRect(x, bottom + px(44), 2, row - bottom - px(60), p.ink);
         painter.fillRect(x - px(6), bottom + px(44), px(8), 2, p.ink);
         painter.fillRect(x - px(6), row - px(18), px(8), 2, p.ink);
+        m_told.add({0, double(row - px(18)), double(middle), double(px(28))},
+                   tr("These fit alike; the share is that of all other grades of the library together"));
         drawFitted(painter, px(24), std::min(row + px(2), height() - px(8)),
                    tr("Not told apart. Another: %1").arg(words::percent(a->otherShare())), middle - px(40), m_look, 16,
                    false, p.ink);
@@ -218,7 +228,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
              m_look.font(18, true), p.ink);
     drawCouponRule(painter,
                    QRect(middle + px(20), bottom + px(40), width() - middle - px(44), height() - bottom - px(50)),
-                   coupon, m_look);
+                   coupon, m_look, &m_told);
 }
 
 ColumnContent SteelBench::content() const {

@@ -3,6 +3,7 @@
 #include "app/testers/tester_list.h"
 
 #include "app/shared/local_time.h"
+#include "app/shared/pointing.h"
 #include "plot/glyphs.h"
 #include "words/words.h"
 
@@ -138,6 +139,11 @@ TesterList::TesterList(Document& document, const Look& look, QWidget* parent)
     : QWidget(parent), m_document(document), m_look(look), m_model(new TesterListModel(document, this)),
       m_list(new QListView(this)) {
     setFixedWidth(look.px(328));
+    tellUnder(this, [this](const QPoint& at) {
+        return at.y() >= height() - m_look.px(footHeight)
+                   ? tr("How many testers may be used today, by how they stand")
+                   : tr("Error on the block, a mark each HRC, with nought in the middle");
+    });
     m_list->setObjectName(QStringLiteral("testers"));
     m_list->setAccessibleName(tr("Testers of the shop"));
     m_list->setModel(m_model);
