@@ -10,6 +10,7 @@
 #include "logbook/logbook.h"
 #include "logbook/read/finder.h"
 #include "logbook/transfer/import.h"
+#include "logbook/transfer/salvage.h"
 #include "words/words.h"
 
 #include <QDateTime>
@@ -78,6 +79,18 @@ Result<QJsonObject> backup(const Options& options, const Tables&) {
     if (!logbook) return logbook.error();
     if (auto done = (*logbook)->backup(options.word(1)); !done) return done.error();
     return QJsonObject{{"written", options.word(1)}};
+}
+
+Result<QJsonObject> salvageLogbook(const Options& options, const Tables&) {
+    const auto saved = salvage(options.word(0), options.word(1), LogbookSeams::real());
+    if (!saved) return saved.error();
+    QJsonObject rows;
+    for (const auto& [table, count] : saved->rows) rows.insert(q(table), count);
+    QJsonArray left;
+    for (const std::string& sentence : saved->left) left.append(q(sentence));
+    return QJsonObject{{"written", options.word(1)},         {"rows", rows},
+                       {"from_log", saved->from_log},        {"unproved", saved->unproved},
+                       {"last_entry", q(saved->last_entry)}, {"left", left}};
 }
 
 namespace {

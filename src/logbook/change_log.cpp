@@ -40,10 +40,12 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
                          entry.action, entry.payload, entry.previous, entry.hash()});
 }
 
-namespace {
+std::string shortHead(qint64 seq, const QString& hash) {
+    return std::to_string(seq) + "-" + hash.left(headDigits).toStdString();
+}
 
-void replay(const QString& payload, LoggedRows& tables) {
-    for (const QJsonValue value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
+void addLogged(const ChangeEntry& entry, LoggedRows& tables) {
+    for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
         const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
@@ -52,6 +54,8 @@ void replay(const QString& payload, LoggedRows& tables) {
         for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
     }
 }
+
+namespace {
 
 // What the log says of a row beside what is stored of it.
 void compareRow(const char* table, const QString& id, const QJsonObject& logged, const QJsonObject& stored,
@@ -83,6 +87,11 @@ Result<std::vector<std::pair<qint64, QJsonObject>>> storedRows(Database& databas
 
 } // namespace
 
+Result<std::vector<std::pair<qint64, QJsonObject>>> rowsAfter(Database& database, const char* table, qint64 after,
+                                                              int rows) {
+    return storedRows(database, table, QStringLiteral("WHERE rowid>? ORDER BY rowid LIMIT ?"), {after, rows});
+}
+
 namespace {
 
 Result<std::vector<ChangeEntry>> entriesOf(Database& database, const QString& which, const Row& values) {
@@ -107,7 +116,7 @@ SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vec
     SharedHistory shared;
     while (shared.entries < std::min(ours.size(), theirs.size()) &&
            ours[shared.entries].stored_hash == theirs[shared.entries].stored_hash)
-        replay(ours[shared.entries++].payload, shared.rows);
+        addLogged(ours[shared.entries++], shared.rows);
     return shared;
 }
 
@@ -122,7 +131,7 @@ Result<bool> ChainReader::read(Database& database, int entries, std::vector<std:
             problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
         m_previous = entry.stored_hash;
         m_seq = entry.seq;
-        replay(entry.payload, m_rows);
+        addLogged(entry, m_rows);
     }
     return static_cast<int>(read->size()) == entries;
 }
@@ -130,8 +139,7 @@ Result<bool> ChainReader::read(Database& database, int entries, std::vector<std:
 Result<std::optional<qint64>> ChainReader::compare(Database& database, const char* table, qint64 after, int rows,
                                                    std::vector<std::string>& problems) {
     auto& expected = m_rows[QLatin1String(table)];
-    const auto some =
-        storedRows(database, table, QStringLiteral("WHERE rowid>? ORDER BY rowid LIMIT ?"), {after, rows});
+    const auto some = rowsAfter(database, table, after, rows);
     if (!some) return some.error();
     for (const auto& [rowid, stored] : *some) {
         const QString id = stored[QStringLiteral("id")].toString();
@@ -182,7 +190,7 @@ Result<std::string> recentTrouble(Database& database) {
         if (entry.hash() != entry.stored_hash) return fmt::format("entry {} of its change log was altered", entry.seq);
         if (entry.previous != (i > 0 ? entries[i - 1].stored_hash : entry.seq == 1 ? chainBeginning() : entry.previous))
             return fmt::format("entry {} of its change log does not follow the one before", entry.seq);
-        replay(entry.payload, rows);
+        addLogged(entry, rows);
     }
     std::size_t count = 0;
     for (const auto& [table, byId] : rows) {

@@ -33,12 +33,23 @@ inline QString chainBeginning() {
     return QString(64, QLatin1Char('0'));
 }
 
+/// An entry in short, for paper: its number and the beginning of its hash, such as "1184-3fa9c25b71d0a4ee".
+std::string shortHead(qint64 seq, const QString& hash);
+inline constexpr int headDigits = 16;
+
 /// Appends an entry with what the database has noted.
 Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
                           const QJsonArray& notes);
 
 /// Rows as a change log says they are: table -> id -> row.
 using LoggedRows = std::map<QString, std::map<QString, QJsonObject>>;
+
+/// Adds what an entry says of its rows to what those before it said.
+void addLogged(const ChangeEntry& entry, LoggedRows& rows);
+
+/// So many rows of a table after a row, as the change log would tell of them, with their rowids. Errors: damaged, disk.
+Result<std::vector<std::pair<qint64, QJsonObject>>> rowsAfter(Database& database, const char* table, qint64 after,
+                                                              int rows);
 
 /// All entries, oldest first.
 Result<std::vector<ChangeEntry>> changesOf(Database& database);

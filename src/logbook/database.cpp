@@ -7,9 +7,11 @@
 #include <cmath>
 #include <QFileInfo>
 #include <QJsonObject>
+#include <QSqlDriver>
 #include <QSqlError>
 #include <QSqlRecord>
 #include <QUuid>
+#include <sqlite3.h>
 
 namespace rollcall {
 
@@ -27,6 +29,8 @@ Error errorOf(const QSqlError& error) {
         return {ErrorKind::disk, "", "the logbook can only be read, not written"};
     case 10:
         return {ErrorKind::disk, "", "the disk could not be read or written (" + text + ")"};
+    case 7:
+        return {ErrorKind::disk, "", "there is no memory left; nothing of this entry was stored"};
     case 13:
         return {ErrorKind::disk, "", "the disk is full; nothing of this entry was stored"};
     case 14:
@@ -60,6 +64,10 @@ Result<Done> Database::open(const QString& path, Mode mode) {
     if (mode == Mode::readOnly) options += QStringLiteral(";QSQLITE_OPEN_READONLY");
     database.setConnectOptions(options);
     if (!database.open()) return errorOf(database.lastError());
+    const QVariant handle = database.driver()->handle();
+    if (!handle.isValid() || qstrcmp(handle.typeName(), "sqlite3*") != 0)
+        return Error{ErrorKind::disk, "", "Qt's SQLite driver is another than is known here"};
+    m_sqlite = *static_cast<sqlite3* const*>(handle.constData());
     const auto setting = [&](const char* sql) { return run(QString::fromLatin1(sql)); };
     // What a file brings along (an index over a function, a virtual table) runs with no rights of ours.
     if (auto done = setting("PRAGMA trusted_schema=OFF"); !done) return done.error();
@@ -78,6 +86,11 @@ Result<Done> Database::open(const QString& path, Mode mode) {
 }
 
 Result<QSqlQuery*> Database::execute(const QString& sql, const Row& values) {
+    // A failure of disk or memory may make SQLite end a transaction by itself, under a statement whose failure nobody
+    // had to look at; what came after would be stored alone.
+    if (m_depth > 0 && sqlite3_get_autocommit(m_sqlite) != 0)
+        return Error{ErrorKind::disk, "", "disk or memory failed in the midst of it; nothing of this entry was stored"};
+    if (m_depth == 0) rollBack(); // what could not be rolled back when there was no memory is not to be seen by anybody
     std::shared_ptr<QSqlQuery>& query = m_prepared[sql];
     if (!query) {
         query = std::make_shared<QSqlQuery>(QSqlDatabase::database(m_connection, false));
@@ -91,7 +104,7 @@ Result<QSqlQuery*> Database::execute(const QString& sql, const Row& values) {
     for (std::size_t i = 0; i < values.size(); ++i) query->bindValue(static_cast<int>(i), values[i]);
     if (!query->exec()) {
         const Error error = errorOf(query->lastError());
-        query->finish();
+        m_prepared.remove(sql); // Qt may have done away with what it had prepared; it is of no more use then
         return error;
     }
     return query.get();
@@ -131,10 +144,15 @@ Result<QVariant> Database::single(const QString& sql, const Row& values) {
     return rows->front().front();
 }
 
-Database::Transaction::Transaction(Database& database)
+void Database::rollBack() {
+    if (sqlite3_get_autocommit(m_sqlite) == 0) sqlite3_exec(m_sqlite, "ROLLBACK", nullptr, nullptr, nullptr);
+}
+
+Database::Transaction::Transaction(Database& database, Writes writes)
     : m_database(database), m_depth(database.m_depth),
-      m_begun(database.run(m_depth == 0 ? QStringLiteral("BEGIN IMMEDIATE")
-                                        : QStringLiteral("SAVEPOINT inner_%1").arg(m_depth))) {
+      m_begun(database.run(m_depth > 0                ? QStringLiteral("SAVEPOINT inner_%1").arg(m_depth)
+                           : writes == Writes::record ? QStringLiteral("BEGIN IMMEDIATE")
+                                                      : QStringLiteral("BEGIN"))) {
     if (m_begun) ++m_database.m_depth;
 }
 
@@ -143,7 +161,7 @@ Database::Transaction::~Transaction() {
     m_database.m_depth = m_depth;
     // Where SQLite has rolled back by itself (a full disk) there is nothing left to undo.
     if (m_depth == 0)
-        (void)m_database.run(QStringLiteral("ROLLBACK"));
+        m_database.rollBack();
     else if (m_database.run(QStringLiteral("ROLLBACK TO inner_%1").arg(m_depth)))
         (void)m_database.run(QStringLiteral("RELEASE inner_%1").arg(m_depth));
     (void)m_database.takeNotes();

@@ -17,6 +17,8 @@
 #include <utility>
 #include <vector>
 
+struct sqlite3;
+
 namespace rollcall {
 
 using Row = std::vector<QVariant>;
@@ -52,7 +54,9 @@ public:
     /// commit(), by an error or an exception. One inside another is undone alone.
     class Transaction {
     public:
-        explicit Transaction(Database& database);
+        /// What it writes to: the record, or only tables of the connection that nobody else sees.
+        enum class Writes { record, temporary };
+        explicit Transaction(Database& database, Writes writes = Writes::record);
         ~Transaction();
         Transaction(const Transaction&) = delete;
         Transaction& operator=(const Transaction&) = delete;
@@ -72,8 +76,10 @@ public:
 
 private:
     Result<QSqlQuery*> execute(const QString& sql, const Row& values);
+    void rollBack();
 
     QString m_connection;
+    sqlite3* m_sqlite = nullptr; ///< of the connection, to ask whether a transaction is on
     QHash<QString, std::shared_ptr<QSqlQuery>> m_prepared;
     QJsonArray m_notes;
     int m_depth = 0; ///< transactions inside each other

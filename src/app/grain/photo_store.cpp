@@ -35,23 +35,16 @@ std::shared_ptr<const LoadedPhoto> decoded(QByteArray bytes) {
 
 } // namespace
 
-PhotoStore::PhotoStore(Document& document) : m_document(document) {
-    m_pool.setMaxThreadCount(std::max(1, QThread::idealThreadCount() - 1));
-}
+PhotoStore::PhotoStore(Document& document) : m_document(document) {}
 
 void PhotoStore::away(std::function<std::function<void()>()> work) {
     ++m_working;
-    m_pool.start([this, work = std::move(work)] {
-        auto then = work();
-        // To the document, which is there longer than this: the window may be drawn anew meanwhile.
-        QMetaObject::invokeMethod(
-            &m_document,
-            [store = QPointer<PhotoStore>(this), then = std::move(then)] {
-                if (store) --store->m_working;
-                then();
-                if (store) emit store->ready();
-            },
-            Qt::QueuedConnection);
+    m_document.aside([store = QPointer<PhotoStore>(this), work = std::move(work)]() -> std::function<void()> {
+        return [store, then = work()] {
+            if (store) --store->m_working;
+            then();
+            if (store) emit store->ready();
+        };
     });
 }
 
@@ -92,7 +85,7 @@ QImage PhotoStore::thumbnail(const std::string& sha256) {
     if (found != m_thumbnails.end()) return found->second;
     m_thumbnails[sha256] = {};
     fetch(sha256, [this, sha256](const QByteArray& bytes, const QString&) {
-        away([this, sha256, bytes]() -> std::function<void()> {
+        away([store = QPointer<PhotoStore>(this), sha256, bytes]() -> std::function<void()> {
             QByteArray file = bytes;
             QBuffer buffer(&file);
             QImageReader reader(&buffer);
@@ -100,7 +93,7 @@ QImage PhotoStore::thumbnail(const std::string& sha256) {
             const QSize whole = reader.size();
             // Told before reading, a JPEG is decoded small at once.
             if (whole.isValid()) reader.setScaledSize(whole.scaled(96, 96, Qt::KeepAspectRatio));
-            return [store = QPointer<PhotoStore>(this), sha256, small = reader.read()] {
+            return [store, sha256, small = reader.read()] {
                 if (store) store->m_thumbnails[sha256] = small;
             };
         });
@@ -136,12 +129,13 @@ QImage PhotoStore::fracture(int rating, double screen_px_per_mm, const QSize& si
     const bool fits = drawn.scale > 0 && std::abs(std::log(drawn.scale / screen_px_per_mm)) < 0.01;
     if (fits || drawn.drawing) return drawn.picture;
     drawn.drawing = true;
-    away([this, rating, screen_px_per_mm, size, seed]() -> std::function<void()> {
+    away([store = QPointer<PhotoStore>(this), rating, screen_px_per_mm, size, seed]() -> std::function<void()> {
         const auto made = fractureTexture(rating, screen_px_per_mm, size.width(), size.height(),
                                           static_cast<std::uint64_t>(seed * 100 + rating));
         const QImage picture = made ? imageOf(made->picture) : QImage();
-        return [this, rating, screen_px_per_mm, size, seed, picture] {
-            m_fractures[{rating, size.width(), size.height(), seed}] = {screen_px_per_mm, picture, false};
+        return [store, rating, screen_px_per_mm, size, seed, picture] {
+            if (store)
+                store->m_fractures[{rating, size.width(), size.height(), seed}] = {screen_px_per_mm, picture, false};
         };
     });
     return drawn.picture;

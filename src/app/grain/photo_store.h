@@ -9,7 +9,6 @@
 #include <map>
 #include <memory>
 #include <QObject>
-#include <QThreadPool>
 
 namespace rollcall {
 
@@ -65,7 +64,6 @@ private:
     std::map<std::string, QImage> m_thumbnails;                  ///< null while it is being made
     std::map<std::tuple<int, int, int, int>, Drawn> m_fractures; ///< by rating, width, height, seed
     int m_working = 0;
-    QThreadPool m_pool; ///< last, so that it is waited for before anything else goes
 };
 
 } // namespace rollcall

@@ -40,7 +40,6 @@ LedgerPage::LedgerPage(Document& document, const Seams& seams, const Look& look,
     column->addLayout(m_choices);
     column->addWidget(m_chart, 1);
     column->addWidget(m_table);
-    m_pool.setMaxThreadCount(1);
     m_again.setSingleShot(true);
     m_again.setInterval(againMs);
     connect(&m_again, &QTimer::timeout, this, &LedgerPage::fetch);
@@ -154,16 +153,12 @@ void LedgerPage::ask() {
     m_offeredFor = m_now.ledger;
     m_working = true;
     const int asked = ++m_question;
-    m_pool.start([self = QPointer<LedgerPage>(this), document = &m_document, asked, now = m_now, answer = question()] {
-        auto view = std::make_shared<LedgerView>(answer(now));
-        // To the document, which is there longer than this: the window may be drawn anew meanwhile.
-        QMetaObject::invokeMethod(
-            document,
-            [self, asked, view] {
+    m_document.aside(
+        [self = QPointer<LedgerPage>(this), asked, now = m_now, answer = question()]() -> std::function<void()> {
+            return [self, asked, view = std::make_shared<LedgerView>(answer(now))] {
                 if (self != nullptr) self->take(std::move(*view), asked);
-            },
-            Qt::QueuedConnection);
-    });
+            };
+        });
 }
 
 void LedgerPage::take(LedgerView view, int asked) {

@@ -8,7 +8,6 @@
 #include "app/shared/seams.h"
 
 #include <functional>
-#include <QThreadPool>
 #include <QTimer>
 
 class QBoxLayout;
@@ -99,7 +98,6 @@ private:
     bool m_waiting = false; ///< another question came meanwhile
     bool m_stale = true;    ///< something has changed since the ledger was fetched
     int m_revision = -1;    ///< of the document that the ledger was fetched for
-    QThreadPool m_pool;     ///< last: it waits for what is being worked out
 };
 
 } // namespace rollcall

@@ -6,12 +6,14 @@
 #include <QDateTime>
 #include <QLocale>
 #include <QScopedValueRollback>
+#include <QThread>
 
 namespace rollcall {
 
 Document::Document(Tables tables, LogbookSeams seams, QObject* parent)
     : QObject(parent), m_store(std::move(tables), std::move(seams)) {
     m_state = ShopKnowledge::nothing(m_store.shipped());
+    m_aside.setMaxThreadCount(std::max(2, QThread::idealThreadCount() - 1));
     connect(&m_store, &Store::learnt, this, [this](const Snapshot& snapshot) {
         m_state.takeElsewhere(snapshot);
         emit learnt();
@@ -49,6 +51,10 @@ void Document::open(const QString& path, bool create, Then then) {
         if (then) then(opened.done);
         if (opened.ahead) emit failed(clockTrouble(*opened.ahead));
     });
+}
+
+void Document::aside(std::function<std::function<void()>()> work) {
+    m_aside.start([this, work = std::move(work)] { QMetaObject::invokeMethod(this, work(), Qt::QueuedConnection); });
 }
 
 void Document::perform(Work work, Then then) {

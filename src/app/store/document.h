@@ -8,6 +8,7 @@
 #include <memory>
 #include <QObject>
 #include <QString>
+#include <QThreadPool>
 
 namespace rollcall {
 
@@ -49,6 +50,9 @@ public:
     }
     /// The ledger as far as it is gathered; calls back here.
     void ledger(std::function<void(LedgerNow)> then) { m_store.ledger(std::move(then)); }
+    /// Works something out on another thread, then does here what that gave: also when whoever asked is gone by then,
+    /// as places are when the window is laid out anew, so that nobody has to wait for it.
+    void aside(std::function<std::function<void()>()> work);
     /// Number of acts and reads that are not answered yet.
     int pending() const { return m_store.pending(); }
     /// True when nothing is asked and what is next in the other batches is known too.
@@ -125,6 +129,7 @@ private:
     bool m_checked = false;
     bool m_answering = false;
     bool m_untold = false;
+    QThreadPool m_aside; ///< last: what is being worked out is waited for before all else goes
 };
 
 } // namespace rollcall

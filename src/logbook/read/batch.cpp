@@ -412,17 +412,11 @@ Result<std::map<std::string, int>> Logbook::counts() {
     return counts;
 }
 
-namespace {
-
-constexpr qsizetype headDigits = 16;
-
-} // namespace
-
 Result<std::string> Logbook::head() {
     const auto last = m_database->select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
     if (!last) return last.error();
     if (last->empty()) return std::string();
-    return s(last->front()[0]) + "-" + last->front()[1].toString().left(headDigits).toStdString();
+    return shortHead(last->front()[0].toLongLong(), last->front()[1].toString());
 }
 
 Result<std::string> Logbook::notHeld(const std::string& head) {

@@ -109,18 +109,15 @@ Result<bool> Finder::step() {
     // One write of the step, not one for each row. It is a temporary file's: the logbook is not asked to be written to,
     // which one that is open for reading would refuse, and nothing waits for a disk.
     Database& database = m_logbook.database();
-    if (auto done = database.run(QStringLiteral("BEGIN")); !done) return done.error();
-    auto done = Result<Done>(Done{});
+    Database::Transaction transaction(database, Database::Transaction::Writes::temporary);
+    auto done = transaction.begun();
     while (done && !m_left.empty() && clock.elapsed() < stepMs) {
         const std::string batch = m_left.front();
         m_left.pop_front();
         done = read(batch);
     }
-    if (done) done = database.run(QStringLiteral("COMMIT"));
-    if (!done) {
-        (void)database.run(QStringLiteral("ROLLBACK"));
-        return done.error();
-    }
+    if (done) done = transaction.commit();
+    if (!done) return done.error();
     return !m_left.empty();
 }
 
