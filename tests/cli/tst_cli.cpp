@@ -398,6 +398,25 @@ private slots:
         QCOMPARE(run({"backup", book, m_dir.filePath("stick")}).exit_code, 1); // never over another
     }
 
+    // What is sound of a damaged logbook in a new one, and what is not by name.
+    void salvageFromTheCommandLine() {
+        const QString book = m_dir.filePath("torn");
+        QCOMPARE(run({"demo", book}).exit_code, 0);
+        QFile file(book);
+        QVERIFY(file.open(QIODevice::ReadWrite));
+        QVERIFY(file.seek(file.size() / 2));
+        file.write(QByteArray(20000, '\x7f'));
+        file.close();
+        QVERIFY(run({"check", book}).exit_code != 0 || !json(run({"check", book}))["ok"].toBool());
+        const auto saved = run({"salvage", book, m_dir.filePath("saved")});
+        QCOMPARE(saved.exit_code, 0);
+        QVERIFY(json(saved)["rows"].toObject()["batch"].toInt() > 0);
+        QVERIFY(!json(saved)["left"].toArray().isEmpty());
+        QVERIFY(json(run({"check", m_dir.filePath("saved")}))["ok"].toBool());
+        QCOMPARE(run({"salvage", book, m_dir.filePath("saved")}).exit_code, 1); // never over another
+        QCOMPARE(run({"salvage", m_dir.filePath("nowhere"), m_dir.filePath("x")}).exit_code, 2);
+    }
+
     void demoIsMadeFromItsSeed() {
         const auto made = [&](const char* name, const char* seed) {
             const QString path = m_dir.filePath(name);

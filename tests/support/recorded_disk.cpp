@@ -17,9 +17,8 @@ using Call = RecordedDisk::Call;
 
 namespace rollcall::fixtures {
 
-namespace {
-
-struct Disk {
+/// A disk: what is certain to be on it, and what is on its way.
+struct RecordedDisk::Disk {
     struct Pending {
         bool resize = false;
         long long at = 0;
@@ -52,8 +51,6 @@ struct Disk {
         names.erase(call.name);
     }
 };
-
-} // namespace
 
 RecordedDisk*& RecordedDisk::current() {
     static RecordedDisk* disk = nullptr;
@@ -90,7 +87,7 @@ bool RecordedDisk::flushes(std::size_t call) const {
     return m_calls[call].kind == Call::Kind::flush || m_calls[call].kind == Call::Kind::flushNames;
 }
 
-std::map<QByteArray, QByteArray> RecordedDisk::afterPowerCut(std::size_t calls, std::mt19937& chance) const {
+RecordedDisk::Disk RecordedDisk::diskBehind(std::size_t calls) const {
     using Kind = Call::Kind;
     Disk disk;
     for (const auto& [name, content] : m_first) {
@@ -119,6 +116,26 @@ std::map<QByteArray, QByteArray> RecordedDisk::afterPowerCut(std::size_t calls, 
             disk.namesPending.push_back(&call);
         }
     }
+    return disk;
+}
+
+std::map<QByteArray, QByteArray> RecordedDisk::found(Disk& disk) const {
+    std::map<QByteArray, QByteArray> all;
+    for (const auto& [name, file] : disk.names) all[name.mid(m_folder.size())] = disk.files[file].flushed;
+    return all;
+}
+
+std::map<QByteArray, QByteArray> RecordedDisk::afterKill(std::size_t calls) const {
+    Disk disk = diskBehind(calls);
+    for (const Call* change : disk.namesPending) disk.applyName(*change);
+    for (auto& [file, content] : disk.files) {
+        for (const Disk::Pending& change : content.pending) Disk::apply(content.flushed, change);
+    }
+    return found(disk);
+}
+
+std::map<QByteArray, QByteArray> RecordedDisk::afterPowerCut(std::size_t calls, std::mt19937& chance) const {
+    Disk disk = diskBehind(calls);
     // Of what was not flushed: nothing, all, or anything between.
     const auto upTo = [&](std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n)(chance); };
     const std::size_t kept = upTo(disk.namesPending.size());
@@ -140,9 +157,7 @@ std::map<QByteArray, QByteArray> RecordedDisk::afterPowerCut(std::size_t calls, 
             }
         }
     }
-    std::map<QByteArray, QByteArray> found;
-    for (const auto& [name, file] : disk.names) found[name.mid(m_folder.size())] = disk.files[file].flushed;
-    return found;
+    return found(disk);
 }
 
 void RecordedDisk::failAt(int call, int code, bool lasts) {

@@ -28,6 +28,9 @@ public:
     /// The files as they may be found after a power cut behind so many calls.
     std::map<QByteArray, QByteArray> afterPowerCut(std::size_t calls, std::mt19937& chance) const;
 
+    /// The files as a program leaves them that is killed behind so many calls: all that was written, in its order.
+    std::map<QByteArray, QByteArray> afterKill(std::size_t calls) const;
+
     /// The call with this number from now on, and all after it where it lasts, fails with this code; none for < 0.
     void failAt(int call, int code, bool lasts);
     /// Whether one has failed since.
@@ -53,6 +56,11 @@ public:
     static RecordedDisk*& current();
 
 private:
+    struct Disk;
+    /// What is certain behind so many calls, and what is on its way.
+    Disk diskBehind(std::size_t calls) const;
+    std::map<QByteArray, QByteArray> found(Disk& disk) const;
+
     QByteArray m_folder;
     std::map<QByteArray, QByteArray> m_first; ///< the files as they were at the beginning
     std::map<QByteArray, unsigned long long> m_firstFile;

@@ -148,7 +148,7 @@ void ExchangeActions::importText(const QString& name, const QByteArray& bytes) {
 void ExchangeActions::take(const QString& name, const QByteArray& bytes) {
     auto report = std::make_shared<ImportReport>();
     m_document.perform(
-        [tables = m_document.sharedTables(), bytes, report, name](Logbook& logbook) -> Result<Done> {
+        [tables = m_document.state().tables(), bytes, report, name](Logbook& logbook) -> Result<Done> {
             auto imported = importReadings(logbook, *tables, name, bytes);
             if (!imported) return imported.error();
             *report = std::move(imported).value();

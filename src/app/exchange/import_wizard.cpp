@@ -319,7 +319,7 @@ void ImportWizard::tryIt() {
                           tr("Say which column is the %1.").arg(missing.join(tr(" and the "))).toStdString()});
     }
     m_document.query<ImportReport>(
-        [tables = m_document.sharedTables(), said, name = m_name, bytes = m_bytes](Logbook& logbook) {
+        [tables = m_document.state().tables(), said, name = m_name, bytes = m_bytes](Logbook& logbook) {
             return importReadings(logbook, *tables, name, bytes, said, true);
         },
         [guard = QPointer<ImportWizard>(this)](const Result<ImportReport>& tried) {
@@ -383,7 +383,7 @@ void ImportWizard::take() {
     auto report = std::make_shared<ImportReport>();
     m_accept->setEnabled(false);
     m_document.perform(
-        [tables = m_document.sharedTables(), report, said, name = m_name,
+        [tables = m_document.state().tables(), report, said, name = m_name,
          bytes = m_bytes](Logbook& logbook) -> Result<Done> {
             auto taken = importReadings(logbook, *tables, name, bytes, said);
             if (!taken) return taken.error();

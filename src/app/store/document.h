@@ -58,8 +58,7 @@ public:
     /// True when nothing is asked and what is next in the other batches is known too.
     bool quiet() const { return m_store.quiet(); }
 
-    /// The library, with the shop's own grades in front of it. Stays alive while it is held.
-    const std::shared_ptr<const Tables>& sharedTables() const { return m_state.tables(); }
+    /// The library, with the shop's own grades in front of it; state() holds it alive.
     const Tables& tables() const { return *m_state.tables(); }
     const Snapshot& state() const { return m_state; }
     bool hasBatch() const { return m_state.inHand() != nullptr; }

@@ -279,7 +279,7 @@ private slots:
 
     void theGradesInUseStayAliveWhileTheyAreHeld() {
         Open shop(*this, 1);
-        const std::shared_ptr<const Tables> held = shop.document.sharedTables();
+        const std::shared_ptr<const Tables> held = shop.document.state().tables();
         const std::size_t grades = held->grades().size();
         shop.document.perform([](Logbook& logbook) {
             return keepOwnGrade(logbook, {{"name", "Orchard steel"}, {"based_on", "O1"}});

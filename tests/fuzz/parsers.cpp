@@ -1,0 +1,198 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "tests/fuzz/parsers.h"
+
+#include "core/base/csv.h"
+#include "core/base/number.h"
+#include "core/base/protocol.h"
+#include "core/base/tables.h"
+#include "core/base/units.h"
+#include "core/find/wanted.h"
+#include "core/heat/trace.h"
+#include "core/heat/warp.h"
+#include "core/steel/composition.h"
+#include "core/steel/grade_sheet.h"
+#include "core/steel/shot_table.h"
+#include "devices/line_pattern.h"
+#include "logbook/shape_text.h"
+#include "logbook/transfer/column_map.h"
+#include "logbook/transfer/readings_csv.h"
+#include "logbook/transfer/zip_folder.h"
+
+#include <cmath>
+#include <QDir>
+#include <QFile>
+#include <QTemporaryDir>
+#include <stdexcept>
+
+namespace rollcall::fuzz {
+
+namespace {
+
+const Tables& tables() {
+    static const Tables all = Tables::load(ROLLCALL_DATA_DIR "/tables").value();
+    return all;
+}
+
+void promise(bool held, const char* what) {
+    if (!held) throw std::logic_error(what);
+}
+
+// A refusal says why.
+template<class T>
+void told(const Result<T>& read) {
+    promise(read.ok() || !read.error().text.empty(), "refused without a word");
+}
+
+void numbers(std::string_view text) {
+    const auto one = parseNumber(text);
+    told(one);
+    promise(!one || std::isfinite(*one), "a number that is none");
+    told(parseNumbers(text));
+    for (const Quantity quantity : {Quantity::length, Quantity::temperature, Quantity::duration}) {
+        for (const Units units : {Units::metric, Units::inch}) {
+            const auto value = parseQuantity(text, quantity, units);
+            told(value);
+            promise(!value || std::isfinite(*value), "a quantity that is none");
+        }
+    }
+}
+
+void table(std::string_view text) {
+    const auto whole = readCsv(text);
+    told(whole);
+    told(readCsvByLines(text));
+    if (!whole) return;
+    // Written as it was read it is read as it was.
+    std::string again;
+    const auto write = [&](const std::vector<std::string>& fields) {
+        for (std::size_t i = 0; i < fields.size(); ++i) again += (i > 0 ? "," : "") + csvField(fields[i]);
+        again += '\n';
+    };
+    write(whole->header);
+    for (const CsvRow& row : whole->rows) write(row.fields);
+    const auto second = readCsv(again);
+    if (whole->separator != ',' || whole->header.size() < 2) return; // what parts the fields is guessed from the header
+    promise(second.ok() && second->header == whole->header && second->rows.size() == whole->rows.size(),
+            "a table that is not read back");
+    for (std::size_t i = 0; i < whole->rows.size(); ++i)
+        promise(second->rows[i].fields == whole->rows[i].fields, "a row that is not read back");
+}
+
+void readings(std::string_view text) {
+    const auto read = tableOfFile(QByteArray(text.data(), static_cast<qsizetype>(text.size())));
+    told(read);
+    if (!read) return;
+    (void)isReadingsCsv(*read);
+    const ColumnMap map = guessColumns(*read, "Batch");
+    for (const CsvText& one : {*read, arranged(*read, map)}) {
+        const auto lines = readReadingsCsv(tables(), one);
+        told(lines);
+        if (!lines) continue;
+        for (const auto& bad : lines->rejected) promise(!bad.reason.empty(), "a line refused without a word");
+        for (const ReadingLine& line : lines->lines) promise(std::isfinite(line.value), "a reading that is no number");
+    }
+}
+
+void trace(std::string_view text) {
+    told(parseClock(text));
+    const auto read = readTrace(text);
+    told(read);
+}
+
+void steel(std::string_view text) {
+    const auto shot = readShot(text);
+    told(shot);
+    told(readShotTable(text));
+}
+
+void sheet(std::string_view text) {
+    GradeSheet fields{{"name", "X"}, {"based_on", "1095"}};
+    const auto& names = gradeSheetFields();
+    std::size_t at = 0;
+    for (std::size_t i = 0; i < text.size() && at < names.size(); ++at) { // a field a line
+        const std::size_t end = std::min(text.find('\n', i), text.size());
+        if (end > i) fields[names[at]] = std::string(text.substr(i, end - i));
+        i = end + 1;
+    }
+    told(gradeFromSheet(fields, tables()));
+}
+
+void protocol(std::string_view text) {
+    const auto read = readProtocols(std::string(text));
+    told(read);
+    if (!read) return;
+    for (const Protocol& one : *read) {
+        const auto again = readProtocols(protocolText(one));
+        promise(again.ok() && again->size() == 1 && again->front().steps.size() == one.steps.size(),
+                "a protocol that is not read back");
+    }
+}
+
+void warps(std::string_view text) {
+    told(parseWarps(text));
+}
+
+void sentence(std::string_view text) {
+    (void)wantedFrom(std::string(text), tables(), Instant{1795500000000, 60});
+}
+
+void line(std::string_view text) {
+    static const LinePattern pattern =
+        LinePattern::fromText(R"((?<value>[0-9]+([.,][0-9]+)?)\s*(?<scale>HR[A-C][A-Z]?)?)").value();
+    const QByteArray bytes(text.data(), static_cast<qsizetype>(text.size()));
+    LineSplitter splitter;
+    for (const QByteArray& one : splitter.take(bytes)) {
+        const DeviceLine read = pattern.parse(one);
+        promise(read.kind != DeviceLine::Kind::reading || std::isfinite(read.value), "a reading that is no number");
+    }
+    (void)splitter.abandon();
+}
+
+void pattern(std::string_view text) {
+    told(LinePattern::fromText(QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()))));
+}
+
+void outline(std::string_view text) {
+    (void)outlineFromText(QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())));
+}
+
+void zip(std::string_view text) {
+    const QTemporaryDir dir;
+    QFile file(dir.filePath(QStringLiteral("p.zip")));
+    if (!file.open(QIODevice::WriteOnly)) return;
+    file.write(text.data(), static_cast<qint64>(text.size()));
+    file.close();
+    QDir(dir.path()).mkdir(QStringLiteral("out"));
+    told(unzipInto(file.fileName(), dir.filePath(QStringLiteral("out"))));
+    promise(QDir(dir.path()).entryList(QDir::AllEntries | QDir::NoDotAndDotDot).size() == 2, "something outside");
+}
+
+std::string emptyZip() {
+    return std::string("PK\x05\x06") + std::string(18, '\0');
+}
+
+} // namespace
+
+const std::vector<Parser>& parsers() {
+    static const std::vector<Parser> all{
+        {"numbers", numbers, {"62.1", "62,1 HRC", "1475F", "0.095in", "8 min", "2 h", "62.1, 61.8; 61.9", "-1e+10"}},
+        {"table", table, {"a,b\n1,2\n", "\"a \"\"b\"\"\";c\n1;\"2\n3\"\n", "x\ty\r\n\r\n1\t2\r\n"}},
+        {"readings",
+         readings,
+         {"batch,blade,gate,temper,value,scale,tester,time\nP,1,temper,1,61.5,HRC,Bench,2026-11-20T10:00\n",
+          "Knife;Rockwell\n1;61,5\n2;60,5\n"}},
+        {"trace", trace, {"time,temperature\n0,20\n60,812.5\n", "2026-11-20 10:00:00;800\n", "10:00:05"}},
+        {"steel", steel, {"Cr 13.6; Mo 0.05; V <0.05", "element,percent,error\nC,1.02,0.02\nCr,1.4,0.1\n"}},
+        {"sheet", sheet, {"C 0.95-1.05; Cr -0.30; V 0.15-\n790-820\n5-10\n62 64 66\noil\n150:2=64 200:2=61.5"}},
+        {"protocol", protocol, {protocolText({"Cut to dull", {}}), protocolText(tables().protocols().front())}},
+        {"warps", warps, {"1=1.2L, 2=0.8R 3=0", "x=1.2L"}},
+        {"sentence", sentence, {"115CrV3, tempered 200 to 210 C, since spring, failed", "by HB, lot A"}},
+        {"line", line, {"62.1 HRC\r\n61,8\r\n", "#12 62.1\n"}},
+        {"pattern", pattern, {R"((?<value>\d+))", "(["}},
+        {"outline", outline, {"0,0 58,0 58,16 0,16", "0,0;1"}},
+        {"zip", zip, {emptyZip()}}};
+    return all;
+}
+
+} // namespace rollcall::fuzz
