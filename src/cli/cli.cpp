@@ -20,7 +20,7 @@ struct Command {
     const char* options; ///< separated by blanks; those ending in '=' or '*' take a value
 };
 
-constexpr std::array<Command, 35> commands{{
+constexpr std::array<Command, 36> commands{{
     {"rockwell", rockwell, 0, "scale= depth="},
     {"convert", convert, 0, "from= value= to="},
     {"indent", indent, 0, "scale= value= thickness="},
@@ -44,6 +44,7 @@ constexpr std::array<Command, 35> commands{{
     {"info", info, 1, ""},
     {"check", check, 1, "head="},
     {"backup", backup, 2, ""},
+    {"keep", keepACopy, 2, ""},
     {"salvage", salvageLogbook, 2, ""},
     {"import", importCsv, 1, "csv= trace= batch= set= oven="},
     {"find", find, 2, "most="},

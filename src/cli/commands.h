@@ -33,6 +33,7 @@ Result<QJsonObject> newLogbook(const Options& options, const Tables& tables);
 Result<QJsonObject> info(const Options& options, const Tables& tables);
 Result<QJsonObject> check(const Options& options, const Tables& tables);
 Result<QJsonObject> backup(const Options& options, const Tables& tables);
+Result<QJsonObject> keepACopy(const Options& options, const Tables& tables);
 Result<QJsonObject> salvageLogbook(const Options& options, const Tables& tables);
 Result<QJsonObject> importCsv(const Options& options, const Tables& tables);
 Result<QJsonObject> find(const Options& options, const Tables& tables);

@@ -10,6 +10,7 @@
 #include "logbook/logbook.h"
 #include "logbook/read/finder.h"
 #include "logbook/transfer/import.h"
+#include "logbook/transfer/kept_copies.h"
 #include "logbook/transfer/salvage.h"
 #include "words/words.h"
 
@@ -79,6 +80,16 @@ Result<QJsonObject> backup(const Options& options, const Tables&) {
     if (!logbook) return logbook.error();
     if (auto done = (*logbook)->backup(options.word(1)); !done) return done.error();
     return QJsonObject{{"written", options.word(1)}};
+}
+
+Result<QJsonObject> keepACopy(const Options& options, const Tables&) {
+    auto logbook = openFor(options, Logbook::Access::read);
+    if (!logbook) return logbook.error();
+    const auto kept = keepCopy(**logbook, options.word(0), options.word(1));
+    if (!kept) return kept.error();
+    return QJsonObject{{"written", kept->made ? QJsonValue(kept->made->path) : QJsonValue()},
+                       {"kept", kept->kept},
+                       {"removed", kept->removed}};
 }
 
 Result<QJsonObject> salvageLogbook(const Options& options, const Tables&) {

@@ -398,6 +398,20 @@ private slots:
         QCOMPARE(run({"backup", book, m_dir.filePath("stick")}).exit_code, 1); // never over another
     }
 
+    // Run by the clock, it makes a copy where something is new.
+    void copiesFromTheCommandLine() {
+        const QString book = m_dir.filePath("kept.rollcall");
+        QCOMPARE(run({"new", book}).exit_code, 0);
+        const QString folder = m_dir.filePath("copies");
+        const QJsonObject first = json(run({"keep", book, folder}));
+        QVERIFY(first["written"].toString().startsWith(folder));
+        QVERIFY(json(run({"check", first["written"].toString()}))["ok"].toBool());
+        const QJsonObject second = json(run({"keep", book, folder}));
+        QVERIFY(second["written"].isNull());
+        QCOMPARE(second["kept"].toInt(), 1);
+        QCOMPARE(run({"keep", m_dir.filePath("none.rollcall"), folder}).exit_code, 2);
+    }
+
     // What is sound of a damaged logbook in a new one, and what is not by name.
     void salvageFromTheCommandLine() {
         const QString book = m_dir.filePath("torn");

@@ -1,0 +1,104 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/transfer/kept_copies.h"
+
+#include <algorithm>
+#include <functional>
+#include <QDir>
+#include <QFileInfo>
+#include <QRegularExpression>
+#include <set>
+
+namespace rollcall {
+
+namespace {
+
+const QString moments = QStringLiteral("yyyy-MM-dd HHmmss");
+
+QString endingOf(const QFileInfo& logbook) {
+    return logbook.suffix().isEmpty() ? QString() : QLatin1Char('.') + logbook.suffix();
+}
+
+} // namespace
+
+std::vector<KeptCopy> keptCopies(const QString& folder, const QString& logbook) {
+    const QFileInfo of(logbook);
+    const QRegularExpression named(
+        QStringLiteral("^%1 (\\d{4}-\\d{2}-\\d{2} \\d{6})%2$")
+            .arg(QRegularExpression::escape(of.completeBaseName()), QRegularExpression::escape(endingOf(of))));
+    std::vector<KeptCopy> copies;
+    for (const QFileInfo& file : QDir(folder).entryInfoList(QDir::Files)) {
+        const auto match = named.match(file.fileName());
+        QDateTime made = QDateTime::fromString(match.captured(1), moments);
+        made.setTimeSpec(Qt::UTC); // the wall's own: no hour of it is missing or comes twice
+        if (match.hasMatch() && made.isValid()) copies.push_back({file.filePath(), made});
+    }
+    std::sort(copies.begin(), copies.end(), [](const KeptCopy& a, const KeptCopy& b) { return a.made > b.made; });
+    return copies;
+}
+
+std::vector<KeptCopy> superfluous(const std::vector<KeptCopy>& copies) {
+    struct Span {
+        std::size_t many;
+        std::function<QString(const QDateTime&)> of;
+    };
+    const auto week = [](const QDateTime& at) {
+        int year = 0;
+        const int number = at.date().weekNumber(&year);
+        return QStringLiteral("%1-%2").arg(year).arg(number);
+    };
+    const Span spans[] = {{24, [](const QDateTime& at) { return at.toString(QStringLiteral("yyyyMMddHH")); }},
+                          {7, [](const QDateTime& at) { return at.toString(QStringLiteral("yyyyMMdd")); }},
+                          {5, week},
+                          {12, [](const QDateTime& at) { return at.toString(QStringLiteral("yyyyMM")); }}};
+    std::set<QString> stay;
+    for (const Span& span : spans) {
+        std::set<QString> seen;
+        for (const KeptCopy& copy : copies) { // the newest of a span comes first
+            if (seen.size() < span.many && seen.insert(span.of(copy.made)).second) stay.insert(copy.path);
+        }
+    }
+    std::vector<KeptCopy> go;
+    std::copy_if(copies.begin(), copies.end(), std::back_inserter(go),
+                 [&](const KeptCopy& copy) { return stay.count(copy.path) == 0; });
+    return go;
+}
+
+Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& folder) {
+    CopyKept report;
+    const auto head = logbook.head();
+    if (!head) return head.error();
+    std::vector<KeptCopy> copies = keptCopies(folder, path);
+    report.kept = static_cast<int>(copies.size());
+    if (!copies.empty()) {
+        const auto last = Logbook::open(copies.front().path, Logbook::Access::read, logbook.seams());
+        const auto its = last ? (*last)->head() : Result<std::string>(last.error());
+        if (its && *its == *head) return report;
+    }
+    if (!QDir().mkpath(folder)) return Error{ErrorKind::disk, folder.toStdString(), "this folder cannot be made"};
+    const QFileInfo of(path);
+    const Instant now = logbook.now();
+    const QDateTime wall = QDateTime::fromMSecsSinceEpoch(now.utc_ms + now.offset_minutes * 60000LL, Qt::UTC);
+    const QString name = QStringLiteral("%1 %2%3").arg(of.completeBaseName(), wall.toString(moments), endingOf(of));
+    const QString to = QDir(folder).filePath(name);
+    if (auto copied = logbook.backup(to); !copied) return copied.error();
+    const auto problems = [&]() -> Result<std::vector<std::string>> {
+        auto copy = Logbook::open(to, Logbook::Access::read, logbook.seams());
+        if (!copy) return copy.error();
+        return (*copy)->check();
+    }();
+    if (!problems || !problems->empty()) {
+        QFile::remove(to);
+        const std::string why = problems ? problems->front() : problems.error().text;
+        return Error{ErrorKind::damaged, to.toStdString(), "the copy does not pass its check and was not kept: " + why};
+    }
+    copies = keptCopies(folder, path);
+    for (const KeptCopy& copy : superfluous(copies)) {
+        if (QFile::remove(copy.path)) ++report.removed;
+    }
+    report.made = KeptCopy{to, wall};
+    report.kept = static_cast<int>(copies.size()) - report.removed;
+    return report;
+}
+
+} // namespace rollcall
