@@ -19,7 +19,7 @@ using namespace rollcall;
 
 // A logbook with damage, of the disk or by somebody who knows how it is made: it opens to be read, or is refused with
 // its reason; whatever differs from what was logged is told; nothing stops the program. ROLLCALL_DAMAGES=1000 tries so
-// many instead of a few.
+// many instead of a few; QTEST_FUNCTION_TIMEOUT, in ms, then has to allow it.
 class tst_Damage : public QObject {
     Q_OBJECT
 

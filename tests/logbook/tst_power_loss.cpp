@@ -14,8 +14,8 @@ using fixtures::RecordedDisk;
 using fixtures::TempLogbook;
 
 // The power is cut, or the program killed, behind any call that an act makes, in states as a disk may be found then
-// (RecordedDisk). Every one opens, passes its check, and holds what was acknowledged before. ROLLCALL_POWER_CUTS=10000
-// tries so many states of each act instead of a few.
+// (RecordedDisk). Every one opens, passes its check, and holds what was acknowledged before. ROLLCALL_POWER_CUTS=1000
+// tries so many states of each act instead of a few; QTEST_FUNCTION_TIMEOUT, in ms, then has to allow it.
 class tst_PowerLoss : public QObject {
     Q_OBJECT
 
