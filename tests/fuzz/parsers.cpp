@@ -177,7 +177,9 @@ std::string emptyZip() {
 const std::vector<Parser>& parsers() {
     static const std::vector<Parser> all{
         {"numbers", numbers, {"62.1", "62,1 HRC", "1475F", "0.095in", "8 min", "2 h", "62.1, 61.8; 61.9", "-1e+10"}},
-        {"table", table, {"a,b\n1,2\n", "\"a \"\"b\"\"\";c\n1;\"2\n3\"\n", "x\ty\r\n\r\n1\t2\r\n"}},
+        {"table",
+         table,
+         {"a,b\n1,2\n", "\"a;b;c\",d\n1,2\n", "\"a \"\"b\"\"\";c\n1;\"2\n3\"\n", "x\ty\r\n\r\n1\t2\r\n"}},
         {"readings",
          readings,
          {"batch,blade,gate,temper,value,scale,tester,time\nP,1,temper,1,61.5,HRC,Bench,2026-11-20T10:00\n",

@@ -34,7 +34,12 @@ char separatorOf(std::string_view firstLine) {
     char best = ',';
     std::ptrdiff_t most = 0;
     for (const char candidate : {',', ';', '\t'}) {
-        const std::ptrdiff_t count = std::count(firstLine.begin(), firstLine.end(), candidate);
+        std::ptrdiff_t count = 0;
+        bool quoted = false; // what stands between quotation marks parts nothing
+        for (const char c : firstLine) {
+            quoted = quoted != (c == '"');
+            count += !quoted && c == candidate ? 1 : 0;
+        }
         if (count > most) {
             most = count;
             best = candidate;

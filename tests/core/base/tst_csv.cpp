@@ -10,6 +10,15 @@ class tst_Csv : public QObject {
     Q_OBJECT
 
 private slots:
+    // What parts the fields is counted outside of quotation marks.
+    void aQuotedHeadIsOneField() {
+        const auto table = readCsv("\"hardness; HRC; mean\",\"blade\"\n61.5,GK-1\n");
+        QVERIFY(table.ok());
+        QCOMPARE(table->separator, ',');
+        QCOMPARE(table->header, (std::vector<std::string>{"hardness; HRC; mean", "blade"}));
+        QCOMPARE(table->rows.front().fields, (std::vector<std::string>{"61.5", "GK-1"}));
+    }
+
     void readsTheThreeSeparators_data() {
         QTest::addColumn<QByteArray>("text");
         QTest::newRow("comma") << QByteArray("a,b,c\n1,2,3\n");
