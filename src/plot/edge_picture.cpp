@@ -182,7 +182,7 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
     const double lost = wedge.outcome == EdgeOutcome::held ? 0 : std::min(wedge.damage_mm, height_mm);
 
     if (told != nullptr)
-        told->add(area, tr("The edge end-on, to scale: %1 thick at its base, %2")
+        told->add(area, tr("The edge end-on, to scale: %1 thick behind it, %2")
                             .arg(lengthText(wedge.geometry.behind_edge_mm, 2, look), wedge.caption));
     painter.setRenderHint(QPainter::Antialiasing);
     const double cut = apex + lost * scale;
@@ -249,8 +249,8 @@ void drawWedge(QPainter& painter, const QRect& area, const WedgePicture& wedge, 
         drawText(painter, area.left(), y + look.px(16), name, look.font(14), p.older);
         if (told != nullptr)
             told->add({double(area.left()), y - look.px(16), double(area.width()), double(look.px(36))},
-                      dashed ? tr("%1 thick: the estimate times three. Damage below here is not explained by the "
-                                  "edge's shape.")
+                      dashed ? tr("%1 thick: the estimate times three. Damage that reaches below is not explained "
+                                  "by the edge's shape.")
                                    .arg(lengthText(thickness_mm, 2, look))
                              : tr("%1 thick: thinner metal is expected to yield, an estimate to a factor of 3")
                                    .arg(lengthText(thickness_mm, 2, look)));

@@ -142,7 +142,7 @@ void drawCouponRule(QPainter& painter, const QRect& area, const CouponRule& rule
     }
     if (rule.read && told != nullptr)
         told->add({x(*rule.read) - px(4), double(area.top()), double(px(8)), double(axis - area.top())},
-                  QObject::tr("The coupon read %1 HRC").arg(*rule.read));
+                  QObject::tr("The coupon read %1 HRC").arg(*rule.read, 0, 'f', 1));
     if (rule.read) painter.fillRect(QRectF(x(*rule.read) - 1, area.top(), 3, axis - area.top()), p.primary);
 }
 

@@ -3,7 +3,7 @@
 #include "app/ledger/ledger_bench.h"
 #include "app/ledger/what_if_page.h"
 #include "app/shared/paged_bench.h"
-#include "demo/demo.h"
+#include "tests/support/demo.h"
 #include "tests/support/ledger.h"
 
 #include <QAbstractItemView>
@@ -64,9 +64,7 @@ class tst_LedgerBench : public QObject {
 private slots:
     void initTestCase() {
         m_demo = m_dir.filePath("demo.rollcall");
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(m_demo, fixtures::tables(), options).ok());
+        fixtures::putDemo(m_demo);
     }
     void init() {
         QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));

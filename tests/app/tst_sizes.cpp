@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "demo/demo.h"
 #include "logbook/actions/blades.h"
+#include "tests/support/demo.h"
 #include "tests/support/places.h"
 
 #include <QRegularExpression>
@@ -80,9 +80,7 @@ private slots:
         QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));
         QSettings().clear();
         m_demo = m_dir.filePath("demo.rollcall");
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(m_demo, fixtures::tables(), options).ok());
+        fixtures::putDemo(m_demo);
     }
 
     void nothingThatDecidesIsCut_data() {

@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "demo/demo.h"
+#include "tests/support/demo.h"
 #include "tests/support/places.h"
 
 #include <QHelpEvent>
@@ -38,9 +38,7 @@ private slots:
     void initTestCase() {
         QCoreApplication::setOrganizationName(QStringLiteral("rollcall-test"));
         QSettings().clear();
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(m_dir.filePath("demo.rollcall"), fixtures::tables(), options).ok());
+        fixtures::putDemo(m_dir.filePath("demo.rollcall"));
     }
 
     void everyNumberSaysWhatItIs() {

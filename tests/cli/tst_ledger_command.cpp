@@ -1,7 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/cli.h"
-#include "demo/demo.h"
+#include "tests/support/demo.h"
 #include "tests/support/fixtures.h"
 
 #include <QJsonArray>
@@ -44,9 +44,7 @@ class tst_LedgerCommand : public QObject {
 private slots:
     void initTestCase() {
         m_demo = m_dir.filePath("demo.rollcall");
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(m_demo, fixtures::tables(), options).ok());
+        fixtures::putDemo(m_demo);
     }
 
     // Each row of the table is as wide as its head, and each answer says something in words.

@@ -1,10 +1,10 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/judged.h"
-#include "demo/demo.h"
 #include "logbook/change_log.h"
 #include "logbook/kinds.h"
 #include "logbook/schema.h"
+#include "tests/support/demo.h"
 #include "tests/support/files.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
@@ -103,9 +103,7 @@ class tst_Damage : public QObject {
 private slots:
     void initTestCase() {
         m_base = m_dir.filePath("base.rollcall");
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(m_base, fixtures::tables(), options).ok());
+        fixtures::putDemo(m_base);
         m_bytes = fixtures::content(m_base);
         QVERIFY(m_bytes.size() > 100000);
     }

@@ -10,6 +10,7 @@
 #include "logbook/transfer/merge.h"
 #include "tests/support/files.h"
 #include "tests/support/fixtures.h"
+#include "tests/support/old_logbook.h"
 #include "tests/support/temp_logbook.h"
 
 #include <fmt/format.h>
@@ -155,10 +156,7 @@ private slots:
     void theCopyBeforeAnUpgrade() {
         QTemporaryDir dir;
         const QString path = dir.filePath("old.rollcall");
-        QString sql = QStringLiteral("PRAGMA application_id=%1;;PRAGMA user_version=1").arg(schema::applicationId);
-        for (const char* statement : schema::migration(1)) sql += QStringLiteral(";;") + QLatin1String(statement);
-        sql += ";;INSERT INTO person VALUES ('p1', 'HB', '')";
-        QCOMPARE(TempLogbook::meddle(path, sql), QString());
+        fixtures::putOldLogbook(path);
         QVERIFY(QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner));
         const QString copy = path + QStringLiteral(".before-schema-%1").arg(schema::version);
         put(copy, "something broken of long ago");

@@ -6,6 +6,7 @@
 #include "logbook/transfer/merge.h"
 #include "tests/support/files.h"
 #include "tests/support/fixtures.h"
+#include "tests/support/old_logbook.h"
 #include "tests/support/recorded_disk.h"
 #include "tests/support/temp_logbook.h"
 
@@ -198,10 +199,7 @@ private slots:
     void anUpgrade() {
         QTemporaryDir dir;
         const QString path = dir.filePath("old.rollcall");
-        QString sql = QStringLiteral("PRAGMA application_id=%1;;PRAGMA user_version=1").arg(schema::applicationId);
-        for (const char* statement : schema::migration(1)) sql += QStringLiteral(";;") + QLatin1String(statement);
-        sql += ";;INSERT INTO person VALUES ('p1', 'HB', '')";
-        QCOMPARE(TempLogbook::meddle(path, sql), QString());
+        fixtures::putOldLogbook(path);
         RecordedDisk disk(dir.path());
         QVERIFY(Logbook::open(path, Logbook::Access::write).ok());
         QVERIFY(disk.calls() > 20);

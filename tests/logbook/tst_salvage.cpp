@@ -1,8 +1,8 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "demo/demo.h"
 #include "logbook/database.h"
 #include "logbook/transfer/salvage.h"
+#include "tests/support/demo.h"
 #include "tests/support/files.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
@@ -58,9 +58,7 @@ private slots:
     // Of a sound one all is saved, nothing is left, and the new one passes its check.
     void aSoundOne() {
         const QString demo = at("demo.rollcall");
-        DemoOptions options;
-        options.today = LogbookSeams::real().now();
-        QVERIFY(writeDemo(demo, fixtures::tables(), options).ok());
+        fixtures::putDemo(demo);
         const QByteArray before = fixtures::content(demo);
         const auto report = salvage(demo, at("saved.rollcall"), LogbookSeams::real());
         QVERIFY2(report.ok(), report.ok() ? "" : report.error().message().c_str());

@@ -205,7 +205,7 @@ void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const st
                  tr("Beyond the stepped line a mark of %1 is expected.").arg(words::length(0.05, 2)), m_look.font(16),
                  p.older);
         m_told.add({0, double(ruleTop + px(98)), double(width()), double(px(30))},
-                   tr("A mark of %1 is the least that an eye finds").arg(words::length(0.05, 2)));
+                   tr("An estimate; a set of up to %1 is tiny and counts as held").arg(words::length(0.05, 2)));
     }
 }
 

@@ -139,7 +139,7 @@ void CouponPage::paintEvent(QPaintEvent*) {
             {0, double(y - px(18)), double(width()), double(px(26))},
             i < counted
                 ? tr("%1, read: its %2, its grain size number G and what it is known to").arg(all[i][0], factorName())
-                : tr("%1, not broken: its %2, and the G that the trend lets expect").arg(all[i][0], factorName()));
+                : tr("%1, not broken: its %2, and the G that is expected by the trend").arg(all[i][0], factorName()));
         const QColor color = i < counted ? p.number(stateOf(standsTo(m_study.coupons[i].reading, least))) : p.primary;
         for (qsizetype c = 0; c < all[i].size(); ++c)
             drawText(painter, columns[static_cast<std::size_t>(c)], y, all[i][c], m_look.font(18, c != 1 && c != 3),

@@ -146,10 +146,9 @@ void ColourPage::paintEvent(QPaintEvent*) {
             text = tr("%1: %2%3")
                        .arg(zoneName(zones[z]), QString::fromStdString(note.colour),
                             note.torch ? tr(" (torch)") : QString());
-            says = tr("%1, seen after temper %2 on a surface that was %3")
-                       .arg(text)
-                       .arg(note.after_temper)
-                       .arg(surfaceName(note.surface));
+            const QString when =
+                note.after_temper > 0 ? tr("after temper %1").arg(note.after_temper) : tr("before any temper");
+            says = tr("%1, seen %2; surface: %3").arg(text, when, surfaceName(note.surface));
         }
         m_told.add(QRectF(0, y - zoneHeight / 2, width(), zoneHeight), says);
         if (chosen) fillLine(painter, qRound(body.right()) + px(10), qRound(y) - px(14), px(4), px(28), p.primary);

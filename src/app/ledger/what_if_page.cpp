@@ -16,7 +16,7 @@ namespace rollcall {
 DragNumber::DragNumber(const QString& what, const QString& unit, double least, double most, double step,
                        const Look& look, QWidget* parent)
     : QWidget(parent), m_what(what), m_unit(unit), m_step(step), m_look(look), m_slider(new QSlider(Qt::Horizontal)) {
-    setToolTip(plainTip(tr("%1: what the past is judged anew with, dragged").arg(what)));
+    setToolTip(plainTip(tr("%1: drag it, and the past is judged anew").arg(what)));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, look.px(46), 0, 0);
     m_slider->setRange(qRound(least / step), qRound(most / step));

@@ -186,7 +186,7 @@ void SteelBench::paintEvent(QPaintEvent*) {
     }
     for (std::size_t i = 0; i < alike.size(); ++i) {
         m_told.add({0, double(row - px(20)), double(middle), double(px(27))},
-                   tr("%1: its share among the library's grades by the shots alone; %2 fits and another may be it")
+                   tr("%1: %2, as the shots alone share it among the library's grades")
                        .arg(QString::fromStdString(alike[i]->name), words::percent(shareOf(*a, *alike[i]))));
         const bool taken = sameName(alike[i]->name, m_document.claim().grade);
         drawText(painter, px(24), row, QString::number(i + 1), m_look.font(16), p.muted);
