@@ -69,7 +69,7 @@ LargeShop largeShop(const QString& path, int scale, const Tables& tables) {
     QElapsedTimer clock;
     clock.start();
     window.show();
-    window.actions().openPath(path, false);
+    document.open(path, false);
     until([&] { return document.isOpen() && document.hasBatch() && document.pending() == 0; });
     shop.opened_ms = since(clock);
     until([&] { return document.quiet(); });

@@ -3,6 +3,7 @@
 #include "app/frame/main_window.h"
 #include "app/grain/count_page.h"
 #include "app/grain/grain_bench.h"
+#include "bench/imports.h"
 #include "bench/large_shop.h"
 #include "core/heat/next_temper.h"
 #include "core/heat/soak.h"
@@ -240,7 +241,7 @@ void largePhoto(const QString& folder, const Tables& tables) {
     MainWindow window(document, Look(), Seams::real());
     window.resize(1280, 800);
     window.show();
-    window.actions().openPath(path, false);
+    document.open(path, false);
     double longest = 0;
     QElapsedTimer since;
     const auto turn = [&] {
@@ -335,6 +336,20 @@ void shops(const QString& folder, const Tables& tables, bool million) {
     }
 }
 
+void imports(const QString& folder, bool million) {
+    for (const int lines : {1000, 10000, 100000, 1000000}) {
+        if (lines == 1000000 && !million) break;
+        const bench::Imported cost = bench::imported(folder, lines);
+        std::printf("%-64s %9.2f s, %.0f MB, %.0f bytes a reading in the file\n",
+                    qPrintable(QStringLiteral("import of a table of %1 lines").arg(lines)), cost.seconds,
+                    cost.memory_mb, cost.bytes);
+        if (cost.shell_s > 0)
+            std::printf("%-64s %9.2f s, %.1f times\n", "  the sqlite3 shell, the same rows into the same table",
+                        cost.shell_s, cost.seconds / cost.shell_s);
+        std::printf("%-64s %9.2f s, %.0f MB\n", "  looked through whole", cost.checked_s, cost.checked_mb);
+    }
+}
+
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     const QTemporaryDir folder;
@@ -345,6 +360,10 @@ int main(int argc, char** argv) {
         const Tables tables = Tables::load(std::string(ROLLCALL_DATA_DIR) + "/tables").value();
         std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
         const QStringList asked = QCoreApplication::arguments();
+        if (asked.contains(QStringLiteral("--imports"))) {
+            imports(folder.path(), asked.contains(QStringLiteral("--million")));
+            return 0;
+        }
         const int at = static_cast<int>(asked.indexOf(QStringLiteral("--shops")));
         if (at > 0) { // these alone, in a folder that keeps them
             shops(asked.value(at + 1, folder.path()), tables, asked.contains(QStringLiteral("--million")));
@@ -352,6 +371,7 @@ int main(int argc, char** argv) {
         }
         durableReading(folder.path(), tables);
         shops(folder.path(), tables, asked.contains(QStringLiteral("--million")));
+        imports(folder.path(), asked.contains(QStringLiteral("--million")));
         judgeThousand(tables);
         heat(tables);
         firstPaint(folder.path(), tables);

@@ -6,7 +6,7 @@ say() { printf 'rollcall: %s\n' "$*"; }
 stop() { printf 'rollcall: %s\n' "$*" >&2; exit 1; }
 
 # Debian packages that building needs; the tests need no more.
-packages=(g++ cmake ninja-build ccache mold qt6-base-dev libqt6sql6-sqlite qt6-svg-dev qt6-serialport-dev qt6-multimedia-dev qt6-speech-dev qt6-speech-flite-plugin qt6-declarative-dev libgl-dev qt6-image-formats-plugins libfmt-dev libboost-dev libeigen3-dev libcsv-dev libxlsxwriter-dev libzip-dev libqrencode-dev libsqlite3-dev)
+packages=(g++ cmake ninja-build ccache mold qt6-base-dev libqt6sql6-sqlite qt6-svg-dev qt6-serialport-dev qt6-multimedia-dev qt6-speech-dev qt6-speech-flite-plugin qt6-declarative-dev libgl-dev qt6-image-formats-plugins libfmt-dev libboost-dev libeigen3-dev libcsv-dev libxlsxwriter-dev libzip-dev libqrencode-dev libsqlite3-dev zlib1g-dev)
 
 install_missing() {
     command -v dpkg-query >/dev/null || stop "this is not Debian; install by hand: ${packages[*]}"

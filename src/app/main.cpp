@@ -116,6 +116,8 @@ int main(int argc, char** argv) {
             return QSettings().value(QLatin1String(setting), false).toBool();
         };
         if (!parser.isSet(tour)) look.palette = rollcall::Palette::wished(wished("dark"), wished("contrast"));
+        // It is read while the window is built.
+        document.open(path, !QFile::exists(path));
         rollcall::MainWindow window(document, look, rollcall::Seams::real());
         window.fitScreen();
         application.tell = [&window](const QString& what) {
@@ -123,14 +125,18 @@ int main(int argc, char** argv) {
                 QApplication::translate("main", "Something went wrong here (%1). What is logged is stored.").arg(what),
                 true);
         };
-        window.actions().openPath(path, !QFile::exists(path));
         if (parser.isSet(tour)) {
             QTimer::singleShot(0, &window, [&] {
                 while (!document.isOpen()) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
                 QCoreApplication::exit(rollcall::writeTour(window, document, parser.value(tour)) ? 0 : 1);
             });
         } else {
-            if (!play) QSettings().setValue(QStringLiteral("logbook"), QFileInfo(path).absoluteFilePath());
+            if (!play) {
+                QSettings().setValue(QStringLiteral("logbook"), QFileInfo(path).absoluteFilePath());
+                if (!parser.isSet(once))
+                    window.keeper().begin(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
+                                          QStringLiteral("/copies"));
+            }
             window.show();
             // Once the window stands: what runs that were killed have left, a week old and more.
             QTimer::singleShot(10000, &window, [] {
@@ -149,6 +155,7 @@ int main(int argc, char** argv) {
             });
         }
         result = QApplication::exec();
+        window.keeper().keepLast();
         application.tell = {};
     }
     if (play) QFile::remove(path);

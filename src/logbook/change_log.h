@@ -3,12 +3,13 @@
 #pragma once
 
 #include "core/judge/record.h"
-#include "logbook/database.h"
+#include "logbook/row_series.h"
 
 #include <map>
 #include <optional>
 #include <QByteArray>
 #include <QJsonObject>
+#include <QSet>
 #include <QString>
 #include <string>
 #include <vector>
@@ -44,8 +45,18 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
 /// Rows as a change log says they are: table -> id -> row.
 using LoggedRows = std::map<QString, std::map<QString, QJsonObject>>;
 
-/// Adds what an entry says of its rows to what those before it said.
-void addLogged(const ChangeEntry& entry, LoggedRows& rows);
+/// What a change log says as far as it was read.
+struct Logged {
+    LoggedRows rows;                   ///< those that are told of one by one, and what was changed of others
+    std::vector<RowSeries> series;     ///< those that are told of together
+    std::map<QString, Earlier> before; ///< by table: what stood in changed fields before they were changed first
+
+    /// Adds what an entry says of its rows to what those before it said.
+    void add(const ChangeEntry& entry);
+    bool inSeries(const QString& table, const QString& id) const { return prefixes.contains({table, prefixOf(id)}); }
+
+    QSet<std::pair<QString, QString>> prefixes; ///< of the series, with their tables
+};
 
 /// So many rows of a table after a row, as the change log would tell of them, with their rowids. Errors: damaged, disk.
 Result<std::vector<std::pair<qint64, QJsonObject>>> rowsAfter(Database& database, const char* table, qint64 after,
@@ -57,7 +68,8 @@ Result<std::vector<ChangeEntry>> changesOf(Database& database);
 /// What two logbooks were when they were one: as many entries as both have in common from the first on.
 struct SharedHistory {
     std::size_t entries = 0;
-    LoggedRows rows;
+    Logged logged;
+    Logged since; ///< ours after that
 };
 SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs);
 
@@ -70,9 +82,15 @@ public:
     /// that was compared; none when all were, and what the log tells of besides is missing.
     Result<std::optional<qint64>> compare(Database& database, const char* table, qint64 after, int rows,
                                           std::vector<std::string>& problems);
+    /// How many series of rows were read of.
+    std::size_t series() const { return m_logged.series.size(); }
+    /// Compares rows of a series with their digests, some at a time; true while there are others.
+    Result<bool> compareSeries(Database& database, std::size_t series, int thousands,
+                               std::vector<std::string>& problems);
 
 private:
-    LoggedRows m_rows;
+    Logged m_logged;
+    std::map<std::size_t, SeriesReader> m_readers;
     QString m_previous = chainBeginning();
     qint64 m_seq = 0;
 };

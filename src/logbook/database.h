@@ -7,22 +7,42 @@
 
 #include <functional>
 #include <initializer_list>
+#include <map>
 #include <memory>
 #include <QHash>
 #include <QJsonArray>
-#include <QSqlDatabase>
-#include <QSqlQuery>
 #include <QString>
 #include <QVariant>
+#include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
 struct sqlite3;
+struct sqlite3_stmt;
 
 namespace rollcall {
 
+struct StoredRange;
+
 using Row = std::vector<QVariant>;
 using Fields = std::vector<std::pair<const char*, QVariant>>;
+
+/// A row that a select stands at; what it gives lasts until the next one.
+class RawRow {
+public:
+    explicit RawRow(sqlite3_stmt* statement) : m_statement(statement) {}
+    std::size_t columns() const;
+    QVariant value(std::size_t column) const;
+    /// Adds the stored value in writing that no other value has, whatever writes it: for a digest.
+    void write(std::size_t column, QByteArray& to) const;
+    std::string_view text(std::size_t column) const;
+
+private:
+    sqlite3_stmt* m_statement;
+};
+/// The same writing of a value that stood in a field, from the change log.
+void writeValue(const QJsonValue& value, QByteArray& to);
 
 /// The one connection to a logbook file. Keeps prepared statements; knows nothing of blades and readings.
 /// Must be used on the thread that made it.
@@ -40,14 +60,16 @@ public:
 
     Result<Done> run(const QString& sql, const Row& values = {});
     Result<std::vector<Row>> select(const QString& sql, const Row& values = {});
-    /// The same row by row, for many of them. The statement is in use until the last is taken.
+    /// The same row by row, for many of them.
     Result<Done> each(const QString& sql, const Row& values, const std::function<void(const Row&)>& take);
+    /// The same without values made of what nobody asks for.
+    Result<Done> eachRaw(const QString& sql, const Row& values, const std::function<void(const RawRow&)>& take);
     /// First field of the first row; an invalid QVariant when there is no row.
     Result<QVariant> single(const QString& sql, const Row& values = {});
 
     /// One row of a recorded table, also noted for the change log entry in the making.
     Result<Done> insert(const char* table, const Fields& fields);
-    /// New values for the row with this id, also noted for the change log.
+    /// New values for the row with this id, noted for the change log together with what stood there.
     Result<Done> update(const char* table, const QString& id, const Fields& fields);
 
     /// A stretch of work that is stored whole or not at all, whatever ends it: it rolls back when it is left without
@@ -71,17 +93,55 @@ public:
         Result<Done> m_begun;
     };
 
+    /// A stretch of work whose new rows are told of in the change log together, by digests: each row gets the next
+    /// number behind one prefix for its id (row_series.h). Nothing of it is noted when it is left without end().
+    class Series {
+    public:
+        Series(Database& database, QString prefix);
+        ~Series();
+        Series(const Series&) = delete;
+        Series& operator=(const Series&) = delete;
+
+        QString nextId();
+        /// Reads the rows back and notes them. Errors: disk, damaged.
+        Result<Done> end();
+
+    private:
+        friend class Database;
+        Database& m_database;
+        QString m_prefix;
+        qint64 m_last = 0;
+        std::map<std::string, qint64> m_rows; ///< by table
+    };
+    /// The series that is on; null when none is.
+    Series* series() { return m_series; }
+
     /// What insert() and update() have noted since the last call.
     QJsonArray takeNotes() { return std::exchange(m_notes, {}); }
 
 private:
-    Result<QSqlQuery*> execute(const QString& sql, const Row& values);
+    /// The statement that inserts a row, and what it needs.
+    struct Insertion {
+        std::string table;
+        std::vector<std::string> columns;
+        QString sql;
+        std::vector<const StoredRange*> ranges; ///< of its columns
+    };
+    const Insertion& insertionOf(const char* table, const Fields& fields);
+
+    using Prepared = std::shared_ptr<sqlite3_stmt>;
+    Result<Prepared> prepared(const QString& sql);
+    template<class ValueAt>
+    Result<Done> step(const QString& sql, std::size_t values, const ValueAt& valueAt,
+                      const std::function<void(const RawRow&)>& take);
+    Error failure() const;
     void rollBack();
 
-    QString m_connection;
-    sqlite3* m_sqlite = nullptr; ///< of the connection, to ask whether a transaction is on
-    QHash<QString, std::shared_ptr<QSqlQuery>> m_prepared;
+    sqlite3* m_sqlite = nullptr;
+    QHash<QString, Prepared> m_prepared;
+    Insertion m_insertion; ///< the last
     QJsonArray m_notes;
+    Series* m_series = nullptr;
     int m_depth = 0; ///< transactions inside each other
 };
 

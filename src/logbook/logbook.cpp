@@ -194,6 +194,10 @@ Result<Done> Logbook::prepare(const QString& path, bool fresh) {
     return transaction.commit();
 }
 
+std::string Logbook::newId() const {
+    return m_database->series() != nullptr ? m_database->series()->nextId().toStdString() : m_seams.newId();
+}
+
 Result<std::optional<Instant>> Logbook::entryAhead() {
     const auto last =
         m_database->select(QStringLiteral("SELECT at_ms, at_offset FROM change ORDER BY seq DESC LIMIT 1"));

@@ -173,7 +173,8 @@ public:
     const std::string& person() const { return m_person; }
     Instant now() const { return m_seams.now(); }
     const LogbookSeams& seams() const { return m_seams; }
-    std::string newId() const { return m_seams.newId(); }
+    /// For a new row: random, or the next of the series of rows that is being made.
+    std::string newId() const;
     /// The one connection, for acts and transfers.
     Database& database() { return *m_database; }
 

@@ -119,6 +119,7 @@ Result<Done> LogbookCheck::followChain(bool toTheEnd) {
     for (const Kind& kind : kinds()) {
         m_steps.push_back([this, &kind] { return compare(kind.table, std::numeric_limits<qint64>::min()); });
     }
+    m_steps.push_back([this] { return compareSeries(0); });
     return Done{};
 }
 
@@ -129,6 +130,16 @@ Result<Done> LogbookCheck::compare(const char* table, qint64 after) {
     const auto last = m_chain->compare(m_logbook.database(), table, after, rowsAtOnce, m_problems);
     if (!last) return last.error();
     if (*last) m_steps.push_front([this, table, next = **last] { return compare(table, next); });
+    return Done{};
+}
+
+Result<Done> LogbookCheck::compareSeries(std::size_t series) {
+    constexpr int thousandsAtOnce = 10;
+    if (auto followed = followChain(true); !followed) return followed;
+    if (series >= m_chain->series()) return Done{};
+    const auto more = m_chain->compareSeries(m_logbook.database(), series, thousandsAtOnce, m_problems);
+    if (!more) return more.error();
+    m_steps.push_front([this, next = *more ? series : series + 1] { return compareSeries(next); });
     return Done{};
 }
 

@@ -7,6 +7,7 @@
 #include <deque>
 #include <functional>
 #include <memory>
+#include <QtGlobal>
 #include <string>
 #include <vector>
 
@@ -31,6 +32,7 @@ private:
     void look(std::vector<std::string> found) { m_problems.insert(m_problems.end(), found.begin(), found.end()); }
     Result<Done> followChain(bool toTheEnd);
     Result<Done> compare(const char* table, qint64 after);
+    Result<Done> compareSeries(std::size_t series);
 
     Logbook& m_logbook;
     std::deque<std::function<Result<Done>()>> m_steps;

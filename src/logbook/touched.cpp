@@ -5,6 +5,7 @@
 #include "logbook/database.h"
 #include "logbook/kinds.h"
 
+#include <algorithm>
 #include <QJsonArray>
 #include <QJsonObject>
 
@@ -61,7 +62,10 @@ void Touched::add(const Touched& more) {
 
 Touched touchedBy(const QJsonArray& notes, Database& database) {
     Touched touched;
-    if (notes.size() > followed) {
+    const bool series = std::any_of(notes.begin(), notes.end(), [](const QJsonValue note) {
+        return note.toObject().contains(QStringLiteral("series"));
+    });
+    if (series || notes.size() > followed) {
         touched.everything = true;
         return touched;
     }

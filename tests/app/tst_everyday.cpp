@@ -195,7 +195,7 @@ private slots:
             d.makeBatch();
             d.press(gate);
             QVERIFY(!d.window().overviewOpen());
-            d.window().actions().openPath(d.path() + "-empty.rollcall", true);
+            d.document().open(d.path() + "-empty.rollcall", true);
             d.settle();
             QVERIFY(d.window().overviewOpen());
             d.press(Qt::Key_Return);

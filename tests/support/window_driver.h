@@ -66,7 +66,7 @@ public:
         m_window->resize(1280, 800);
         m_window->show();
         if (!QTest::qWaitForWindowExposed(m_window.get())) qFatal("window not shown");
-        m_window->actions().openPath(m_path, !QFile::exists(m_path));
+        m_document->open(m_path, !QFile::exists(m_path));
         settle();
     }
     void stop() {

@@ -19,6 +19,14 @@ ShopActions::ShopActions(Document& document, ReadingStation& station, const Look
     : QObject(window), m_document(document), m_station(station), m_look(look), m_seams(std::move(seams)),
       m_window(window) {
     connect(&m_station, &ReadingStation::testerNeeded, this, [this] { addTester(); });
+    connect(&m_document, &Document::opened, this, [this](const Result<Done>& done) {
+        if (!done)
+            notice(tr("This logbook was not opened"), {words::errorText(done.error())});
+        else if (!m_document.readOnlyReason().isEmpty())
+            notice(
+                tr("For reading only"),
+                {tr("%1: %2. Nothing can be logged in it here.").arg(m_document.path(), m_document.readOnlyReason())});
+    });
 }
 
 void ShopActions::notice(const QString& title, const QStringList& lines) {
@@ -90,25 +98,15 @@ void ShopActions::chooseBatch() {
     });
 }
 
-void ShopActions::openPath(const QString& path, bool create) {
-    m_document.open(path, create, [this, path](const Result<Done>& done) {
-        if (!done)
-            notice(tr("This logbook was not opened"), {words::errorText(done.error())});
-        else if (!m_document.readOnlyReason().isEmpty())
-            notice(tr("For reading only"),
-                   {tr("%1: %2. Nothing can be logged in it here.").arg(path, m_document.readOnlyReason())});
-    });
-}
-
 void ShopActions::openLogbook() {
     const QString path =
         m_seams.chooseFile(m_window, tr("Open a logbook"), tr("Rollcall logbooks (*.rollcall);;All files (*)"), false);
-    if (!path.isEmpty()) openPath(path, false);
+    if (!path.isEmpty()) m_document.open(path, false);
 }
 
 void ShopActions::newLogbook() {
     const QString path = m_seams.chooseFile(m_window, tr("New logbook"), tr("Rollcall logbooks (*.rollcall)"), true);
-    if (!path.isEmpty()) openPath(path, true);
+    if (!path.isEmpty()) m_document.open(path, true);
 }
 
 void ShopActions::choosePerson() {

@@ -29,7 +29,6 @@ public:
     void chooseBatch();
     void openLogbook();
     void newLogbook();
-    void openPath(const QString& path, bool create);
     void choosePerson();
     void addTester(std::function<void()> then = {});
     void verify();

@@ -39,6 +39,8 @@ void ShopActions::undo(const std::function<void()>& takeBackImport) {
                 return takeBackImport();
             case LastAct::Kind::reading:
                 return askStrike(act.reading, readingText(m_document, act.reading));
+            case LastAct::Kind::merge:
+                return emit said(tr("A logbook was taken in: I, K goes back to the copy from before it."), true);
             case LastAct::Kind::physical:
                 return emit said(
                     tr("%1 cannot be undone: strike it out where it was entered.").arg(words::entryName(act.action)),

@@ -82,9 +82,12 @@ QStringList linesOf(const MergeReport& report) {
 
 } // namespace
 
-ExchangeActions::ExchangeActions(Document& document, const Look& look, Seams seams, View view, QWidget* window)
-    : QObject(window), m_document(document), m_look(look), m_seams(std::move(seams)), m_view(std::move(view)),
-      m_window(window) {}
+ExchangeActions::ExchangeActions(Document& document, CopyKeeper& keeper, const Look& look, Seams seams, View view,
+                                 QWidget* window)
+    : QObject(window), m_document(document), m_keeper(keeper), m_look(look), m_seams(std::move(seams)),
+      m_view(std::move(view)), m_window(window) {
+    connect(&m_keeper, &CopyKeeper::failed, this, [this](const QString& message) { emit said(message, true); });
+}
 
 void ExchangeActions::notice(const QString& title, const QStringList& lines) {
     (new ChoiceDialog(title, lines, {}, m_look, m_window))->ask({});
@@ -108,6 +111,8 @@ void ExchangeActions::choose() {
         {{QStringLiteral("9"), tr("Copy to share"), tr("numbers only: no names, notes, photos")},
          &ExchangeActions::copyWithoutNames},
         {{QStringLiteral("B"), tr("Back up"), tr("a copy of this logbook, looked through")}, &ExchangeActions::backUp},
+        {{QStringLiteral("K"), tr("Kept copies"), tr("what is kept against loss; look into one, go back to it")},
+         &ExchangeActions::keptCopies},
         {{QStringLiteral("0"), tr("Logbook from a package"), tr("a new file, equal to the one it was")},
          &ExchangeActions::openPackage}};
     std::vector<Choice> choices;

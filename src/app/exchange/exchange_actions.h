@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/exchange/copy_keeper.h"
 #include "app/shared/seams.h"
 #include "app/store/document.h"
 #include "logbook/transfer/import.h"
@@ -27,7 +28,7 @@ public:
         std::function<QWidget*()> bench;
     };
 
-    ExchangeActions(Document& document, const Look& look, Seams seams, View view, QWidget* window);
+    ExchangeActions(Document& document, CopyKeeper& keeper, const Look& look, Seams seams, View view, QWidget* window);
 
     /// Asks which of all that follows.
     void choose();
@@ -42,6 +43,8 @@ public:
     void writePackage();
     void copyWithoutNames();
     void backUp();
+    /// What is kept against loss, where, and the way back to it.
+    void keptCopies();
     void copyTable();
     void writeTables();
     void savePicture();
@@ -64,8 +67,11 @@ private:
     void enterCardAt(Gate gate);
     /// Work that takes a file away or brings one; told when it is done.
     void performAndSay(Document::Work work, const QString& done);
+    void lookInto(const KeptCopy& copy);
+    void goOnFrom(const KeptCopy& copy);
 
     Document& m_document;
+    CopyKeeper& m_keeper;
     const Look& m_look;
     Seams m_seams;
     View m_view;

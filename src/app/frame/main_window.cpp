@@ -40,9 +40,9 @@ constexpr int wholeRoll = 1200; ///< least width of the window, at 100 per cent,
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
     : m_document(document), m_look(look), m_station(document), m_links(document), m_day(document),
-      m_seams(std::move(seams)), m_caller(document, m_station, m_seams),
+      m_keeper(document), m_seams(std::move(seams)), m_caller(document, m_station, m_seams),
       m_actions(new ShopActions(document, m_station, m_look, m_seams, this)),
-      m_exchange(new ExchangeActions(document, m_look, m_seams,
+      m_exchange(new ExchangeActions(document, m_keeper, m_look, m_seams,
                                      {[this] { return tablesInView(); }, [this] { return m_stack->currentWidget(); }},
                                      this)) {
     installAccessibility();
@@ -63,8 +63,8 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
         if (atQuench && m_document.batch().planOf(Gate::temper).required) openGate(Gate::temper);
     });
     connect(m_exchange, &ExchangeActions::said, this, &MainWindow::say);
-    connect(m_exchange, &ExchangeActions::logbookWanted, m_actions,
-            [this](const QString& path) { m_actions->openPath(path, false); });
+    connect(m_exchange, &ExchangeActions::logbookWanted, &m_document,
+            [this](const QString& path) { m_document.open(path, false); });
     connect(&m_day, &DayClock::changed, this, [this] { m_footer->refresh(); });
     connect(&m_day, &DayClock::rang, this, [this] { m_seams.sound(Sound::ovenDue); });
     connect(new LongPress(this), &LongPress::asked, this, &MainWindow::showContext);
@@ -435,7 +435,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
         const QString path = url.toLocalFile();
         const QString ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("rollcall"))
-            m_actions->openPath(path, false);
+            m_document.open(path, false);
         else if (m_current->takeFile(path))
             continue;
         else if (ending == QLatin1String("csv") || ending == QLatin1String("txt") || ending == QLatin1String("tsv"))

@@ -4,6 +4,7 @@
 
 #include "app/acts/caller.h"
 #include "app/acts/shop_actions.h"
+#include "app/exchange/copy_keeper.h"
 #include "app/links/links.h"
 #include "app/shared/bench.h"
 #include "app/shared/command.h"
@@ -57,7 +58,7 @@ public:
     void say(const QString& message, bool trouble);
     ReadingStation& station() { return m_station; }
     Links& links() { return m_links; }
-    ShopActions& actions() { return *m_actions; }
+    CopyKeeper& keeper() { return m_keeper; }
     /// Object name of the place in front.
     QString place() const { return m_current->objectName(); }
     /// As it was left; the first time as large as was designed for, or as the screen has room for with its frame.
@@ -115,6 +116,7 @@ private:
     ReadingStation m_station;
     Links m_links;
     DayClock m_day;
+    CopyKeeper m_keeper;
     Seams m_seams;
     Caller m_caller;
     ShopActions* m_actions;

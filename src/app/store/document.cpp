@@ -28,28 +28,28 @@ Document::Document(Tables tables, LogbookSeams seams, QObject* parent)
     });
 }
 
-void Document::open(const QString& path, bool create, Then then) {
+void Document::open(const QString& path, bool create) {
     m_open = false;
     m_checked = false;
-    m_store.open(path, create, m_person, [this, path, then = std::move(then)](Store::Opened opened) {
-        m_open = opened.done.ok();
+    m_store.open(path, create, m_person, [this, path](Store::Opened answer) {
+        m_open = answer.done.ok();
         m_path = path;
-        m_readOnlyReason = opened.read_only_reason;
+        m_readOnlyReason = answer.read_only_reason;
         m_trouble.clear();
         m_unstored.clear();
-        if (opened.done) {
+        if (answer.done) {
             {
                 const QScopedValueRollback<bool> answering(m_answering, true);
                 m_tester.clear();
-                take(std::move(opened.snapshot), true);
+                take(std::move(answer.snapshot), true);
                 if (m_person.isEmpty() && !m_state.shop().people.empty())
                     m_person = QString::fromStdString(m_state.shop().people.front().initials);
             }
             m_untold = true;
             answered();
         }
-        if (then) then(opened.done);
-        if (opened.ahead) emit failed(clockTrouble(*opened.ahead));
+        emit opened(answer.done);
+        if (answer.ahead) emit failed(clockTrouble(*answer.ahead));
     });
 }
 

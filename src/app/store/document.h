@@ -23,8 +23,8 @@ public:
 
     Document(Tables tables, LogbookSeams seams, QObject* parent = nullptr);
 
-    /// Opens or makes a logbook; then tells whether it worked. Any logbook open before is closed first.
-    void open(const QString& path, bool create, Then then);
+    /// Opens or makes a logbook; `opened` tells whether it worked. Any logbook open before is closed first.
+    void open(const QString& path, bool create);
     bool isOpen() const { return m_open; }
     const QString& path() const { return m_path; }
     const QString& readOnlyReason() const { return m_readOnlyReason; }
@@ -104,6 +104,7 @@ public:
     Instant now() const { return m_store.now(); }
 
 signals:
+    void opened(const Result<Done>& done);
     void changed(); ///< another snapshot, or another selection
     void learnt();  ///< what is next in other batches
     void failed(const QString& message);

@@ -8,6 +8,7 @@
 #include <csv.h>
 #include <fmt/format.h>
 #include <limits>
+#include <utility>
 
 namespace rollcall {
 
@@ -65,7 +66,7 @@ void onRow(int, void* context) {
     collector->rowEnded = true;
     const bool empty =
         std::all_of(collector->fields.begin(), collector->fields.end(), [](const auto& f) { return f.empty(); });
-    if (!empty) collector->rows.push_back({collector->line, collector->fields});
+    if (!empty) collector->rows.push_back({collector->line, std::move(collector->fields)});
     collector->fields.clear();
 }
 
@@ -119,11 +120,18 @@ struct Tear {
     std::size_t next = 0;
 };
 std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, char separator, int longest,
-                             std::vector<CsvRow>& rows) {
+                             const std::function<void(CsvRow&&)>& take) {
+    const std::size_t separators = longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
     Parser parser(separator);
     Collector collector;
     bool insideQuotes = false;
     Tear tear;
+    const auto give = [&] {
+        for (CsvRow& row : collector.rows) {
+            if (!insideQuotes || row.line != tear.line) take(std::move(row)); // not what was torn
+        }
+        collector.rows.clear();
+    };
     for (std::size_t start = from; start < text.size();) {
         const std::size_t end = std::min(text.find('\n', start), text.size());
         const std::string_view written = text.substr(start, end - start);
@@ -142,52 +150,70 @@ std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, 
             insideQuotes = true;
         if (insideQuotes && line - collector.line >= longest) break;
         // A row of its own was swallowed: it has all its separators, the first of them before any quotation mark.
-        const std::size_t separators =
-            longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
         if (separators > 0 && line > collector.line && countOf(written, separator) >= separators &&
             written.find(separator) < written.find('"')) {
             insideQuotes = true;
             break;
         }
+        give();
         start = end + 1;
     }
     if (!insideQuotes) parser.finish(collector);
-    for (CsvRow& row : collector.rows) {
-        if (!insideQuotes || row.line != tear.line) rows.push_back(std::move(row)); // not what was torn
-    }
+    give();
     return insideQuotes ? std::optional(tear) : std::nullopt;
 }
 
-Result<CsvText> read(std::string_view text, int longest) {
+Result<std::vector<int>> read(std::string_view text, int longest, char& separator,
+                              const std::function<void(CsvRow&&)>& take) {
     if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
     if (trimmed(text).empty()) return Error{ErrorKind::input, "", "the file is empty"};
     if (!isUtf8(text)) return Error{ErrorKind::input, "", "the file is not UTF-8 text; save it as CSV in UTF-8"};
-    CsvText csv;
-    csv.separator = separatorOf(text.substr(0, text.find('\n')));
-    std::vector<CsvRow> rows;
+    separator = separatorOf(text.substr(0, text.find('\n')));
+    std::vector<int> torn;
+    int header = 0; // its line
     Tear at;
-    while (const auto tear = readRows(text, at.next, at.line, csv.separator, longest, rows)) {
-        csv.torn.push_back(tear->line);
+    const auto first = [&](CsvRow&& row) {
+        if (header == 0) header = row.line;
+        if (torn.empty() || torn.front() > header) take(std::move(row));
+    };
+    while (const auto tear = readRows(text, at.next, at.line, separator, longest, first)) {
+        torn.push_back(tear->line);
         at = *tear;
     }
-    if (rows.empty() || (!csv.torn.empty() && csv.torn.front() < rows.front().line))
-        return csv.torn.empty() ? Error{ErrorKind::input, "", "the file is empty"} : tornAt(csv.torn.front());
-    csv.header = std::move(rows.front().fields);
-    rows.erase(rows.begin());
-    csv.rows = std::move(rows);
+    if (header == 0 || (!torn.empty() && torn.front() < header))
+        return torn.empty() ? Error{ErrorKind::input, "", "the file is empty"} : tornAt(torn.front());
+    return torn;
+}
+
+Result<CsvText> collected(std::string_view text, int longest) {
+    CsvText csv;
+    bool header = true;
+    const auto torn = read(text, longest, csv.separator, [&](CsvRow&& row) {
+        if (std::exchange(header, false))
+            csv.header = std::move(row.fields);
+        else
+            csv.rows.push_back(std::move(row));
+    });
+    if (!torn) return torn.error();
+    csv.torn = *torn;
     return csv;
 }
 
 } // namespace
 
 Result<CsvText> readCsv(std::string_view text) {
-    Result<CsvText> csv = read(text, std::numeric_limits<int>::max());
+    Result<CsvText> csv = collected(text, std::numeric_limits<int>::max());
     if (csv && !csv->torn.empty()) return tornAt(csv->torn.front());
     return csv;
 }
 
 Result<CsvText> readCsvByLines(std::string_view text) {
-    return read(text, longestField);
+    return collected(text, longestField);
+}
+
+Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<void(CsvRow&&)>& take) {
+    char separator = 0;
+    return read(text, longestField, separator, take);
 }
 
 std::string csvField(const std::string& field) {

@@ -4,6 +4,7 @@
 
 #include "core/base/result.h"
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -36,6 +37,10 @@ Result<CsvText> readCsv(std::string_view text);
 /// rest of the file. One that is closed within twenty lines is a field of several lines,
 /// unless a whole row stands in it.
 Result<CsvText> readCsvByLines(std::string_view text);
+
+/// The same, one row after another, none of them kept: the first is the header. The answer is what is torn, as in
+/// CsvText. Errors as readCsvByLines().
+Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<void(CsvRow&&)>& take);
 
 /// A field as it stands in a CSV text with commas: quoted where it must be, so that readCsv() gives it back.
 std::string csvField(const std::string& field);

@@ -35,6 +35,7 @@ constexpr std::array written{"batch added",         "blade added",
 LastAct::Kind kindOf(const std::string& action) {
     if (std::find(written.begin(), written.end(), action) != written.end()) return LastAct::Kind::written;
     if (action == "reading logged" || action == "series of strikes logged") return LastAct::Kind::reading;
+    if (action == "logbook taken in") return LastAct::Kind::merge;
     return action == "readings imported" ? LastAct::Kind::import : LastAct::Kind::physical;
 }
 
@@ -207,6 +208,9 @@ private:
         const QString id = note[QStringLiteral("id")].toString();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
         if (auto same = stillAs(table, id, row); !same) return same;
+        // Entries of an earlier Rollcall do not say themselves what stood there.
+        if (const QJsonObject stood = note[QStringLiteral("was")].toObject(); !stood.isEmpty())
+            return set(table, id, stood);
         const Result<QJsonObject> was = earlier(table, id, row);
         return was ? set(table, id, *was) : Result<Done>(was.error());
     }

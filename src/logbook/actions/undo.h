@@ -19,6 +19,7 @@ struct LastAct {
         written, ///< can be taken back
         reading, ///< is struck out with a reason
         import,  ///< is taken back as a whole, with what it brought
+        merge,   ///< is taken back by going on from the copy before it
         physical ///< happened: a trial, a heat, a press on the rod
     };
     qint64 entry = 0;

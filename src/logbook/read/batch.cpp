@@ -215,11 +215,14 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                                           "FROM blade WHERE batch=? AND id NOT IN taken_back ORDER BY position, rowid"),
                            {q(id)});
     if (!blades) return blades.error();
+    QString drawn; // blades of one batch are mostly of one outline
+    std::vector<Spot> outline;
     for (const Row& row : *blades) {
+        if (row[2].toString() != drawn) outline = outlineFromText(drawn = row[2].toString());
         Blade blade;
         blade.id = s(row[0]);
         blade.mark = s(row[1]);
-        blade.shape = {outlineFromText(row[2].toString()), row[3].toDouble(), row[4].toDouble()};
+        blade.shape = {outline, row[3].toDouble(), row[4].toDouble()};
         index[blade.id] = batch.blades.size();
         batch.blades.push_back(std::move(blade));
     }

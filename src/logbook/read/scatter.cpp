@@ -127,7 +127,9 @@ Result<Done> Logbook::forgetScatter(const QJsonArray& notes) {
     for (const QJsonValue value : notes) {
         const QString table = value[QStringLiteral("table")].toString();
         const QJsonObject row = value[QStringLiteral("row")].toObject();
-        if (table == QLatin1String("reading")) {
+        if (value[QStringLiteral("series")].isString()) {
+            past = true; // an import
+        } else if (table == QLatin1String("reading")) {
             const QJsonValue at = row[QStringLiteral("at_ms")];
             past = at.isNull() || static_cast<qint64>(at.toDouble()) < m_scatterBefore_ms;
         } else if (table == QLatin1String("reading_mark")) {

@@ -259,7 +259,6 @@ public:
     Arranger(const CsvText& table, const ColumnMap& map) : m_table(table), m_map(map) {}
 
     CsvText arrange() {
-        m_out.separator = m_table.separator;
         m_out.torn = m_table.torn;
         std::vector<std::size_t> values;
         for (std::size_t i = 0; i < m_map.columns.size(); ++i) {

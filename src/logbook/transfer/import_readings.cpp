@@ -7,6 +7,7 @@
 #include "logbook/database.h"
 #include "logbook/logbook.h"
 #include "logbook/rows.h"
+#include "logbook/transfer/gzip.h"
 #include "logbook/transfer/readings_csv.h"
 
 #include <algorithm>
@@ -14,51 +15,115 @@
 #include <fmt/format.h>
 #include <map>
 #include <QCryptographicHash>
-#include <set>
 #include <unordered_map>
-#include <unordered_set>
 
 namespace rollcall {
 
-// Takes the good lines of a readings.csv into a logbook, as one transaction.
+namespace {
+
+using Mark = std::string;
+
+// What the lines of one knife say about it, or those of one batch that is there already.
+struct Wishes {
+    std::string grade;
+    std::optional<double> window_low;
+    std::optional<double> window_high;
+    std::string window_text;
+    std::optional<double> minimum;
+    std::string purpose;
+    std::optional<bool> finished;
+};
+
+// What is told of a temper.
+struct ToldTemper {
+    std::optional<double> temperature_c;
+    std::optional<double> hours;
+    std::string text = "not noted";
+};
+
+struct PlannedBlade {
+    Mark mark;
+    std::string id; ///< empty while it is not made
+    int round = 1;
+    int tempers = 0; ///< that were logged before
+    std::optional<double> thickness_mm;
+    std::string thickness_text;
+    std::map<std::pair<Gate, int>, int> readings; ///< by gate and temper
+};
+
+struct PlannedBatch {
+    std::string id; ///< empty while it is not made
+    Wishes known;   ///< of one that is there
+    std::vector<PlannedBlade> blades;
+    std::unordered_map<Mark, std::size_t> places;
+    std::map<int, std::map<Mark, ToldTemper>> tempers; ///< that ran and are not logged, by number
+    std::size_t before = 0;                            ///< blades that were there
+    bool there = false;                                ///< in the logbook
+    bool taken = false;                                ///< a line of it is
+};
+
+struct PlannedBlock {
+    std::string id;
+    double certified = 0;
+    std::optional<double> uncertainty;
+};
+
+bool differ(const std::optional<double>& said, const std::optional<double>& before) {
+    constexpr double sameQuantity = 1e-6; // 404.6F and 207C are one temperature
+    return said && before && std::abs(*said - *before) > sameQuantity;
+}
+
+} // namespace
+
+// Takes the good lines of a table of readings into a logbook, as one transaction. The lines are gone through twice and
+// none is kept: first for what they say of batches, blades, tempers and testers, then for the readings themselves.
 class ReadingsImport {
 public:
-    ReadingsImport(Logbook& logbook, ReadingsCsv csv) : m_logbook(logbook), m_lines(std::move(csv.lines)) {
-        for (const auto& bad : csv.rejected) m_report.rejected.push_back({bad.line, bad.reason});
-    }
+    using Take = std::function<void(const Result<ReadingLine>& line, int number)>;
+    /// Goes through all lines, the same each time.
+    using Lines = std::function<Result<Done>(const Take& take)>;
+
+    ReadingsImport(Logbook& logbook, Lines lines) : m_logbook(logbook), m_lines(std::move(lines)) {}
 
     /// A trial tells what would be done and does nothing.
     Result<ImportReport> run(const QString& fileName, const QByteArray& bytes, bool trial) {
         if (auto done = learnLogbook(); !done) return done.error();
-        rejectContradictions();
-        if (auto done = dropKnown(); !done) return done.error();
+        Result<Done> met = Done{};
+        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
+            if (!line) return reject(number, line.error().text);
+            if (met) met = look(*line);
+        });
+        if (!gone) return gone.error();
+        if (!met) return met.error();
         std::sort(m_report.rejected.begin(), m_report.rejected.end(),
                   [](const auto& a, const auto& b) { return a.line < b.line; });
-        if (m_lines.empty()) {
-            if (m_report.already_there > 0) return m_report;
+        if (m_report.readings == 0) {
+            if (m_report.already_there > 0 || trial) return m_report;
             std::string why = "the file has no readings";
-            if (trial) return m_report;
             if (!m_report.rejected.empty())
                 why = fmt::format("no line could be taken; line {}: {}", m_report.rejected.front().line,
                                   m_report.rejected.front().reason);
             return Error{ErrorKind::refused, fileName.toStdString(), why};
         }
-        m_report.readings = static_cast<int>(m_lines.size());
-        for (const ReadingLine& line : m_lines) {
-            if (!line.block) m_ofBatch[line.batch].push_back(&line);
-        }
+        const std::string own = m_logbook.newId();
+        m_import = QString::fromLatin1(
+            QCryptographicHash::hash(QByteArray::fromStdString(own), QCryptographicHash::Sha256).toHex().left(12));
         const auto work = [&]() -> Result<Done> {
+            // Its rows are told of together: one by one they would take more room in the change log than in their
+            // tables.
+            Database::Series series(m_logbook.database(), m_import);
             for (auto step : {&ReadingsImport::addTesters, &ReadingsImport::addBatches, &ReadingsImport::addBlades,
                               &ReadingsImport::addTempers}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
+            m_said = {}; // what only the first way through the lines needs: of a million of them it is much
+            m_wishes = {};
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
-            if (auto read = addBladeReadings(); !read) return read;
-            return addBlockReadings();
+            if (auto read = addReadings(); !read) return read;
+            return series.end();
         };
         if (trial) {
             // Everything is written, so that what the file's lines would meet is met; then nothing is kept.
-            Result<Done> met = Done{};
             const Error tried{ErrorKind::refused, "", "tried only"};
             (void)m_logbook.inOneTransaction([&]() -> Result<Done> {
                 met = work();
@@ -69,143 +134,174 @@ public:
             return m_report;
         }
         if (const auto done = m_logbook.transact("readings imported", work); !done) return done.error();
-        m_report.id = m_import;
+        m_report.id = m_import.toStdString();
         return m_report;
     }
 
 private:
-    struct KnownBatch {
-        std::string id;
-        Window window;
-        std::string grade;
-        std::optional<double> minimum;
-        std::map<std::string, std::string> blades; ///< mark -> id
-        std::map<std::string, int> rounds;         ///< mark -> hardening round
-        std::map<std::string, int> tempers;        ///< mark -> number of the last temper
-    };
-
-    void reject(const ReadingLine& line, const std::string& reason) {
-        m_report.rejected.push_back({line.line, reason});
-    }
+    void reject(int line, const std::string& reason) { m_report.rejected.push_back({line, reason}); }
 
     Result<Done> learnLogbook() {
         const auto shop = m_logbook.shop();
         if (!shop) return shop.error();
         m_shop = *shop;
+        for (const Block& block : m_shop.blocks) m_blocks[block.name] = {block.id, block.certified, {}};
         const auto batches = m_logbook.batches();
         if (!batches) return batches.error();
-        std::unordered_set<std::string> asked;
-        for (const ReadingLine& line : m_lines) {
-            if (!line.block) asked.insert(line.batch);
-        }
-        for (const BatchSummary& summary : *batches) {
-            if (asked.count(summary.name) == 0) continue;
-            const auto batch = m_logbook.batch(summary.id);
+        for (const BatchSummary& summary : *batches) m_there[summary.name] = summary.id;
+        const auto imported =
+            m_logbook.database().single(QStringLiteral("SELECT 1 FROM reading WHERE identity<>'' LIMIT 1"));
+        if (!imported) return imported.error();
+        m_nothingImported = !imported->isValid();
+        return Done{};
+    }
+
+    // The batch of a line, read when it is there.
+    Result<PlannedBatch*> batchOf(const std::string& name) {
+        const auto known = m_batches.find(name);
+        if (known != m_batches.end()) return &known->second;
+        PlannedBatch planned;
+        if (const auto there = m_there.find(name); there != m_there.end()) {
+            const auto batch = m_logbook.batchAlone(there->second);
             if (!batch) return batch.error();
-            KnownBatch known{batch->id, batch->window, batch->grade, batch->quench_minimum, {}, {}, {}};
+            planned.id = batch->id;
+            planned.there = true;
+            planned.known = {batch->grade, batch->window.low, batch->window.high, {}, batch->quench_minimum, {}, {}};
             for (const Blade& blade : batch->blades) {
-                known.blades[blade.mark] = blade.id;
-                known.rounds[blade.mark] = blade.round;
+                PlannedBlade one{blade.mark, blade.id, blade.round, 0, {}, {}, {}};
                 for (const Temper& temper : blade.tempers) {
-                    if (temper.round == blade.round)
-                        known.tempers[blade.mark] = std::max(known.tempers[blade.mark], temper.number);
+                    if (temper.round == blade.round) one.tempers = std::max(one.tempers, temper.number);
                 }
+                planned.places[blade.mark] = planned.blades.size();
+                planned.blades.push_back(std::move(one));
             }
-            m_known[summary.name] = std::move(known);
+            planned.before = planned.blades.size();
+        }
+        m_order.push_back(name);
+        return &m_batches.emplace(name, std::move(planned)).first->second;
+    }
+
+    // Whether a line is taken, and what it says about what it belongs to.
+    Result<Done> look(const ReadingLine& line) {
+        std::string wrong;
+        PlannedBatch* batch = nullptr;
+        if (line.block) {
+            wrong = contradictionOnBlock(line);
+        } else {
+            const Result<PlannedBatch*> found = batchOf(line.batch);
+            if (!found) return found.error();
+            batch = *found;
+            wrong = contradiction(line, *batch);
+        }
+        m_taken.push_back(false);
+        if (!wrong.empty()) {
+            reject(line.line, wrong);
+            return Done{};
+        }
+        const Result<bool> known = isThere(line);
+        if (!known) return known.error();
+        if (*known) {
+            ++m_report.already_there;
+            return Done{};
+        }
+        m_taken.back() = true;
+        ++m_report.readings;
+        const auto tester = std::find_if(m_testers.begin(), m_testers.end(),
+                                         [&](const auto& t) { return t.first == testerName(line); });
+        if (tester == m_testers.end())
+            m_testers.emplace_back(testerName(line), line.decimals);
+        else
+            tester->second = std::max(tester->second, line.decimals);
+        if (line.block) {
+            PlannedBlock& block = m_blocks.at(line.blade);
+            if (!block.uncertainty) block.uncertainty = line.block_uncertainty;
+        } else {
+            plan(line, *batch);
         }
         return Done{};
     }
 
-    // What one line says must not contradict the batch, its block or the lines before.
-    void rejectContradictions() {
-        std::map<std::string, ReadingLine> first; // merged wishes of the lines seen for a batch
-        std::map<std::string, double> certified;
-        std::map<std::string, std::pair<std::optional<double>, std::optional<double>>> tempers;
-        for (const Block& block : m_shop.blocks) certified[block.name] = block.certified;
-        std::erase_if(m_lines, [&](const ReadingLine& line) {
-            if (line.block) {
-                if (!certified.count(line.blade)) {
-                    if (!line.certified)
-                        return reject(line, fmt::format("the certified value of block {} is missing", line.blade)),
-                               true;
-                    certified[line.blade] = *line.certified;
-                }
-                if (line.certified && *line.certified != certified[line.blade]) {
-                    return reject(line, fmt::format("block {} is certified {}, this line says {}", line.blade,
-                                                    certified[line.blade], *line.certified)),
-                           true;
-                }
-                return false;
-            }
-            const auto known = m_known.find(line.batch);
-            // In a batch that this file makes each knife may have its own claim; it must not contradict itself.
-            const std::string who = known != m_known.end() ? line.batch : line.batch + "\x1f" + line.blade;
-            const auto [entry, isNew] = first.try_emplace(who);
-            ReadingLine& wishes = entry->second;
-            if (isNew && known != m_known.end()) {
-                wishes.window_low = known->second.window.low;
-                wishes.window_high = known->second.window.high;
-                wishes.grade = known->second.grade;
-                wishes.minimum = known->second.minimum;
-            }
-            const auto differs = [](const std::optional<double>& said, const std::optional<double>& before) {
-                constexpr double sameQuantity = 1e-6; // 404.6F and 207C are one temperature
-                return said && before && std::abs(*said - *before) > sameQuantity;
-            };
-            if ((line.window_low || line.window_high) && (wishes.window_low || wishes.window_high) &&
-                (line.window_low != wishes.window_low || line.window_high != wishes.window_high)) {
-                return reject(line, fmt::format("another window than batch {} has", line.batch)), true;
-            }
-            if (differs(line.minimum, wishes.minimum))
-                return reject(line, fmt::format("another minimum than batch {} has", line.batch)), true;
-            if (!line.grade.empty() && !wishes.grade.empty() && !sameName(line.grade, wishes.grade)) {
-                return reject(line,
-                              fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade)),
-                       true;
-            }
-            if (line.temper) {
-                auto& said = tempers[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.temper)];
-                if (differs(line.temperature_c, said.first) || differs(line.hours, said.second)) {
-                    return reject(line,
-                                  fmt::format("another temperature or time for temper {} of {} than a line before",
-                                              *line.temper, line.blade)),
-                           true;
-                }
-                if (line.temperature_c) said.first = line.temperature_c;
-                if (line.hours) said.second = line.hours;
-            }
-            if (line.window_low || line.window_high) {
-                wishes.window_low = line.window_low;
-                wishes.window_high = line.window_high;
-                wishes.window_text = line.window_text;
-            }
-            if (line.minimum) wishes.minimum = line.minimum;
-            if (wishes.grade.empty()) wishes.grade = line.grade;
-            if (wishes.purpose.empty()) wishes.purpose = line.purpose;
-            if (line.finished) wishes.finished = line.finished;
-            return false;
-        });
-        m_wishes = std::move(first);
+    void plan(const ReadingLine& line, PlannedBatch& batch) {
+        batch.taken = true;
+        const auto [place, isNew] = batch.places.try_emplace(line.blade, batch.blades.size());
+        if (isNew) batch.blades.push_back({line.blade, {}, 1, 0, {}, {}, {}});
+        PlannedBlade& blade = batch.blades[place->second];
+        if (!blade.thickness_mm && line.thickness_mm) {
+            blade.thickness_mm = line.thickness_mm;
+            blade.thickness_text = line.thickness_text;
+        }
+        ++blade.readings[{line.gate, line.gate == Gate::temper ? line.temper.value_or(0) : 0}];
+        if (line.gate != Gate::temper || !line.temper) return;
+        // A reading after temper 2 says that two tempers ran; one that no line describes is logged as not noted.
+        for (int number = blade.tempers + 1; number <= *line.temper; ++number) {
+            ToldTemper& told = batch.tempers[number][line.blade];
+            if (number == *line.temper && (line.temperature_c || line.hours))
+                told = {line.temperature_c, line.hours, line.temper_text};
+        }
+    }
+
+    // What one line says must not contradict its block or the lines before.
+    std::string contradictionOnBlock(const ReadingLine& line) {
+        const auto known = m_blocks.find(line.blade);
+        if (known == m_blocks.end()) {
+            if (!line.certified) return fmt::format("the certified value of block {} is missing", line.blade);
+            m_blocks[line.blade] = {{}, *line.certified, {}};
+        } else if (line.certified && *line.certified != known->second.certified) {
+            return fmt::format("block {} is certified {}, this line says {}", line.blade, known->second.certified,
+                               *line.certified);
+        }
+        return {};
+    }
+
+    // In a batch that this file makes each knife may have its own claim; it must not contradict itself.
+    Wishes& wishesOf(const std::string& batchName, const Mark& mark, const PlannedBatch& batch) {
+        const auto [entry, isNew] = m_wishes.try_emplace(batch.there ? batchName : batchName + "\x1f" + mark);
+        if (isNew && batch.there) entry->second = batch.known;
+        return entry->second;
+    }
+
+    // The same with its batch.
+    std::string contradiction(const ReadingLine& line, const PlannedBatch& batch) {
+        Wishes& wishes = wishesOf(line.batch, line.blade, batch);
+        const bool saysWindow = line.window_low || line.window_high;
+        if (saysWindow && (wishes.window_low || wishes.window_high) &&
+            (line.window_low != wishes.window_low || line.window_high != wishes.window_high))
+            return fmt::format("another window than batch {} has", line.batch);
+        if (differ(line.minimum, wishes.minimum)) return fmt::format("another minimum than batch {} has", line.batch);
+        if (!line.grade.empty() && !wishes.grade.empty() && !sameName(line.grade, wishes.grade))
+            return fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade);
+        if (line.temper) {
+            auto& said = m_said[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.temper)];
+            if (differ(line.temperature_c, said.first) || differ(line.hours, said.second))
+                return fmt::format("another temperature or time for temper {} of {} than a line before", *line.temper,
+                                   line.blade);
+            if (line.temperature_c) said.first = line.temperature_c;
+            if (line.hours) said.second = line.hours;
+        }
+        if (saysWindow) {
+            wishes.window_low = line.window_low;
+            wishes.window_high = line.window_high;
+            wishes.window_text = line.window_text;
+        }
+        if (line.minimum) wishes.minimum = line.minimum;
+        if (wishes.grade.empty()) wishes.grade = line.grade;
+        if (wishes.purpose.empty()) wishes.purpose = line.purpose;
+        if (line.finished) wishes.finished = line.finished;
+        return {};
     }
 
     // A line is there already when the logbook holds at least as many equal readings as the file up to it.
-    Result<Done> dropKnown() {
-        std::map<std::string, int> ordinal;
-        std::vector<ReadingLine> fresh;
-        for (ReadingLine& line : m_lines) {
-            const std::string identity = line.identity();
-            const Result<QVariant> count = m_logbook.database().single(
-                QStringLiteral("SELECT COUNT(*) FROM reading r WHERE r.identity=? AND r.identity<>'' AND NOT EXISTS "
-                               "(SELECT 1 FROM import_mark m WHERE m.import=r.import)"),
-                {q(identity)});
-            if (!count) return count.error();
-            if (++ordinal[identity] <= count->toInt())
-                ++m_report.already_there;
-            else
-                fresh.push_back(std::move(line));
-        }
-        m_lines = std::move(fresh);
-        return Done{};
+    Result<bool> isThere(const ReadingLine& line) {
+        if (m_nothingImported) return false;
+        const std::string identity = line.shortIdentity();
+        // An earlier Rollcall kept the whole of it.
+        const Result<QVariant> count = m_logbook.database().single(
+            QStringLiteral(
+                "SELECT COUNT(*) FROM reading r WHERE r.identity IN (?, ?) AND r.identity<>'' AND NOT EXISTS "
+                "(SELECT 1 FROM import_mark m WHERE m.import=r.import)"),
+            {q(identity), q(line.identity())});
+        if (!count) return count.error();
+        return count->toInt() > 0 && ++m_ordinal[identity] <= count->toInt();
     }
 
     static std::string testerName(const ReadingLine& line) {
@@ -213,15 +309,10 @@ private:
     }
 
     Result<Done> addTesters() {
-        for (const ReadingLine& line : m_lines) {
-            const std::string name = testerName(line);
+        for (const auto& [name, decimals] : m_testers) {
             const bool known = std::any_of(m_shop.testers.begin(), m_shop.testers.end(),
-                                           [&](const Tester& t) { return t.name == name; });
+                                           [&, &wanted = name](const Tester& t) { return t.name == wanted; });
             if (known) continue;
-            int decimals = 0;
-            for (const ReadingLine& other : m_lines) {
-                if (testerName(other) == name) decimals = std::max(decimals, other.decimals);
-            }
             Tester tester;
             tester.id = m_logbook.newId();
             tester.name = name;
@@ -237,24 +328,21 @@ private:
                              [&](const Tester& t) { return t.name == testerName(line); });
     }
 
-    // Readings planned at a gate of a new batch: as many as every blade that was read there has.
-    int plannedAt(const std::string& batch, Gate gate) const {
-        std::map<std::string, std::map<int, int>> counts; // mark -> temper -> readings
-        for (const ReadingLine* line : m_ofBatch.at(batch)) {
-            if (line->gate == gate) ++counts[line->blade][gate == Gate::temper ? line->temper.value_or(0) : 0];
-        }
+    // Readings planned at a gate of a new batch: as many as every blade that was read there has after its last temper.
+    static int plannedAt(const PlannedBatch& batch, Gate gate) {
         int planned = 0;
-        for (const auto& [mark, byTemper] : counts) {
-            const int last = byTemper.rbegin()->second;
-            planned = planned == 0 ? last : std::min(planned, last);
+        for (const PlannedBlade& blade : batch.blades) {
+            int last = 0;
+            for (const auto& [at, count] : blade.readings) {
+                if (at.first == gate) last = count;
+            }
+            if (last > 0) planned = planned == 0 ? last : std::min(planned, last);
         }
         return planned;
     }
 
-    const ReadingLine& wishesOf(const ReadingLine& line) const { return m_wishes.at(line.batch + "\x1f" + line.blade); }
-
     // What a knife's lines say that its batch's do not.
-    static std::optional<BladeClaim> ownClaim(const ReadingLine& wishes, const ReadingLine& batch) {
+    static std::optional<BladeClaim> ownClaim(const Wishes& wishes, const Wishes& batch) {
         BladeClaim own;
         if (!sameName(wishes.grade, batch.grade)) own.claimed = own.grade = wishes.grade;
         if (wishes.purpose != batch.purpose) own.purpose = wishes.purpose;
@@ -268,14 +356,13 @@ private:
 
     // The batch is what its first knife is; the others say where they are not.
     Result<Done> addBatches() {
-        for (const ReadingLine& line : m_lines) {
-            if (line.block || m_known.count(line.batch)) continue;
-            const ReadingLine& wishes = wishesOf(line);
-            m_made[line.batch] = wishes;
-            KnownBatch known;
-            known.id = m_logbook.newId();
-            known.window = {wishes.window_low, wishes.window_high};
-            Database& database = m_logbook.database();
+        Database& database = m_logbook.database();
+        for (const std::string& name : m_order) {
+            PlannedBatch& batch = m_batches.at(name);
+            if (!batch.taken || batch.there) continue;
+            const Wishes& wishes = wishesOf(name, batch.blades.front().mark, batch);
+            m_made[name] = wishes;
+            const QString id = q(m_logbook.newId());
             QVariant lot;
             if (!wishes.grade.empty()) {
                 const Result<std::string> grade = gradeId(m_logbook, wishes.grade);
@@ -294,8 +381,8 @@ private:
             if (!done) return done;
             const Instant now = m_logbook.now();
             done = database.insert("batch",
-                                   {{"id", q(known.id)},
-                                    {"name", q(line.batch)},
+                                   {{"id", id},
+                                    {"name", q(name)},
                                     {"lot", lot},
                                     {"purpose", q(purpose)},
                                     {"rule", "guarded"},
@@ -306,76 +393,56 @@ private:
                                     {"created_ms", QVariant::fromValue<qint64>(now.utc_ms)},
                                     {"created_offset", now.offset_minutes}});
             for (const Gate gate : allGates) {
-                const int planned = plannedAt(line.batch, gate);
+                const int planned = plannedAt(batch, gate);
                 if (!done) return done;
                 done = database.insert("gate_plan", {{"id", q(m_logbook.newId())},
-                                                     {"batch", q(known.id)},
+                                                     {"batch", id},
                                                      {"gate", storedName(gate)},
                                                      {"required", planned > 0 ? 1 : 0},
                                                      {"extent", "all"},
                                                      {"planned", std::max(1, planned)}});
             }
             if (!done) return done;
-            m_known[line.batch] = std::move(known);
+            batch.id = s(id);
             ++m_report.batches;
         }
         return Done{};
     }
 
     Result<Done> addBlades() {
-        for (const ReadingLine& line : m_lines) {
-            if (line.block) continue;
-            KnownBatch& batch = m_known.at(line.batch);
-            if (batch.blades.count(line.blade)) continue;
-            BladeDraft draft;
-            draft.mark = line.blade;
-            for (const ReadingLine* other : m_ofBatch.at(line.batch)) {
-                if (other->blade != line.blade || !other->thickness_mm) continue;
-                draft.shape.thickness_mm = *other->thickness_mm;
-                draft.thickness_text = other->thickness_text;
-                break;
+        for (const std::string& name : m_order) {
+            PlannedBatch& batch = m_batches.at(name);
+            const auto made = m_made.find(name);
+            for (std::size_t i = batch.before; i < batch.blades.size(); ++i) {
+                PlannedBlade& blade = batch.blades[i];
+                BladeDraft draft;
+                draft.mark = blade.mark;
+                if (blade.thickness_mm) {
+                    draft.shape.thickness_mm = *blade.thickness_mm;
+                    draft.thickness_text = blade.thickness_text;
+                }
+                if (made != m_made.end()) draft.own = ownClaim(m_wishes.at(name + "\x1f" + blade.mark), made->second);
+                blade.id = m_logbook.newId();
+                if (auto done = insertBlade(m_logbook, batch.id, blade.id, draft, static_cast<int>(i)); !done)
+                    return done;
+                ++m_report.blades;
             }
-            if (const auto made = m_made.find(line.batch); made != m_made.end())
-                draft.own = ownClaim(wishesOf(line), made->second);
-            const std::string id = m_logbook.newId();
-            if (auto done = insertBlade(m_logbook, batch.id, id, draft, static_cast<int>(batch.blades.size())); !done)
-                return done;
-            batch.blades[line.blade] = id;
-            batch.rounds[line.blade] = 1;
-            ++m_report.blades;
         }
         return Done{};
     }
 
-    // A reading after temper 2 says that two tempers ran; one that no line describes is logged as not noted.
     Result<Done> addTempers() {
-        struct Wanted {
-            std::optional<double> temperature_c;
-            std::optional<double> hours;
-            std::string text = "not noted";
-        };
-        for (auto& [name, batch] : m_known) {
-            std::map<int, std::map<std::string, Wanted>> byNumber; // temper -> mark -> what ran
-            const auto lines = m_ofBatch.find(name);
-            if (lines == m_ofBatch.end()) continue;
-            for (const ReadingLine* line : lines->second) {
-                if (line->gate != Gate::temper || !line->temper) continue;
-                for (int number = batch.tempers[line->blade] + 1; number <= *line->temper; ++number)
-                    byNumber[number][line->blade];
-                const auto described = byNumber.find(*line->temper);
-                if (described == byNumber.end() || !(line->temperature_c || line->hours)) continue;
-                if (const auto mark = described->second.find(line->blade); mark != described->second.end())
-                    mark->second = {line->temperature_c, line->hours, line->temper_text};
-            }
-            for (const auto& [number, marks] : byNumber) {
+        for (const std::string& name : m_order) {
+            PlannedBatch& batch = m_batches.at(name);
+            for (const auto& [number, marks] : batch.tempers) {
                 std::map<std::pair<std::optional<double>, std::optional<double>>, TemperDraft> runs;
-                for (const auto& [mark, wanted] : marks) {
-                    TemperDraft& run = runs[{wanted.temperature_c, wanted.hours}];
+                for (const auto& [mark, told] : marks) {
+                    TemperDraft& run = runs[{told.temperature_c, told.hours}];
                     run.batch = batch.id;
-                    run.temperature_c = wanted.temperature_c;
-                    run.hours = wanted.hours;
-                    run.as_entered = wanted.text;
-                    run.blades.push_back(batch.blades.at(mark));
+                    run.temperature_c = told.temperature_c;
+                    run.hours = told.hours;
+                    run.as_entered = told.text;
+                    run.blades.push_back(batch.blades[batch.places.at(mark)].id);
                 }
                 for (const auto& [key, run] : runs) {
                     if (auto done = insertTemper(m_logbook, m_logbook.newId(), run); !done) return done;
@@ -385,24 +452,29 @@ private:
         return Done{};
     }
 
+    // The file stays, packed: its lines stand in the readings already.
     Result<Done> keepFile(const QString& fileName, const QByteArray& bytes) {
-        const QString sha = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
-        const Result<std::string> attachment = insertAttachment(m_logbook, fileName, "text/csv", bytes);
+        const Result<QByteArray> packed = gzip(bytes);
+        if (!packed) return packed.error();
+        const Result<std::string> attachment =
+            insertAttachment(m_logbook, fileName + QLatin1String(packedEnding), "application/gzip", *packed);
         if (!attachment) return attachment.error();
-        m_import = m_logbook.newId();
         const Instant now = m_logbook.now();
-        return m_logbook.database().insert("import", {{"id", q(m_import)},
-                                                      {"attachment", q(*attachment)},
-                                                      {"sha256", sha},
-                                                      {"taken", m_report.readings},
-                                                      {"already_there", m_report.already_there},
-                                                      {"rejected", static_cast<int>(m_report.rejected.size())},
-                                                      {"person", q(m_logbook.person())},
-                                                      {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
-                                                      {"at_offset", now.offset_minutes}});
+        return m_logbook.database().insert(
+            "import",
+            {{"id", m_import},
+             {"attachment", q(*attachment)},
+             {"sha256", QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex())},
+             {"taken", m_report.readings},
+             {"already_there", m_report.already_there},
+             {"rejected", static_cast<int>(m_report.rejected.size())},
+             {"person", q(m_logbook.person())},
+             {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+             {"at_offset", now.offset_minutes}});
     }
 
     Result<Done> add(const ReadingLine& line, const std::string& blade, int round, const std::string& verification) {
+        const Tester& tester = testerOf(line);
         ReadingDraft draft;
         draft.blade = blade;
         draft.gate = line.gate;
@@ -411,98 +483,125 @@ private:
         draft.scale = line.scale;
         draft.value = line.value;
         draft.as_entered = line.value_text;
-        draft.resolution = testerOf(line).resolution;
+        draft.resolution = tester.resolution;
         draft.spot = line.spot;
         draft.note = line.note;
-        return insertReading(m_logbook, m_logbook.newId(), draft, testerOf(line), line.time, verification, m_import,
-                             line.identity());
+        return insertReading(m_logbook, m_logbook.newId(), draft, tester, line.time, verification,
+                             m_import.toStdString(), line.shortIdentity());
     }
 
-    Result<Done> addBladeReadings() {
-        for (const ReadingLine& line : m_lines) {
-            if (line.block) continue;
-            const KnownBatch& batch = m_known.at(line.batch);
-            if (auto done = add(line, batch.blades.at(line.blade), batch.rounds.at(line.blade), {}); !done) return done;
-        }
-        return Done{};
+    Result<Done> addReadings() {
+        std::size_t next = 0;
+        Result<Done> done = Done{};
+        auto gone = m_lines([&](const Result<ReadingLine>& line, int) {
+            if (!line || !done || !m_taken[next++]) return;
+            if (line->block) {
+                done = addBlockReading(*line);
+                return;
+            }
+            const PlannedBatch& batch = m_batches.at(line->batch);
+            const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
+            done = add(*line, blade.id, blade.round, {});
+        });
+        return done ? gone : done;
     }
 
     // Block readings that follow each other on one tester, block, scale and day within half an hour are one run.
-    Result<Done> addBlockReadings() {
-        const ReadingLine* before = nullptr;
-        std::string run;
-        for (const ReadingLine& line : m_lines) {
-            if (!line.block) continue;
-            constexpr std::int64_t longestPause_ms = std::int64_t{30} * 60 * 1000;
-            const bool sameRun =
-                before != nullptr && before->blade == line.blade && before->tester == line.tester &&
-                before->scale == line.scale && before->time.has_value() == line.time.has_value() &&
-                (!line.time || (before->time->localDay() == line.time->localDay() &&
-                                std::abs(line.time->utc_ms - before->time->utc_ms) <= longestPause_ms));
-            if (!sameRun) {
-                const Result<std::string> block = blockId(line);
-                if (!block) return block.error();
-                run = m_logbook.newId();
-                auto done = m_logbook.database().insert("verification", {{"id", q(run)},
-                                                                         {"tester", q(testerOf(line).id)},
-                                                                         {"indenter", q(testerOf(line).indenter)},
-                                                                         {"anvil", q(testerOf(line).anvil)},
-                                                                         {"scale", q(line.scale)},
-                                                                         {"block", q(*block)},
-                                                                         {"person", q(m_logbook.person())}});
-                if (!done) return done;
-            }
-            if (auto done = add(line, {}, 1, run); !done) return done;
-            before = &line;
+    Result<Done> addBlockReading(const ReadingLine& line) {
+        constexpr std::int64_t longestPause_ms = std::int64_t{30} * 60 * 1000;
+        const auto& before = m_lastOnBlock;
+        const bool sameRun = before && before->blade == line.blade && before->tester == line.tester &&
+                             before->scale == line.scale && before->time.has_value() == line.time.has_value() &&
+                             (!line.time || (before->time->localDay() == line.time->localDay() &&
+                                             std::abs(line.time->utc_ms - before->time->utc_ms) <= longestPause_ms));
+        if (!sameRun) {
+            const Result<std::string> block = blockId(line);
+            if (!block) return block.error();
+            m_run = m_logbook.newId();
+            const Tester& tester = testerOf(line);
+            auto done = m_logbook.database().insert("verification", {{"id", q(m_run)},
+                                                                     {"tester", q(tester.id)},
+                                                                     {"indenter", q(tester.indenter)},
+                                                                     {"anvil", q(tester.anvil)},
+                                                                     {"scale", q(line.scale)},
+                                                                     {"block", q(*block)},
+                                                                     {"person", q(m_logbook.person())}});
+            if (!done) return done;
         }
-        return Done{};
+        m_lastOnBlock = line;
+        return add(line, {}, 1, m_run);
     }
 
     Result<std::string> blockId(const ReadingLine& line) {
-        for (const Block& block : m_shop.blocks) {
-            if (block.name == line.blade) return block.id;
-        }
+        PlannedBlock& planned = m_blocks.at(line.blade);
+        if (!planned.id.empty()) return planned.id;
         Block block;
-        block.id = m_logbook.newId();
+        block.id = planned.id = m_logbook.newId();
         block.name = line.blade;
         block.scale = line.scale;
-        block.certified = *line.certified;
-        block.uncertainty = line.block_uncertainty.value_or(block.uncertainty);
+        block.certified = planned.certified;
+        block.uncertainty = planned.uncertainty.value_or(block.uncertainty);
         if (const auto done = m_logbook.database().insert("block", fieldsOf(block)); !done) return done.error();
-        m_shop.blocks.push_back(block);
         return block.id;
     }
 
     Logbook& m_logbook;
-    std::vector<ReadingLine> m_lines;
-    std::unordered_map<std::string, std::vector<const ReadingLine*>> m_ofBatch; ///< those that are taken
+    Lines m_lines;
     ImportReport m_report;
     Shop m_shop;
-    std::map<std::string, KnownBatch> m_known;
-    std::map<std::string, ReadingLine> m_wishes; ///< of a known batch, or of a knife of one that is made
-    std::map<std::string, ReadingLine> m_made;   ///< what a batch that is made is, as its first knife
-    std::string m_import;
+    std::unordered_map<std::string, std::string> m_there; ///< batches: name -> id
+    bool m_nothingImported = true;
+    std::vector<bool> m_taken; ///< of the lines that could be read, in their order
+    std::vector<std::string> m_order;
+    std::unordered_map<std::string, PlannedBatch> m_batches; ///< by name
+    std::unordered_map<std::string, Wishes> m_wishes;        ///< of a known batch, or of a knife of one that is made
+    std::unordered_map<std::string, Wishes> m_made;          ///< what a batch that is made is, as its first knife
+    std::unordered_map<std::string, std::pair<std::optional<double>, std::optional<double>>> m_said; ///< of tempers
+    std::unordered_map<std::string, int> m_ordinal;
+    std::vector<std::pair<std::string, int>> m_testers; ///< names, and decimals of their readings
+    std::map<std::string, PlannedBlock> m_blocks;
+    std::optional<ReadingLine> m_lastOnBlock;
+    std::string m_run; ///< on a block
+    QString m_import;
 };
 
 Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, const QString& fileName,
                                     const QByteArray& bytes, const std::optional<ColumnMap>& map, bool trial) {
-    const auto readings = [&]() -> Result<ReadingsCsv> {
-        if (map) {
-            const auto table = tableOfFile(bytes);
-            if (!table) return table.error();
-            if (map->columns.size() != table->header.size())
-                return Error{ErrorKind::argument, "line 1", "the columns are not those that were looked at"};
-            return readReadingsCsv(tables, arranged(*table, *map));
-        }
-        const auto table = readCsvByLines({bytes.constData(), static_cast<std::size_t>(bytes.size())});
-        if (!table) return table.error();
-        return readReadingsCsv(tables, *table);
-    }();
-    if (!readings) {
-        const Error& error = readings.error();
+    const auto named = [&](const Error& error) {
         return Error{error.kind, fileName.toStdString() + (error.place.empty() ? "" : " " + error.place), error.text};
+    };
+    ReadingsImport::Lines lines;
+    CsvText table;
+    if (map) {
+        auto read = tableOfFile(bytes);
+        if (!read) return named(read.error());
+        if (map->columns.size() != read->header.size())
+            return named(Error{ErrorKind::argument, "line 1", "the columns are not those that were looked at"});
+        table = arranged(*read, *map);
+        lines = [&](const ReadingsImport::Take& take) -> Result<Done> {
+            const auto reader = ReadingsReader::under(tables, table.header);
+            if (!reader) return named(reader.error());
+            for (const CsvRow& row : table.rows) take(reader->read(row), row.line);
+            for (const int line : table.torn) take(Error{ErrorKind::input, "", tornLine}, line);
+            return Done{};
+        };
+    } else {
+        lines = [&](const ReadingsImport::Take& take) -> Result<Done> {
+            std::optional<Result<ReadingsReader>> reader;
+            const auto torn =
+                eachCsvRow({bytes.constData(), static_cast<std::size_t>(bytes.size())}, [&](CsvRow&& row) {
+                    if (!reader)
+                        reader.emplace(ReadingsReader::under(tables, std::move(row.fields)));
+                    else if (*reader)
+                        take((*reader)->read(row), row.line);
+                });
+            if (!torn) return named(torn.error());
+            if (!*reader) return named(reader->error());
+            for (const int line : *torn) take(Error{ErrorKind::input, "", tornLine}, line);
+            return Done{};
+        };
     }
-    return ReadingsImport(logbook, *readings).run(fileName, bytes, trial);
+    return ReadingsImport(logbook, std::move(lines)).run(fileName, bytes, trial);
 }
 
 } // namespace rollcall

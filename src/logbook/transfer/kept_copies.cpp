@@ -37,6 +37,21 @@ std::vector<KeptCopy> keptCopies(const QString& folder, const QString& logbook) 
     return copies;
 }
 
+std::vector<KeptCopy> copiesBeforeMerges(const QString& logbook) {
+    const QFileInfo of(logbook);
+    const QRegularExpression named(
+        QStringLiteral("^%1\\.before-merge-(\\d{8}-\\d{6})(\\.\\d+)?$").arg(QRegularExpression::escape(of.fileName())));
+    std::vector<KeptCopy> copies;
+    for (const QFileInfo& file : of.dir().entryInfoList(QDir::Files)) {
+        const auto match = named.match(file.fileName());
+        QDateTime made = QDateTime::fromString(match.captured(1), QStringLiteral("yyyyMMdd-HHmmss"));
+        made.setTimeSpec(Qt::UTC);
+        if (match.hasMatch() && made.isValid()) copies.push_back({file.filePath(), made});
+    }
+    std::sort(copies.begin(), copies.end(), [](const KeptCopy& a, const KeptCopy& b) { return a.made > b.made; });
+    return copies;
+}
+
 std::vector<KeptCopy> superfluous(const std::vector<KeptCopy>& copies) {
     struct Span {
         std::size_t many;
@@ -64,16 +79,14 @@ std::vector<KeptCopy> superfluous(const std::vector<KeptCopy>& copies) {
     return go;
 }
 
-Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& folder) {
-    CopyKept report;
+Result<std::optional<KeptCopy>> copyToKeep(Logbook& logbook, const QString& path, const QString& folder) {
     const auto head = logbook.head();
     if (!head) return head.error();
-    std::vector<KeptCopy> copies = keptCopies(folder, path);
-    report.kept = static_cast<int>(copies.size());
+    const std::vector<KeptCopy> copies = keptCopies(folder, path);
     if (!copies.empty()) {
         const auto last = Logbook::open(copies.front().path, Logbook::Access::read, logbook.seams());
         const auto its = last ? (*last)->head() : Result<std::string>(last.error());
-        if (its && *its == *head) return report;
+        if (its && *its == *head) return std::optional<KeptCopy>();
     }
     if (!QDir().mkpath(folder)) return Error{ErrorKind::disk, folder.toStdString(), "this folder cannot be made"};
     const QFileInfo of(path);
@@ -82,22 +95,37 @@ Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& 
     const QString name = QStringLiteral("%1 %2%3").arg(of.completeBaseName(), wall.toString(moments), endingOf(of));
     const QString to = QDir(folder).filePath(name);
     if (auto copied = logbook.backup(to); !copied) return copied.error();
+    return std::optional(KeptCopy{to, wall});
+}
+
+Result<CopyKept> keepIfSound(const KeptCopy& copy, const QString& path) {
     const auto problems = [&]() -> Result<std::vector<std::string>> {
-        auto copy = Logbook::open(to, Logbook::Access::read, logbook.seams());
-        if (!copy) return copy.error();
-        return (*copy)->check();
+        auto opened = Logbook::open(copy.path, Logbook::Access::read);
+        if (!opened) return opened.error();
+        return (*opened)->check();
     }();
     if (!problems || !problems->empty()) {
-        QFile::remove(to);
+        QFile::remove(copy.path);
         const std::string why = problems ? problems->front() : problems.error().text;
-        return Error{ErrorKind::damaged, to.toStdString(), "the copy does not pass its check and was not kept: " + why};
+        return Error{ErrorKind::damaged, copy.path.toStdString(),
+                     "the copy does not pass its check and was not kept: " + why};
     }
-    copies = keptCopies(folder, path);
-    for (const KeptCopy& copy : superfluous(copies)) {
-        if (QFile::remove(copy.path)) ++report.removed;
+    CopyKept report;
+    const std::vector<KeptCopy> copies = keptCopies(QFileInfo(copy.path).path(), path);
+    for (const KeptCopy& old : superfluous(copies)) {
+        if (QFile::remove(old.path)) ++report.removed;
     }
-    report.made = KeptCopy{to, wall};
+    report.made = copy;
     report.kept = static_cast<int>(copies.size()) - report.removed;
+    return report;
+}
+
+Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& folder) {
+    const auto copy = copyToKeep(logbook, path, folder);
+    if (!copy) return copy.error();
+    if (*copy) return keepIfSound(**copy, path);
+    CopyKept report;
+    report.kept = static_cast<int>(keptCopies(folder, path).size());
     return report;
 }
 

@@ -17,6 +17,9 @@ struct KeptCopy {
 /// The copies of a logbook that a folder holds, the newest first. Files of other names are none.
 std::vector<KeptCopy> keptCopies(const QString& folder, const QString& logbook);
 
+/// The copies that stand beside a logbook since before another one was taken into it, the newest first.
+std::vector<KeptCopy> copiesBeforeMerges(const QString& logbook);
+
 /// Of copies, the newest first, those that need not stay: all but the newest of each of the last 24 hours, 7 days,
 /// 5 weeks and 12 months of which there is one.
 std::vector<KeptCopy> superfluous(const std::vector<KeptCopy>& copies);
@@ -32,5 +35,11 @@ struct CopyKept {
 /// copy is not sound it is not kept, and no earlier one goes. Errors: disk (the folder cannot be written to), damaged
 /// (with what its check found).
 Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& folder);
+
+/// The first half of it, on the thread that has the logbook: a copy that does not count yet; none where the newest one
+/// holds all that the logbook holds. Errors: disk.
+Result<std::optional<KeptCopy>> copyToKeep(Logbook& logbook, const QString& path, const QString& folder);
+/// The second, on any thread: looks through it, then it counts. Errors: damaged.
+Result<CopyKept> keepIfSound(const KeptCopy& copy, const QString& path);
 
 } // namespace rollcall

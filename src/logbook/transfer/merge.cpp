@@ -202,9 +202,18 @@ private:
 
     Result<Done> reconcile(const Table& table, const Row& here, Row& there) {
         const QString id = text(table, here, "id");
-        const auto rows = m_shared.rows.find(table.name);
+        const auto rows = m_shared.logged.rows.find(table.name);
         const QJsonObject* before = nullptr;
-        if (rows != m_shared.rows.end()) {
+        QJsonObject whole;
+        if (m_shared.logged.inSeries(table.name, id)) { // as it stands here, without what was changed since
+            for (std::size_t i = 0; i < here.size(); ++i)
+                whole.insert(table.columns[static_cast<qsizetype>(i)], jsonOf(here[i]));
+            if (const auto changed = m_shared.since.before.find(table.name); changed != m_shared.since.before.end()) {
+                const QJsonObject was = changed->second.count(id) > 0 ? changed->second.at(id) : QJsonObject();
+                for (auto field = was.begin(); field != was.end(); ++field) whole.insert(field.key(), field.value());
+            }
+            before = &whole;
+        } else if (rows != m_shared.logged.rows.end()) {
             if (const auto row = rows->second.find(id); row != rows->second.end()) before = &row->second;
         }
         // A row is one statement: the low end of one window and the high end of another would be nobody's window.

@@ -46,6 +46,25 @@ struct ReadingLine {
 
     /// What makes two lines the same reading; equal lines are told apart by their ordinal.
     std::string identity() const;
+    /// The same in sixteen characters, as it is stored: the beginning of a hash over it.
+    std::string shortIdentity() const;
+};
+
+/// Reads the rows under one header as readings.
+class ReadingsReader {
+public:
+    /// Errors (input): a required column is missing.
+    static Result<ReadingsReader> under(const Tables& tables, std::vector<std::string> header);
+    /// Errors (input): what is wrong with this line.
+    Result<ReadingLine> read(const CsvRow& row) const;
+
+private:
+    ReadingsReader(const Tables& tables, std::vector<std::string> header)
+        : m_tables(&tables), m_header(std::move(header)) {}
+    const Tables* m_tables;
+    std::vector<std::string> m_header;
+    std::vector<int> m_places;          ///< of the known columns, in their order; -1 where there is none
+    std::vector<std::size_t> m_unknown; ///< columns that go into the note
 };
 
 /// A readings.csv read line by line, before anything is compared with a logbook.
@@ -58,9 +77,14 @@ struct ReadingsCsv {
     std::vector<Rejected> rejected;
 };
 
-/// The table of a text file: UTF-8; also UTF-16 with a byte order mark or, where it is no UTF-8, Latin 1, as
-/// spreadsheets write them. Errors as readCsv().
+/// The text of a file in UTF-8: as it is; UTF-16 with a byte order mark or, where it is no UTF-8, Latin 1, as
+/// spreadsheets write them.
+QByteArray textOfFile(const QByteArray& bytes);
+/// The table of such a text. Errors as readCsvByLines().
 Result<CsvText> tableOfFile(const QByteArray& bytes);
+
+/// What is told of a line that is torn (CsvText).
+inline constexpr const char* tornLine = "a quotation mark is opened in it and not closed";
 
 /// Whether it has the columns that a readings file must have.
 bool isReadingsCsv(const CsvText& table);

@@ -3,9 +3,12 @@
 #include "logbook/transfer/import.h"
 
 #include "logbook/actions/rows.h"
+#include "logbook/row_series.h"
 #include "logbook/rows.h"
+#include "logbook/transfer/gzip.h"
 
 #include <algorithm>
+#include <cstring>
 #include <fmt/format.h>
 #include <QJsonDocument>
 #include <QJsonObject>
@@ -16,22 +19,45 @@ namespace rollcall {
 
 namespace {
 
+// The rows of a series, their ids in front.
+Result<Done> eachOf(Database& database, const RowSeries& series, const std::function<void(const Row&)>& take) {
+    return database.each(QStringLiteral("SELECT id, * FROM %1 WHERE id>? AND id<? ORDER BY id").arg(series.table),
+                         {series.prefix + QLatin1Char('-'), series.prefix + QLatin1Char('.')}, take);
+}
+
 // The rows that one entry of the change log made: table -> ids.
 using Made = std::map<QString, QStringList>;
 
-Made madeBy(const QString& payload) {
+Result<Made> madeBy(Database& database, const QString& payload) {
     Made made;
     for (const QJsonValue value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
+        if (const auto series = seriesIn(note)) {
+            QStringList& ids = made[series->table];
+            auto done = eachOf(database, *series, [&](const Row& row) { ids << row[0].toString(); });
+            if (!done) return done.error();
+            continue;
+        }
         made[note[QStringLiteral("table")].toString()]
             << note[QStringLiteral("row")].toObject()[QStringLiteral("id")].toString();
     }
     return made;
 }
 
-bool names(const QString& payload, const QSet<QString>& ids) {
+Result<bool> names(Database& database, const QString& payload, const QSet<QString>& ids) {
     for (const QJsonValue value : QJsonDocument::fromJson(payload.toUtf8()).array()) {
         const QJsonObject note = value.toObject();
+        if (const auto series = seriesIn(note)) {
+            bool named = false;
+            auto done = eachOf(database, *series, [&](const Row& row) {
+                named = named || std::any_of(row.begin(), row.end(), [&](const QVariant& field) {
+                            return field.typeId() == QMetaType::QString && ids.contains(field.toString());
+                        });
+            });
+            if (!done) return done.error();
+            if (named) return true;
+            continue;
+        }
         if (ids.contains(note[QStringLiteral("id")].toString())) return true;
         for (const QJsonValue field : note[QStringLiteral("row")].toObject()) {
             if (ids.contains(field.toString())) return true;
@@ -52,7 +78,9 @@ Result<std::optional<PastImport>> lastImport(Logbook& logbook) {
     if (!rows) return rows.error();
     if (rows->empty()) return std::optional<PastImport>();
     const Row& row = rows->front();
-    return std::optional<PastImport>(PastImport{s(row[0]), s(row[1]), row[2].toInt(), instantOf(row[3], row[4])});
+    QString name = row[1].toString();
+    if (name.endsWith(QLatin1String(packedEnding))) name.chop(static_cast<int>(std::strlen(packedEnding)));
+    return std::optional<PastImport>(PastImport{s(row[0]), s(name), row[2].toInt(), instantOf(row[3], row[4])});
 }
 
 Result<Done> takeBackImport(Logbook& logbook, const std::string& import) {
@@ -63,7 +91,9 @@ Result<Done> takeBackImport(Logbook& logbook, const std::string& import) {
         return row[1].toString() == QLatin1String("readings imported") && row[2].toString().contains(q(import));
     });
     if (own == entries->end()) return refused("import", "this import was not made in this logbook");
-    const Made made = madeBy((*own)[2].toString());
+    const auto listed = madeBy(logbook.database(), (*own)[2].toString());
+    if (!listed) return listed.error();
+    const Made& made = *listed;
     const auto of = [&](const char* table) {
         const auto found = made.find(QLatin1String(table));
         return found == made.end() ? QStringList() : found->second;
@@ -73,7 +103,9 @@ Result<Done> takeBackImport(Logbook& logbook, const std::string& import) {
         for (const QString& id : of(table)) brought.insert(id);
     }
     for (auto later = own + 1; later != entries->end(); ++later) {
-        if (!names((*later)[2].toString(), brought)) continue;
+        const auto named = names(logbook.database(), (*later)[2].toString(), brought);
+        if (!named) return named.error();
+        if (!*named) continue;
         if ((*later)[1].toString() == QLatin1String("import taken back"))
             return refused("import", "this import was taken back already");
         return refused("import", fmt::format("more was done with what it brought ({}): strike out its readings one by "

@@ -53,7 +53,7 @@ class tst_Store : public QObject {
         Document document;
         explicit Open(tst_Store& test, int batches)
             : document(Tables(fixtures::tables()), test.seams()), path(test.shop(batches)) {
-            document.open(path, false, {});
+            document.open(path, false);
             if (!wait([this] { return document.isOpen() && document.quiet(); })) qFatal("not opened");
         }
         std::string idOf(const std::string& name) const {
@@ -103,7 +103,7 @@ private slots:
         // Longer ago than the look at opening reaches.
         QCOMPARE(TempLogbook::meddle(path, "UPDATE tester SET name='another'"), QString());
         Document document(Tables(fixtures::tables()), seams());
-        document.open(path, false, {});
+        document.open(path, false);
         QVERIFY(wait([&] { return document.isOpen() && document.quiet(); }));
         QCOMPARE(document.readOnlyReason(), QString());
         QVERIFY(wait([&] { return !document.readOnlyReason().isEmpty(); }));

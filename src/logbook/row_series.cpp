@@ -1,0 +1,134 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "logbook/row_series.h"
+
+#include "logbook/kinds.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <QCryptographicHash>
+#include <QJsonArray>
+
+namespace rollcall {
+
+namespace {
+
+constexpr qint64 together = 1000; // rows of one digest
+constexpr int base = 36;
+constexpr int digits = 6;
+
+// The digests of rows in the order of their ids, behind an id and up to so many.
+Result<RowSeries> read(Database& database, const RowSeries& of, const QString& after, qint64 most,
+                       const Earlier& earlier, QString* last) {
+    RowSeries found{of.table, of.prefix, of.columns, 0, {}};
+    QCryptographicHash sha(QCryptographicHash::Sha256);
+    const auto close = [&] {
+        found.digests << QString::fromLatin1(sha.result().toHex());
+        sha.reset();
+    };
+    QByteArray row;
+    auto done = database.eachRaw(QStringLiteral("SELECT id, %1 FROM %2 WHERE id>? AND id<? ORDER BY id LIMIT ?")
+                                     .arg(of.columns.join(QLatin1Char(',')), of.table),
+                                 {after, of.prefix + QLatin1Char('.'), most}, [&](const RawRow& raw) {
+                                     row.clear();
+                                     const QJsonObject* was = nullptr;
+                                     if (!earlier.empty() || last != nullptr) {
+                                         const std::string_view id = raw.text(0);
+                                         const QString text =
+                                             QString::fromUtf8(id.data(), static_cast<qsizetype>(id.size()));
+                                         if (last != nullptr) *last = text;
+                                         if (const auto changed = earlier.find(text); changed != earlier.end())
+                                             was = &changed->second;
+                                     }
+                                     for (qsizetype i = 0; i < of.columns.size(); ++i) {
+                                         if (was != nullptr && was->contains(of.columns[i]))
+                                             writeValue(was->value(of.columns[i]), row);
+                                         else
+                                             raw.write(static_cast<std::size_t>(i) + 1, row);
+                                     }
+                                     row += '\n';
+                                     sha.addData(row);
+                                     if (++found.rows % together == 0) close();
+                                 });
+    if (!done) return done.error();
+    if (found.rows % together != 0) close();
+    return found;
+}
+
+} // namespace
+
+QString idInSeries(const QString& prefix, qint64 number) {
+    return prefix + QLatin1Char('-') + QString::number(number, base).rightJustified(digits, QLatin1Char('0'));
+}
+
+QString prefixOf(const QString& id) {
+    const qsizetype end = id.lastIndexOf(QLatin1Char('-'));
+    return end < 0 ? QString() : id.left(end);
+}
+
+Result<RowSeries> readSeries(Database& database, const QString& table, const QString& prefix) {
+    const auto columns = database.select(QStringLiteral("SELECT name FROM pragma_table_info(?)"), {table});
+    if (!columns) return columns.error();
+    RowSeries series{table, prefix, {}, 0, {}};
+    for (const Row& column : *columns) series.columns << column[0].toString();
+    return read(database, series, prefix + QLatin1Char('-'), -1, {}, nullptr);
+}
+
+QJsonObject noteOf(const RowSeries& series) {
+    return {{QStringLiteral("table"), series.table},
+            {QStringLiteral("series"), series.prefix},
+            {QStringLiteral("columns"), QJsonArray::fromStringList(series.columns)},
+            {QStringLiteral("rows"), series.rows},
+            {QStringLiteral("digests"), QJsonArray::fromStringList(series.digests)}};
+}
+
+std::optional<RowSeries> seriesIn(const QJsonObject& note) {
+    if (!note.contains(QStringLiteral("series"))) return std::nullopt;
+    const auto texts = [&](const char* of) {
+        QStringList list;
+        for (const QJsonValue text : note[QLatin1String(of)].toArray()) list << text.toString();
+        return list;
+    };
+    return RowSeries{note[QStringLiteral("table")].toString(), note[QStringLiteral("series")].toString(),
+                     texts("columns"), note[QStringLiteral("rows")].toInteger(), texts("digests")};
+}
+
+Result<bool> SeriesReader::compare(Database& database, int thousands, const Earlier& earlier,
+                                   std::vector<std::string>& problems) {
+    const auto tell = [&](const std::string& what) {
+        problems.push_back(fmt::format("{} {}: {}", m_series.table.toStdString(), m_series.prefix.toStdString(), what));
+        return false;
+    };
+    if (m_after.isEmpty()) {
+        // The names come from a file and go into a statement.
+        const auto known = database.select(QStringLiteral("SELECT name FROM pragma_table_info(?)"), {m_series.table});
+        if (!known) return known.error();
+        const auto isColumn = [&](const QString& name) {
+            return std::any_of(known->begin(), known->end(), [&](const Row& row) { return row[0].toString() == name; });
+        };
+        if (kindOf(m_series.table.toStdString()) == nullptr || m_series.columns.isEmpty() ||
+            !std::all_of(m_series.columns.begin(), m_series.columns.end(), isColumn))
+            return tell("the change log tells of columns that there are not");
+        m_after = m_series.prefix + QLatin1Char('-');
+    }
+    const qint64 most = together * thousands;
+    const QString first = m_after;
+    const auto found = read(database, m_series, m_after, most, earlier, &m_after);
+    if (!found) return found.error();
+    const qint64 before = m_thousand * together;
+    for (const QString& digest : found->digests) {
+        if (m_thousand >= m_series.digests.size() || digest != m_series.digests[m_thousand]) {
+            const qint64 all = before + found->rows;
+            return tell(fmt::format("of the rows {} to {} of this import one at least is not what the change log says",
+                                    m_thousand * together + 1, std::min((m_thousand + 1) * together, all)));
+        }
+        ++m_thousand;
+    }
+    if (found->rows == most) return true;
+    if (before + found->rows != m_series.rows)
+        return tell(fmt::format("{} rows of this import where the change log tells of {}", before + found->rows,
+                                m_series.rows));
+    return false;
+}
+
+} // namespace rollcall
