@@ -100,6 +100,10 @@ std::string_view RawRow::text(std::size_t column) const {
     return {bytes, static_cast<std::size_t>(sqlite3_column_bytes(m_statement, at))};
 }
 
+qint64 RawRow::whole(std::size_t column) const {
+    return sqlite3_column_int64(m_statement, static_cast<int>(column));
+}
+
 QVariant RawRow::value(std::size_t column) const {
     const int at = static_cast<int>(column);
     switch (sqlite3_column_type(m_statement, at)) {

@@ -37,6 +37,7 @@ public:
     /// Adds the stored value in writing that no other value has, whatever writes it: for a digest.
     void write(std::size_t column, QByteArray& to) const;
     std::string_view text(std::size_t column) const;
+    qint64 whole(std::size_t column) const;
 
 private:
     sqlite3_stmt* m_statement;

@@ -67,8 +67,11 @@ void CopyKeeper::look() {
 
 void CopyKeeper::keepNow() {
     if (m_under.isEmpty() || !m_document.isOpen() || !m_document.readOnlyReason().isEmpty() || busy()) return;
-    if (const QString own = folder(); !own.isEmpty()) keepIn(own);
+    const QString own = folder();
     const QString other = second();
+    if (own.isEmpty() && other.isEmpty())
+        return emit failed(tr("No copy is kept of a logbook of this size before a second place is named (I, K)."));
+    if (!own.isEmpty()) keepIn(own);
     if (other.isEmpty()) return;
     if (QFileInfo(other).isDir())
         keepIn(other);

@@ -34,6 +34,8 @@ public:
     /// The same, and waits for it: before the window's logbook is closed.
     void keepLast();
     bool busy() const { return m_busy > 0; }
+    /// Whether begin() was called: of a demo nothing is kept.
+    bool keeps() const { return !m_under.isEmpty(); }
 
 signals:
     void kept();

@@ -26,7 +26,7 @@ struct Holds {
     QString problem; ///< the first that its check found
 
     QString text() const {
-        return ExchangeActions::tr("%1 batches, %2 blades, %3 readings").arg(batches).arg(blades).arg(readings);
+        return ExchangeActions::tr("batches %1, blades %2, readings %3").arg(batches).arg(blades).arg(readings);
     }
 };
 
@@ -56,16 +56,19 @@ void ExchangeActions::keptCopies() {
     copies.insert(copies.begin(), merges.begin(), merges.end());
     const QString own = m_keeper.folder();
     const QString second = CopyKeeper::second();
-    QStringList lines{own.isEmpty() ? tr("Nothing is kept of this logbook by itself.")
-                                    : tr("Kept in %1: each hour in which something is new, and at the end; fewer the "
-                                         "older they are.")
-                                          .arg(own),
+    QStringList lines{own.isEmpty()
+                          ? tr("Nothing is kept of this logbook by itself: it is a demo, or larger than 60 MB.")
+                          : tr("Kept in %1: each hour in which something is new, and at the end; fewer the "
+                               "older they are.")
+                                .arg(own),
                       second.isEmpty() ? tr("There is no second place. A stick, or another disk, outlives this one.")
                                        : tr("And in %1.").arg(second)};
     if (copies.empty()) lines << tr("No copy is there yet.");
-    std::vector<Choice> choices{{QStringLiteral("n"), tr("Keep one now"), {}},
-                                {QStringLiteral("s"), tr("Second place…"), tr("a folder on a stick or another disk")}};
-    if (!second.isEmpty())
+    std::vector<Choice> choices;
+    if (m_keeper.keeps())
+        choices = {{QStringLiteral("n"), tr("Keep one now"), {}},
+                   {QStringLiteral("s"), tr("Second place…"), tr("a folder on a stick or another disk")}};
+    if (m_keeper.keeps() && !second.isEmpty())
         choices.push_back({QStringLiteral("x"), tr("No second place any more"), tr("what is there stays")});
     const std::size_t acts = choices.size();
     constexpr std::size_t digits = 9;
@@ -108,11 +111,10 @@ void ExchangeActions::lookInto(const KeptCopy& copy) {
                     if (!here) return; // the window was closed
                     if (!then)
                         return notice(tr("This copy cannot be read"), {QString::fromStdString(then.error().message())});
-                    QStringList lines{tr("It holds %1.").arg(then->text())};
-                    if (now) lines << tr("The logbook that is open holds %1.").arg(now->text());
+                    QStringList lines{tr("It holds: %1.").arg(then->text())};
+                    if (now) lines << tr("The logbook that is open: %1.").arg(now->text());
                     if (now && now->entries > then->entries)
-                        lines << tr("What the last %n entry(ies) say is not in it.", nullptr,
-                                    now->entries - then->entries);
+                        lines << tr("Later entries that it does not hold: %1.").arg(now->entries - then->entries);
                     lines << (then->problem.isEmpty() ? tr("It was looked through whole: all is well.")
                                                       : tr("Its check found: %1.").arg(then->problem));
                     lines << tr("To go on from it makes a new file of it. The logbook that is open stays as it is.");

@@ -70,42 +70,42 @@ Result<Shop> Logbook::shop() {
 Result<std::vector<BatchSummary>> Logbook::batches() {
     // Each table is gone through once, in the order it stands on the disk: with many thousand batches, looking up the
     // lot and the blades of each takes three times as long.
+    const auto textOf = [](const RawRow& row, std::size_t column) { return std::string(row.text(column)); };
     std::unordered_map<std::string, std::pair<std::string, std::string>> lots; // name and grade
     std::vector<BatchSummary> summaries;
-    auto done = m_database->each(
+    auto done = m_database->eachRaw(
         QStringLiteral("SELECT l.id, l.name, COALESCE(g.designation, '') FROM lot l LEFT JOIN grade g ON g.id=l.grade"),
-        {}, [&](const Row& row) {
-            lots[s(row[0])] = {s(row[1]), s(row[2])};
-        });
+        {}, [&](const RawRow& row) { lots.try_emplace(textOf(row, 0), textOf(row, 1), textOf(row, 2)); });
     if (done)
-        done = m_database->each(
+        done = m_database->eachRaw(
             QStringLiteral("SELECT id, name, lot, created_ms, created_offset FROM batch WHERE id NOT IN taken_back "
                            "ORDER BY rowid"),
-            {}, [&](const Row& row) {
-                const auto& [lot, grade] = lots[s(row[2])];
-                summaries.push_back({s(row[0]), s(row[1]), grade, 0, instantOf(row[3], row[4]), lot});
+            {}, [&](const RawRow& row) {
+                const auto& [lot, grade] = lots[textOf(row, 2)];
+                summaries.push_back({textOf(row, 0), textOf(row, 1), grade, 0,
+                                     Instant{row.whole(3), static_cast<int>(row.whole(4))}, lot});
             });
     const auto earlier = [](const BatchSummary& a, const BatchSummary& b) {
         return a.created.utc_ms < b.created.utc_ms;
     };
     if (!std::is_sorted(summaries.begin(), summaries.end(), earlier))
         std::stable_sort(summaries.begin(), summaries.end(), earlier);
-    std::unordered_map<std::string, BatchSummary*> place;
+    std::unordered_map<std::string_view, BatchSummary*> place;
     place.reserve(summaries.size());
     for (BatchSummary& summary : summaries) place[summary.id] = &summary;
-    const auto ofEach = [&](const char* sql, const std::function<void(BatchSummary&, const Row&)>& take) {
+    const auto ofEach = [&](const char* sql, const std::function<void(BatchSummary&, const RawRow&)>& take) {
         if (!done) return;
-        done = m_database->each(QLatin1String(sql), {}, [&](const Row& row) {
-            if (const auto at = place.find(s(row[0])); at != place.end()) take(*at->second, row);
+        done = m_database->eachRaw(QLatin1String(sql), {}, [&](const RawRow& row) {
+            if (const auto at = place.find(row.text(0)); at != place.end()) take(*at->second, row);
         });
     };
     ofEach("SELECT a.batch, g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade WHERE a.id NOT IN "
            "taken_back ORDER BY a.at_ms, a.rowid",
-           [](BatchSummary& batch, const Row& row) { batch.grade = s(row[1]); });
+           [&](BatchSummary& batch, const RawRow& row) { batch.grade = textOf(row, 1); });
     ofEach("SELECT batch, COUNT(*) FROM blade GROUP BY batch",
-           [](BatchSummary& batch, const Row& row) { batch.blades = row[1].toInt(); });
+           [](BatchSummary& batch, const RawRow& row) { batch.blades = static_cast<int>(row.whole(1)); });
     ofEach("SELECT batch, COUNT(*) FROM blade WHERE id IN taken_back GROUP BY batch",
-           [](BatchSummary& batch, const Row& row) { batch.blades -= row[1].toInt(); });
+           [](BatchSummary& batch, const RawRow& row) { batch.blades -= static_cast<int>(row.whole(1)); });
     if (!done) return done.error();
     return summaries;
 }
