@@ -39,8 +39,8 @@ constexpr int wholeRoll = 1200; ///< least width of the window, at 100 per cent,
 } // namespace
 
 MainWindow::MainWindow(Document& document, Look look, Seams seams)
-    : m_document(document), m_look(look), m_station(document), m_links(document), m_day(document),
-      m_keeper(document), m_seams(std::move(seams)), m_caller(document, m_station, m_seams),
+    : m_document(document), m_look(look), m_station(document), m_links(document), m_day(document), m_keeper(document),
+      m_seams(std::move(seams)), m_caller(document, m_station, m_seams),
       m_actions(new ShopActions(document, m_station, m_look, m_seams, this)),
       m_exchange(new ExchangeActions(document, m_keeper, m_look, m_seams,
                                      {[this] { return tablesInView(); }, [this] { return m_stack->currentWidget(); }},
