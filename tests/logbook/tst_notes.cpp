@@ -5,6 +5,7 @@
 #include "logbook/actions/notes.h"
 #include "logbook/database.h"
 #include "logbook/read/finder.h"
+#include "logbook/schema.h"
 #include "tests/support/temp_logbook.h"
 
 #include <QtTest>
@@ -113,7 +114,7 @@ private slots:
                  QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());
-        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-13")));
+        QVERIFY(QFile::exists(path + QStringLiteral(".before-schema-%1").arg(schema::version)));
         QVERIFY((*opened)->batch(batch.id)->notes.empty());
         QVERIFY(addNote(**opened, batch.id, on("late")).ok());
         QCOMPARE((*opened)->batch(batch.id)->notes.size(), std::size_t(1));
