@@ -422,6 +422,7 @@ private:
                     draft.thickness_text = blade.thickness_text;
                 }
                 if (made != m_made.end()) draft.own = ownClaim(m_wishes.at(name + "\x1f" + blade.mark), made->second);
+                blade.readings.clear();
                 blade.id = m_logbook.newId();
                 if (auto done = insertBlade(m_logbook, batch.id, blade.id, draft, static_cast<int>(i)); !done)
                     return done;
@@ -448,6 +449,7 @@ private:
                     if (auto done = insertTemper(m_logbook, m_logbook.newId(), run); !done) return done;
                 }
             }
+            batch.tempers.clear(); // no longer asked for, of a million lines it is much
         }
         return Done{};
     }
