@@ -133,6 +133,7 @@ Result<Done> writeDemo(const QString& path, const Tables& tables, const DemoOpti
     return Logbook::make(path, LogbookSeams::real(), [&](const QString& part) -> Result<Done> {
         try {
             DemoShop shop(part, tables, options);
+            shop.logbook().forgetLearned(); // nobody follows what each of its acts touches
             return shop.logbook().inOneTransaction([&]() -> Result<Done> {
                 try {
                     shop.write();

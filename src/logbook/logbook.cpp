@@ -217,7 +217,7 @@ Result<Done> Logbook::transact(const char* action, const std::function<Result<Do
         m_inEntry = true;
         if (auto done = work(); !done) return done;
         const QJsonArray notes = m_database->takeNotes();
-        m_touched.add(touchedBy(notes, *m_database));
+        if (!m_touched.everything) m_touched.add(touchedBy(notes, *m_database));
         if (auto done = forgetScatter(notes); !done) return done;
         return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
     };

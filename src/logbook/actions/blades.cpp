@@ -280,11 +280,13 @@ Result<Done> changeRules(Logbook& logbook, const std::string& batch, const Batch
 }
 
 Result<BatchRules> shopRules(Logbook& logbook) {
-    const Result<Shop> shop = logbook.shop();
-    if (!shop) return shop.error();
+    const auto rows = logbook.database().select(QStringLiteral("SELECT id, value FROM setting"));
+    if (!rows) return rows.error();
     const auto setting = [&](const char* key) {
-        const auto found = shop->settings.find(key);
-        return found == shop->settings.end() ? std::string() : found->second;
+        for (const Row& row : *rows) {
+            if (row[0].toString() == QLatin1String(key)) return s(row[1]);
+        }
+        return std::string();
     };
     BatchRules rules;
     rules.rule = named<DecisionRule>(setting("rule")).value_or(rules.rule);
