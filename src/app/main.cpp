@@ -155,6 +155,9 @@ int main(int argc, char** argv) {
             });
         }
         result = QApplication::exec();
+        // The window is gone by now: what goes wrong is told where it was started from.
+        QObject::connect(&window.keeper(), &rollcall::CopyKeeper::failed,
+                         [](const QString& message) { std::fprintf(stderr, "rollcall: %s\n", qPrintable(message)); });
         window.keeper().keepLast();
         application.tell = {};
     }

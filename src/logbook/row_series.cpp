@@ -14,6 +14,15 @@ namespace rollcall {
 namespace {
 
 constexpr qint64 together = 1000; // rows of one digest
+
+// The ids of a series lie between these two texts.
+QString beginOf(const QString& prefix) {
+    return prefix + QLatin1Char('-');
+}
+QString endOf(const QString& prefix) {
+    return prefix + QLatin1Char('.'); // the sign behind the hyphen
+}
+
 constexpr int base = 36;
 constexpr int digits = 6;
 
@@ -29,7 +38,7 @@ Result<RowSeries> read(Database& database, const RowSeries& of, const QString& a
     QByteArray row;
     auto done = database.eachRaw(QStringLiteral("SELECT id, %1 FROM %2 WHERE id>? AND id<? ORDER BY id LIMIT ?")
                                      .arg(of.columns.join(QLatin1Char(',')), of.table),
-                                 {after, of.prefix + QLatin1Char('.'), most}, [&](const RawRow& raw) {
+                                 {after, endOf(of.prefix), most}, [&](const RawRow& raw) {
                                      row.clear();
                                      const QJsonObject* was = nullptr;
                                      if (!earlier.empty() || last != nullptr) {
@@ -58,7 +67,7 @@ Result<RowSeries> read(Database& database, const RowSeries& of, const QString& a
 } // namespace
 
 QString idInSeries(const QString& prefix, qint64 number) {
-    return prefix + QLatin1Char('-') + QString::number(number, base).rightJustified(digits, QLatin1Char('0'));
+    return beginOf(prefix) + QString::number(number, base).rightJustified(digits, QLatin1Char('0'));
 }
 
 QString prefixOf(const QString& id) {
@@ -71,7 +80,12 @@ Result<RowSeries> readSeries(Database& database, const QString& table, const QSt
     if (!columns) return columns.error();
     RowSeries series{table, prefix, {}, 0, {}};
     for (const Row& column : *columns) series.columns << column[0].toString();
-    return read(database, series, prefix + QLatin1Char('-'), -1, {}, nullptr);
+    return read(database, series, beginOf(prefix), -1, {}, nullptr);
+}
+
+Result<Done> eachRowOf(Database& database, const RowSeries& series, const std::function<void(const Row&)>& take) {
+    return database.each(QStringLiteral("SELECT id, * FROM %1 WHERE id>? AND id<? ORDER BY id").arg(series.table),
+                         {beginOf(series.prefix), endOf(series.prefix)}, take);
 }
 
 QJsonObject noteOf(const RowSeries& series) {
@@ -109,7 +123,7 @@ Result<bool> SeriesReader::compare(Database& database, int thousands, const Earl
         if (kindOf(m_series.table.toStdString()) == nullptr || m_series.columns.isEmpty() ||
             !std::all_of(m_series.columns.begin(), m_series.columns.end(), isColumn))
             return tell("the change log tells of columns that there are not");
-        m_after = m_series.prefix + QLatin1Char('-');
+        m_after = beginOf(m_series.prefix);
     }
     const qint64 most = together * thousands;
     const QString first = m_after;

@@ -33,6 +33,9 @@ using Earlier = std::map<QString, QJsonObject>;
 /// Reads the rows that stand there behind the prefix and makes their digests. Errors: disk, damaged.
 Result<RowSeries> readSeries(Database& database, const QString& table, const QString& prefix);
 
+/// The rows that stand there behind the prefix, in the order of their ids, with these in front. Errors: disk, damaged.
+Result<Done> eachRowOf(Database& database, const RowSeries& series, const std::function<void(const Row&)>& take);
+
 QJsonObject noteOf(const RowSeries& series);
 /// None where a note tells of one row.
 std::optional<RowSeries> seriesIn(const QJsonObject& note);

@@ -19,10 +19,24 @@ class tst_Kept : public QObject {
             all << file.fileName();
         return all;
     }
+    static void rest(WindowDriver& d) {
+        if (!QTest::qWaitFor([&] { return !d.window().keeper().busy(); }, 10000)) qFatal("no copy comes to an end");
+        d.settle();
+    }
     static void keep(WindowDriver& d) {
         d.window().keeper().keepNow();
-        QVERIFY(QTest::qWaitFor([&] { return !d.window().keeper().busy(); }, 10000));
-        d.settle();
+        rest(d);
+    }
+    static void look(WindowDriver& d) {
+        d.window().keeper().look();
+        rest(d);
+    }
+    // A batch with a reading, of which a copy is kept.
+    static void kept(WindowDriver& d, const QTemporaryDir& folder) {
+        d.makeBatch();
+        d.type("612\n");
+        d.window().keeper().begin(folder.path());
+        keep(d);
     }
     static constexpr std::int64_t hour = 3600000;
 
@@ -43,16 +57,17 @@ private slots:
         keeper.begin(folder.path(), look_ms);
         const QString own = keeper.folder();
         QVERIFY(own.startsWith(folder.path() + "/shop-"));
-        QTRY_COMPARE(in(own).size(), 1);
+        QTRY_COMPARE(in(own).size(), 1); // by the clock
+        rest(d);
         d.type("612\n");
-        QTest::qWait(10 * look_ms);
+        look(d);
         QCOMPARE(in(own).size(), 1); // no hour is over
         d.passTime(hour + 1000);
-        QTRY_COMPARE(in(own).size(), 2);
+        look(d);
+        QCOMPARE(in(own).size(), 2);
         d.passTime(hour + 1000);
-        QTest::qWait(10 * look_ms);
+        look(d);
         QCOMPARE(in(own).size(), 2); // nothing is new
-        QVERIFY(QTest::qWaitFor([&] { return !keeper.busy(); }, 10000));
         auto copy = Logbook::open(keeper.copies().front().path, Logbook::Access::read);
         QVERIFY(copy.ok());
         QCOMPARE((*copy)->counts().value()["reading"], 1);
@@ -67,6 +82,9 @@ private slots:
         CopyKeeper& keeper = d.window().keeper();
         keeper.keepLast();
         QVERIFY(keeper.folder().isEmpty());
+        QVERIFY(!d.now().contains("No copy"));
+        keep(d);
+        QVERIFY2(d.now().contains("No copy is kept"), qPrintable(d.now()));
         d.type("ik");
         QVERIFY2(!d.dialogText().contains("Keep one now"), qPrintable(d.dialogText()));
         d.press(Qt::Key_Escape);
@@ -108,10 +126,7 @@ private slots:
     void theWayBack() {
         const QTemporaryDir folder;
         WindowDriver d;
-        d.makeBatch();
-        d.type("612\n");
-        d.window().keeper().begin(folder.path());
-        keep(d);
+        kept(d, folder);
         d.passTime(hour);
         d.type("614\n615\n");
         const QString back = QFileInfo(d.path()).path() + "/back.rollcall";
@@ -168,10 +183,7 @@ private slots:
     void aDamagedCopy() {
         const QTemporaryDir folder;
         WindowDriver d;
-        d.makeBatch();
-        d.type("612\n");
-        d.window().keeper().begin(folder.path());
-        keep(d);
+        kept(d, folder);
         QFile copy(d.window().keeper().copies().front().path);
         QVERIFY(copy.open(QIODevice::ReadWrite));
         QByteArray bytes = copy.readAll();

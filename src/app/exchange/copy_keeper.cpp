@@ -7,6 +7,7 @@
 #include <QDir>
 #include <QEventLoop>
 #include <QFileInfo>
+#include <QPointer>
 #include <QSettings>
 
 namespace rollcall {
@@ -57,20 +58,24 @@ std::vector<KeptCopy> CopyKeeper::copies() const {
     return all;
 }
 
+bool CopyKeeper::canKeep() const {
+    return keeps() && m_document.isOpen() && m_document.readOnlyReason().isEmpty() &&
+           !(folder().isEmpty() && second().isEmpty());
+}
+
 void CopyKeeper::look() {
-    if (!m_document.isOpen() || busy() || m_document.pending() > 0) return;
+    if (!canKeep() || busy() || m_document.pending() > 0) return;
     const std::vector<KeptCopy> all = copies();
-    const Instant now = m_document.now();
-    const QDateTime wall = QDateTime::fromMSecsSinceEpoch(now.utc_ms + now.offset_minutes * 60000LL, Qt::UTC);
-    if (all.empty() || all.front().made.secsTo(wall) >= apart_s) keepNow();
+    if (all.empty() || all.front().made.secsTo(onTheWall(m_document.now())) >= apart_s) keepNow();
 }
 
 void CopyKeeper::keepNow() {
-    if (m_under.isEmpty() || !m_document.isOpen() || !m_document.readOnlyReason().isEmpty() || busy()) return;
+    if (busy()) return;
+    if (!canKeep())
+        return emit failed(tr("No copy is kept of what is only read, of a demo, or of more than 60 MB before a second "
+                              "place is named (I, K)."));
     const QString own = folder();
     const QString other = second();
-    if (own.isEmpty() && other.isEmpty())
-        return emit failed(tr("No copy is kept of a logbook of this size before a second place is named (I, K)."));
     if (!own.isEmpty()) keepIn(own);
     if (other.isEmpty()) return;
     if (QFileInfo(other).isDir())
@@ -82,18 +87,19 @@ void CopyKeeper::keepNow() {
 void CopyKeeper::keepIn(const QString& place) {
     ++m_busy;
     const QString path = m_document.path();
-    const auto over = [this](const std::optional<Error>& error) {
+    const auto over = [here = QPointer(this), this](const std::optional<Error>& error) {
+        if (!here) return; // the window was closed without waiting
         --m_busy;
         if (error) emit failed(tr("No copy was kept: %1.").arg(QString::fromStdString(error->message())));
         emit kept();
     };
     using Copy = std::optional<KeptCopy>;
     m_document.query<Copy>([path, place](Logbook& logbook) { return copyToKeep(logbook, path, place); },
-                           [this, path, over](const Result<Copy>& copy) {
+                           [&document = m_document, path, over](const Result<Copy>& copy) {
                                if (!copy) return over(copy.error());
                                if (!*copy) return over({});
                                // Looking through all of it takes longer than making it, and nobody waits for that.
-                               m_document.aside([made = **copy, path, over]() -> std::function<void()> {
+                               document.aside([made = **copy, path, over]() -> std::function<void()> {
                                    const auto sound = keepIfSound(made, path);
                                    return [over, error = sound ? std::optional<Error>()
                                                                : std::optional(sound.error())] { over(error); };
@@ -102,6 +108,7 @@ void CopyKeeper::keepIn(const QString& place) {
 }
 
 void CopyKeeper::keepLast() {
+    if (!canKeep()) return;
     keepNow();
     QEventLoop wait;
     connect(this, &CopyKeeper::kept, &wait, [&] {

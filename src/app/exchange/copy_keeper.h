@@ -29,9 +29,11 @@ public:
     std::vector<KeptCopy> copies() const;
     /// Where copies of the open logbook are kept; empty where it is too large for that, or nothing is kept.
     QString folder() const;
-    /// Copies into both places where something is new. What went wrong is told by failed().
+    /// Copies into both places where something is new, as somebody wishes; where that cannot be, failed() says why.
     void keepNow();
-    /// The same, and waits for it: before the window's logbook is closed.
+    /// The same where an hour is over and there is a place; says nothing where there is none.
+    void look();
+    /// The same at once, and waits for it: before the window's logbook is closed.
     void keepLast();
     bool busy() const { return m_busy > 0; }
     /// Whether begin() was called: of a demo nothing is kept.
@@ -42,7 +44,8 @@ signals:
     void failed(const QString& message);
 
 private:
-    void look();
+    /// Whether copies can be made of what is open.
+    bool canKeep() const;
     void keepIn(const QString& folder);
 
     Document& m_document;

@@ -8,6 +8,7 @@
 #include "logbook/logbook.h"
 #include "logbook/rows.h"
 #include "logbook/transfer/gzip.h"
+#include "logbook/transfer/import_plan.h"
 #include "logbook/transfer/readings_csv.h"
 
 #include <algorithm>
@@ -18,62 +19,6 @@
 #include <unordered_map>
 
 namespace rollcall {
-
-namespace {
-
-using Mark = std::string;
-
-// What the lines of one knife say about it, or those of one batch that is there already.
-struct Wishes {
-    std::string grade;
-    std::optional<double> window_low;
-    std::optional<double> window_high;
-    std::string window_text;
-    std::optional<double> minimum;
-    std::string purpose;
-    std::optional<bool> finished;
-};
-
-// What is told of a temper.
-struct ToldTemper {
-    std::optional<double> temperature_c;
-    std::optional<double> hours;
-    std::string text = "not noted";
-};
-
-struct PlannedBlade {
-    Mark mark;
-    std::string id; ///< empty while it is not made
-    int round = 1;
-    int tempers = 0; ///< that were logged before
-    std::optional<double> thickness_mm;
-    std::string thickness_text;
-    std::map<std::pair<Gate, int>, int> readings; ///< by gate and temper
-};
-
-struct PlannedBatch {
-    std::string id; ///< empty while it is not made
-    Wishes known;   ///< of one that is there
-    std::vector<PlannedBlade> blades;
-    std::unordered_map<Mark, std::size_t> places;
-    std::map<int, std::map<Mark, ToldTemper>> tempers; ///< that ran and are not logged, by number
-    std::size_t before = 0;                            ///< blades that were there
-    bool there = false;                                ///< in the logbook
-    bool taken = false;                                ///< a line of it is
-};
-
-struct PlannedBlock {
-    std::string id;
-    double certified = 0;
-    std::optional<double> uncertainty;
-};
-
-bool differ(const std::optional<double>& said, const std::optional<double>& before) {
-    constexpr double sameQuantity = 1e-6; // 404.6F and 207C are one temperature
-    return said && before && std::abs(*said - *before) > sameQuantity;
-}
-
-} // namespace
 
 // Takes the good lines of a table of readings into a logbook, as one transaction. The lines are gone through twice and
 // none is kept: first for what they say of batches, blades, tempers and testers, then for the readings themselves.
@@ -87,22 +32,15 @@ public:
 
     /// A trial tells what would be done and does nothing.
     Result<ImportReport> run(const QString& fileName, const QByteArray& bytes, bool trial) {
-        if (auto done = learnLogbook(); !done) return done.error();
-        Result<Done> met = Done{};
-        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
-            if (!line) return reject(number, line.error().text);
-            if (met) met = look(*line);
-        });
-        if (!gone) return gone.error();
-        if (!met) return met.error();
-        std::sort(m_report.rejected.begin(), m_report.rejected.end(),
+        if (auto planned = makePlan(); !planned) return planned.error();
+        std::sort(m_plan.report.rejected.begin(), m_plan.report.rejected.end(),
                   [](const auto& a, const auto& b) { return a.line < b.line; });
-        if (m_report.readings == 0) {
-            if (m_report.already_there > 0 || trial) return m_report;
+        if (m_plan.report.readings == 0) {
+            if (m_plan.report.already_there > 0 || trial) return m_plan.report;
             std::string why = "the file has no readings";
-            if (!m_report.rejected.empty())
-                why = fmt::format("no line could be taken; line {}: {}", m_report.rejected.front().line,
-                                  m_report.rejected.front().reason);
+            if (!m_plan.report.rejected.empty())
+                why = fmt::format("no line could be taken; line {}: {}", m_plan.report.rejected.front().line,
+                                  m_plan.report.rejected.front().reason);
             return Error{ErrorKind::refused, fileName.toStdString(), why};
         }
         const std::string own = m_logbook.newId();
@@ -116,8 +54,7 @@ public:
                               &ReadingsImport::addTempers}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
-            m_said = {}; // what only the first way through the lines needs: of a million of them it is much
-            m_wishes = {};
+            m_plan.wishes = {}; // no longer asked for, of a million lines it is much
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
             if (auto read = addReadings(); !read) return read;
             return series.end();
@@ -125,192 +62,36 @@ public:
         if (trial) {
             // Everything is written, so that what the file's lines would meet is met; then nothing is kept.
             const Error tried{ErrorKind::refused, "", "tried only"};
+            Result<Done> met = Done{};
             (void)m_logbook.inOneTransaction([&]() -> Result<Done> {
                 met = work();
                 return tried;
             });
             (void)m_logbook.database().takeNotes();
             if (!met) return met.error();
-            return m_report;
+            return m_plan.report;
         }
         if (const auto done = m_logbook.transact("readings imported", work); !done) return done.error();
-        m_report.id = m_import.toStdString();
-        return m_report;
+        m_plan.report.id = m_import.toStdString();
+        return m_plan.report;
     }
 
 private:
-    void reject(int line, const std::string& reason) { m_report.rejected.push_back({line, reason}); }
-
-    Result<Done> learnLogbook() {
-        const auto shop = m_logbook.shop();
-        if (!shop) return shop.error();
-        m_shop = *shop;
-        for (const Block& block : m_shop.blocks) m_blocks[block.name] = {block.id, block.certified, {}};
-        const auto batches = m_logbook.batches();
-        if (!batches) return batches.error();
-        for (const BatchSummary& summary : *batches) m_there[summary.name] = summary.id;
-        const auto imported =
-            m_logbook.database().single(QStringLiteral("SELECT 1 FROM reading WHERE identity<>'' LIMIT 1"));
-        if (!imported) return imported.error();
-        m_nothingImported = !imported->isValid();
-        return Done{};
-    }
-
-    // The batch of a line, read when it is there.
-    Result<PlannedBatch*> batchOf(const std::string& name) {
-        const auto known = m_batches.find(name);
-        if (known != m_batches.end()) return &known->second;
-        PlannedBatch planned;
-        if (const auto there = m_there.find(name); there != m_there.end()) {
-            const auto batch = m_logbook.batchAlone(there->second);
-            if (!batch) return batch.error();
-            planned.id = batch->id;
-            planned.there = true;
-            planned.known = {batch->grade, batch->window.low, batch->window.high, {}, batch->quench_minimum, {}, {}};
-            for (const Blade& blade : batch->blades) {
-                PlannedBlade one{blade.mark, blade.id, blade.round, 0, {}, {}, {}};
-                for (const Temper& temper : blade.tempers) {
-                    if (temper.round == blade.round) one.tempers = std::max(one.tempers, temper.number);
-                }
-                planned.places[blade.mark] = planned.blades.size();
-                planned.blades.push_back(std::move(one));
-            }
-            planned.before = planned.blades.size();
-        }
-        m_order.push_back(name);
-        return &m_batches.emplace(name, std::move(planned)).first->second;
-    }
-
-    // Whether a line is taken, and what it says about what it belongs to.
-    Result<Done> look(const ReadingLine& line) {
-        std::string wrong;
-        PlannedBatch* batch = nullptr;
-        if (line.block) {
-            wrong = contradictionOnBlock(line);
-        } else {
-            const Result<PlannedBatch*> found = batchOf(line.batch);
-            if (!found) return found.error();
-            batch = *found;
-            wrong = contradiction(line, *batch);
-        }
-        m_taken.push_back(false);
-        if (!wrong.empty()) {
-            reject(line.line, wrong);
-            return Done{};
-        }
-        const Result<bool> known = isThere(line);
-        if (!known) return known.error();
-        if (*known) {
-            ++m_report.already_there;
-            return Done{};
-        }
-        m_taken.back() = true;
-        ++m_report.readings;
-        const auto tester = std::find_if(m_testers.begin(), m_testers.end(),
-                                         [&](const auto& t) { return t.first == testerName(line); });
-        if (tester == m_testers.end())
-            m_testers.emplace_back(testerName(line), line.decimals);
-        else
-            tester->second = std::max(tester->second, line.decimals);
-        if (line.block) {
-            PlannedBlock& block = m_blocks.at(line.blade);
-            if (!block.uncertainty) block.uncertainty = line.block_uncertainty;
-        } else {
-            plan(line, *batch);
-        }
-        return Done{};
-    }
-
-    void plan(const ReadingLine& line, PlannedBatch& batch) {
-        batch.taken = true;
-        const auto [place, isNew] = batch.places.try_emplace(line.blade, batch.blades.size());
-        if (isNew) batch.blades.push_back({line.blade, {}, 1, 0, {}, {}, {}});
-        PlannedBlade& blade = batch.blades[place->second];
-        if (!blade.thickness_mm && line.thickness_mm) {
-            blade.thickness_mm = line.thickness_mm;
-            blade.thickness_text = line.thickness_text;
-        }
-        ++blade.readings[{line.gate, line.gate == Gate::temper ? line.temper.value_or(0) : 0}];
-        if (line.gate != Gate::temper || !line.temper) return;
-        // A reading after temper 2 says that two tempers ran; one that no line describes is logged as not noted.
-        for (int number = blade.tempers + 1; number <= *line.temper; ++number) {
-            ToldTemper& told = batch.tempers[number][line.blade];
-            if (number == *line.temper && (line.temperature_c || line.hours))
-                told = {line.temperature_c, line.hours, line.temper_text};
-        }
-    }
-
-    // What one line says must not contradict its block or the lines before.
-    std::string contradictionOnBlock(const ReadingLine& line) {
-        const auto known = m_blocks.find(line.blade);
-        if (known == m_blocks.end()) {
-            if (!line.certified) return fmt::format("the certified value of block {} is missing", line.blade);
-            m_blocks[line.blade] = {{}, *line.certified, {}};
-        } else if (line.certified && *line.certified != known->second.certified) {
-            return fmt::format("block {} is certified {}, this line says {}", line.blade, known->second.certified,
-                               *line.certified);
-        }
-        return {};
-    }
-
-    // In a batch that this file makes each knife may have its own claim; it must not contradict itself.
-    Wishes& wishesOf(const std::string& batchName, const Mark& mark, const PlannedBatch& batch) {
-        const auto [entry, isNew] = m_wishes.try_emplace(batch.there ? batchName : batchName + "\x1f" + mark);
-        if (isNew && batch.there) entry->second = batch.known;
-        return entry->second;
-    }
-
-    // The same with its batch.
-    std::string contradiction(const ReadingLine& line, const PlannedBatch& batch) {
-        Wishes& wishes = wishesOf(line.batch, line.blade, batch);
-        const bool saysWindow = line.window_low || line.window_high;
-        if (saysWindow && (wishes.window_low || wishes.window_high) &&
-            (line.window_low != wishes.window_low || line.window_high != wishes.window_high))
-            return fmt::format("another window than batch {} has", line.batch);
-        if (differ(line.minimum, wishes.minimum)) return fmt::format("another minimum than batch {} has", line.batch);
-        if (!line.grade.empty() && !wishes.grade.empty() && !sameName(line.grade, wishes.grade))
-            return fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade);
-        if (line.temper) {
-            auto& said = m_said[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.temper)];
-            if (differ(line.temperature_c, said.first) || differ(line.hours, said.second))
-                return fmt::format("another temperature or time for temper {} of {} than a line before", *line.temper,
-                                   line.blade);
-            if (line.temperature_c) said.first = line.temperature_c;
-            if (line.hours) said.second = line.hours;
-        }
-        if (saysWindow) {
-            wishes.window_low = line.window_low;
-            wishes.window_high = line.window_high;
-            wishes.window_text = line.window_text;
-        }
-        if (line.minimum) wishes.minimum = line.minimum;
-        if (wishes.grade.empty()) wishes.grade = line.grade;
-        if (wishes.purpose.empty()) wishes.purpose = line.purpose;
-        if (line.finished) wishes.finished = line.finished;
-        return {};
-    }
-
-    // A line is there already when the logbook holds at least as many equal readings as the file up to it.
-    Result<bool> isThere(const ReadingLine& line) {
-        if (m_nothingImported) return false;
-        const std::string identity = line.shortIdentity();
-        // An earlier Rollcall kept the whole of it.
-        const Result<QVariant> count = m_logbook.database().single(
-            QStringLiteral(
-                "SELECT COUNT(*) FROM reading r WHERE r.identity IN (?, ?) AND r.identity<>'' AND NOT EXISTS "
-                "(SELECT 1 FROM import_mark m WHERE m.import=r.import)"),
-            {q(identity), q(line.identity())});
-        if (!count) return count.error();
-        return count->toInt() > 0 && ++m_ordinal[identity] <= count->toInt();
-    }
-
-    static std::string testerName(const ReadingLine& line) {
-        return line.tester.empty() ? "tester not named" : line.tester;
+    // What it works with is let go before anything is written.
+    Result<Done> makePlan() {
+        ImportPlanner planner(m_logbook, m_plan);
+        if (auto done = planner.learnLogbook(); !done) return done;
+        Result<Done> met = Done{};
+        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
+            if (!line) return planner.reject(number, line.error().text);
+            if (met) met = planner.look(*line);
+        });
+        return met ? gone : met;
     }
 
     Result<Done> addTesters() {
-        for (const auto& [name, decimals] : m_testers) {
-            const bool known = std::any_of(m_shop.testers.begin(), m_shop.testers.end(),
+        for (const auto& [name, decimals] : m_plan.testers) {
+            const bool known = std::any_of(m_plan.shop.testers.begin(), m_plan.shop.testers.end(),
                                            [&, &wanted = name](const Tester& t) { return t.name == wanted; });
             if (known) continue;
             Tester tester;
@@ -318,13 +99,13 @@ private:
             tester.name = name;
             tester.resolution = std::pow(10.0, -decimals);
             if (auto done = m_logbook.database().insert("tester", fieldsOf(tester)); !done) return done;
-            m_shop.testers.push_back(tester);
+            m_plan.shop.testers.push_back(tester);
         }
         return Done{};
     }
 
     const Tester& testerOf(const ReadingLine& line) const {
-        return *std::find_if(m_shop.testers.begin(), m_shop.testers.end(),
+        return *std::find_if(m_plan.shop.testers.begin(), m_plan.shop.testers.end(),
                              [&](const Tester& t) { return t.name == testerName(line); });
     }
 
@@ -342,7 +123,7 @@ private:
     }
 
     // What a knife's lines say that its batch's do not.
-    static std::optional<BladeClaim> ownClaim(const Wishes& wishes, const Wishes& batch) {
+    static std::optional<BladeClaim> ownClaim(const BladeWishes& wishes, const BladeWishes& batch) {
         BladeClaim own;
         if (!sameName(wishes.grade, batch.grade)) own.claimed = own.grade = wishes.grade;
         if (wishes.purpose != batch.purpose) own.purpose = wishes.purpose;
@@ -357,10 +138,10 @@ private:
     // The batch is what its first knife is; the others say where they are not.
     Result<Done> addBatches() {
         Database& database = m_logbook.database();
-        for (const std::string& name : m_order) {
-            PlannedBatch& batch = m_batches.at(name);
+        for (const std::string& name : m_plan.order) {
+            PlannedBatch& batch = m_plan.batches.at(name);
             if (!batch.taken || batch.there) continue;
-            const Wishes& wishes = wishesOf(name, batch.blades.front().mark, batch);
+            const BladeWishes& wishes = m_plan.wishesOf(name, batch.blades.front().mark, batch);
             m_made[name] = wishes;
             const QString id = q(m_logbook.newId());
             QVariant lot;
@@ -404,14 +185,14 @@ private:
             }
             if (!done) return done;
             batch.id = s(id);
-            ++m_report.batches;
+            ++m_plan.report.batches;
         }
         return Done{};
     }
 
     Result<Done> addBlades() {
-        for (const std::string& name : m_order) {
-            PlannedBatch& batch = m_batches.at(name);
+        for (const std::string& name : m_plan.order) {
+            PlannedBatch& batch = m_plan.batches.at(name);
             const auto made = m_made.find(name);
             for (std::size_t i = batch.before; i < batch.blades.size(); ++i) {
                 PlannedBlade& blade = batch.blades[i];
@@ -421,20 +202,21 @@ private:
                     draft.shape.thickness_mm = *blade.thickness_mm;
                     draft.thickness_text = blade.thickness_text;
                 }
-                if (made != m_made.end()) draft.own = ownClaim(m_wishes.at(name + "\x1f" + blade.mark), made->second);
+                if (made != m_made.end())
+                    draft.own = ownClaim(m_plan.wishes.at(name + "\x1f" + blade.mark), made->second);
                 blade.readings.clear();
                 blade.id = m_logbook.newId();
                 if (auto done = insertBlade(m_logbook, batch.id, blade.id, draft, static_cast<int>(i)); !done)
                     return done;
-                ++m_report.blades;
+                ++m_plan.report.blades;
             }
         }
         return Done{};
     }
 
     Result<Done> addTempers() {
-        for (const std::string& name : m_order) {
-            PlannedBatch& batch = m_batches.at(name);
+        for (const std::string& name : m_plan.order) {
+            PlannedBatch& batch = m_plan.batches.at(name);
             for (const auto& [number, marks] : batch.tempers) {
                 std::map<std::pair<std::optional<double>, std::optional<double>>, TemperDraft> runs;
                 for (const auto& [mark, told] : marks) {
@@ -449,7 +231,7 @@ private:
                     if (auto done = insertTemper(m_logbook, m_logbook.newId(), run); !done) return done;
                 }
             }
-            batch.tempers.clear(); // no longer asked for, of a million lines it is much
+            batch.tempers.clear();
         }
         return Done{};
     }
@@ -467,9 +249,9 @@ private:
             {{"id", m_import},
              {"attachment", q(*attachment)},
              {"sha256", QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex())},
-             {"taken", m_report.readings},
-             {"already_there", m_report.already_there},
-             {"rejected", static_cast<int>(m_report.rejected.size())},
+             {"taken", m_plan.report.readings},
+             {"already_there", m_plan.report.already_there},
+             {"rejected", static_cast<int>(m_plan.report.rejected.size())},
              {"person", q(m_logbook.person())},
              {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
              {"at_offset", now.offset_minutes}});
@@ -496,12 +278,12 @@ private:
         std::size_t next = 0;
         Result<Done> done = Done{};
         auto gone = m_lines([&](const Result<ReadingLine>& line, int) {
-            if (!line || !done || !m_taken[next++]) return;
+            if (!line || !done || !m_plan.taken[next++]) return;
             if (line->block) {
                 done = addBlockReading(*line);
                 return;
             }
-            const PlannedBatch& batch = m_batches.at(line->batch);
+            const PlannedBatch& batch = m_plan.batches.at(line->batch);
             const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
             done = add(*line, blade.id, blade.round, {});
         });
@@ -535,7 +317,7 @@ private:
     }
 
     Result<std::string> blockId(const ReadingLine& line) {
-        PlannedBlock& planned = m_blocks.at(line.blade);
+        PlannedBlock& planned = m_plan.blocks.at(line.blade);
         if (!planned.id.empty()) return planned.id;
         Block block;
         block.id = planned.id = m_logbook.newId();
@@ -549,19 +331,8 @@ private:
 
     Logbook& m_logbook;
     Lines m_lines;
-    ImportReport m_report;
-    Shop m_shop;
-    std::unordered_map<std::string, std::string> m_there; ///< batches: name -> id
-    bool m_nothingImported = true;
-    std::vector<bool> m_taken; ///< of the lines that could be read, in their order
-    std::vector<std::string> m_order;
-    std::unordered_map<std::string, PlannedBatch> m_batches; ///< by name
-    std::unordered_map<std::string, Wishes> m_wishes;        ///< of a known batch, or of a knife of one that is made
-    std::unordered_map<std::string, Wishes> m_made;          ///< what a batch that is made is, as its first knife
-    std::unordered_map<std::string, std::pair<std::optional<double>, std::optional<double>>> m_said; ///< of tempers
-    std::unordered_map<std::string, int> m_ordinal;
-    std::vector<std::pair<std::string, int>> m_testers; ///< names, and decimals of their readings
-    std::map<std::string, PlannedBlock> m_blocks;
+    ImportPlan m_plan;
+    std::unordered_map<std::string, BladeWishes> m_made; ///< what a batch that is made is, as its first knife
     std::optional<ReadingLine> m_lastOnBlock;
     std::string m_run; ///< on a block
     QString m_import;

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/transfer/kept_copies.h"
 
+#include "files/disk.h"
+
 #include <algorithm>
 #include <functional>
 #include <QDir>
@@ -19,7 +21,16 @@ QString endingOf(const QFileInfo& logbook) {
     return logbook.suffix().isEmpty() ? QString() : QLatin1Char('.') + logbook.suffix();
 }
 
+// What a copy is called until it was looked through.
+QString beforeItCounts(const QString& path) {
+    return path + QStringLiteral(".unchecked");
+}
+
 } // namespace
+
+QDateTime onTheWall(const Instant& at) {
+    return QDateTime::fromMSecsSinceEpoch(at.utc_ms + at.offset_minutes * 60000LL, Qt::UTC);
+}
 
 std::vector<KeptCopy> keptCopies(const QString& folder, const QString& logbook) {
     const QFileInfo of(logbook);
@@ -90,26 +101,28 @@ Result<std::optional<KeptCopy>> copyToKeep(Logbook& logbook, const QString& path
     }
     if (!QDir().mkpath(folder)) return Error{ErrorKind::disk, folder.toStdString(), "this folder cannot be made"};
     const QFileInfo of(path);
-    const Instant now = logbook.now();
-    const QDateTime wall = QDateTime::fromMSecsSinceEpoch(now.utc_ms + now.offset_minutes * 60000LL, Qt::UTC);
+    const QDateTime wall = onTheWall(logbook.now());
     const QString name = QStringLiteral("%1 %2%3").arg(of.completeBaseName(), wall.toString(moments), endingOf(of));
     const QString to = QDir(folder).filePath(name);
-    if (auto copied = logbook.backup(to); !copied) return copied.error();
+    QFile::remove(beforeItCounts(to)); // of one that was killed
+    if (auto copied = logbook.backup(beforeItCounts(to)); !copied) return copied.error();
     return std::optional(KeptCopy{to, wall});
 }
 
 Result<CopyKept> keepIfSound(const KeptCopy& copy, const QString& path) {
+    const QString unchecked = beforeItCounts(copy.path);
     const auto problems = [&]() -> Result<std::vector<std::string>> {
-        auto opened = Logbook::open(copy.path, Logbook::Access::read);
+        auto opened = Logbook::open(unchecked, Logbook::Access::read);
         if (!opened) return opened.error();
         return (*opened)->check();
     }();
     if (!problems || !problems->empty()) {
-        QFile::remove(copy.path);
+        QFile::remove(unchecked);
         const std::string why = problems ? problems->front() : problems.error().text;
         return Error{ErrorKind::damaged, copy.path.toStdString(),
                      "the copy does not pass its check and was not kept: " + why};
     }
+    if (auto named = giveName(unchecked, copy.path); !named) return named.error();
     CopyKept report;
     const std::vector<KeptCopy> copies = keptCopies(QFileInfo(copy.path).path(), path);
     for (const KeptCopy& old : superfluous(copies)) {

@@ -14,6 +14,9 @@ struct KeptCopy {
     QDateTime made; ///< by the clock of the wall where it was made, without a zone
 };
 
+/// A moment as the clock of the wall shows it, without a zone: as copies are named and compared.
+QDateTime onTheWall(const Instant& at);
+
 /// The copies of a logbook that a folder holds, the newest first. Files of other names are none.
 std::vector<KeptCopy> keptCopies(const QString& folder, const QString& logbook);
 
@@ -36,10 +39,10 @@ struct CopyKept {
 /// (with what its check found).
 Result<CopyKept> keepCopy(Logbook& logbook, const QString& path, const QString& folder);
 
-/// The first half of it, on the thread that has the logbook: a copy that does not count yet; none where the newest one
-/// holds all that the logbook holds. Errors: disk.
+/// The first half of it, on the thread that has the logbook: a copy that does not have its name yet; none where the
+/// newest one holds all that the logbook holds. Errors: disk.
 Result<std::optional<KeptCopy>> copyToKeep(Logbook& logbook, const QString& path, const QString& folder);
-/// The second, on any thread: looks through it, then it counts. Errors: damaged.
+/// The second, on any thread: looks through it, then it gets its name and counts. Errors: damaged, disk.
 Result<CopyKept> keepIfSound(const KeptCopy& copy, const QString& path);
 
 } // namespace rollcall

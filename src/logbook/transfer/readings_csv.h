@@ -13,8 +13,19 @@
 
 namespace rollcall {
 
+/// What a line says of its blade, or of its batch where that is there already.
+struct BladeWishes {
+    std::string grade;
+    std::optional<double> window_low;
+    std::optional<double> window_high;
+    std::string window_text;
+    std::optional<double> minimum;
+    std::string purpose;
+    std::optional<bool> finished; ///< no temper of the shop's
+};
+
 /// One good line of a readings.csv. Everything optional is none where the column is absent or the field empty.
-struct ReadingLine {
+struct ReadingLine : BladeWishes {
     int line = 0; ///< the header is line 1
     std::string batch;
     std::string blade; ///< the block's name when block is true
@@ -31,13 +42,6 @@ struct ReadingLine {
     std::optional<double> temperature_c;
     std::optional<double> hours;
     std::string temper_text; ///< temperature and hours as typed
-    std::string grade;
-    std::optional<double> window_low;
-    std::optional<double> window_high;
-    std::string window_text;
-    std::optional<double> minimum;
-    std::string purpose;
-    std::optional<bool> finished; ///< no temper of the shop's
     std::optional<double> thickness_mm;
     std::string thickness_text;
     std::optional<double> certified;

@@ -19,12 +19,6 @@ namespace rollcall {
 
 namespace {
 
-// The rows of a series, their ids in front.
-Result<Done> eachOf(Database& database, const RowSeries& series, const std::function<void(const Row&)>& take) {
-    return database.each(QStringLiteral("SELECT id, * FROM %1 WHERE id>? AND id<? ORDER BY id").arg(series.table),
-                         {series.prefix + QLatin1Char('-'), series.prefix + QLatin1Char('.')}, take);
-}
-
 // The rows that one entry of the change log made: table -> ids.
 using Made = std::map<QString, QStringList>;
 
@@ -34,7 +28,7 @@ Result<Made> madeBy(Database& database, const QString& payload) {
         const QJsonObject note = value.toObject();
         if (const auto series = seriesIn(note)) {
             QStringList& ids = made[series->table];
-            auto done = eachOf(database, *series, [&](const Row& row) { ids << row[0].toString(); });
+            auto done = eachRowOf(database, *series, [&](const Row& row) { ids << row[0].toString(); });
             if (!done) return done.error();
             continue;
         }
@@ -49,7 +43,7 @@ Result<bool> names(Database& database, const QString& payload, const QSet<QStrin
         const QJsonObject note = value.toObject();
         if (const auto series = seriesIn(note)) {
             bool named = false;
-            auto done = eachOf(database, *series, [&](const Row& row) {
+            auto done = eachRowOf(database, *series, [&](const Row& row) {
                 named = named || std::any_of(row.begin(), row.end(), [&](const QVariant& field) {
                             return field.typeId() == QMetaType::QString && ids.contains(field.toString());
                         });
