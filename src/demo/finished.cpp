@@ -41,12 +41,15 @@ void DemoShop::finishedBatch(int number) {
     BladeShape shape = BladeShape::knife(58, 16, 2.4);
     shape.reading_line_mm = 2.6;
     std::vector<Piece> pieces = addBatch(draft, "GK", 6, shape, "2.4");
+    // A shop made large, to measure with, reads each blade ten times.
+    const bool large = m_options.scale > 1;
     const double heat = 0.25 * m_chance.normal();
-    for (Piece& piece : pieces) readThree(piece, Gate::quench, 0, 65.3 + heat + 0.2 * m_chance.normal(), 2);
+    for (Piece& piece : pieces) readThree(piece, Gate::quench, 0, 65.3 + heat + 0.2 * m_chance.normal(), large ? 5 : 2);
     temper(pieces, 190, 2);
     pass(60);
     temper(pieces, 207, 2);
-    for (Piece& piece : pieces) readThree(piece, Gate::temper, 2, 62.0 + 0.5 * heat + 0.15 * m_chance.normal());
+    for (Piece& piece : pieces)
+        readThree(piece, Gate::temper, 2, 62.0 + 0.5 * heat + 0.15 * m_chance.normal(), large ? 5 : 3);
 }
 
 void DemoShop::trialBars() {

@@ -108,7 +108,8 @@ Result<Done> ShopKnowledge::readInHand(const std::string& id) {
     Result<std::vector<TemperObservation>> learned = history(*batch);
     if (!learned) return learned.error();
     batch.value().temper_history = std::move(learned).value();
-    auto view = std::make_shared<const BatchView>(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
+    auto view = std::make_shared<const BatchView>(std::move(batch).value(), m_snapshot.tables(), m_logbook.now(),
+                                                  m_snapshot.inHand());
     ++m_judged;
     if (m_inHand != id) forgetTask(m_inHand); // it is one of the others from now on
     m_inHand = id;

@@ -20,8 +20,10 @@ struct BatchView {
     Judged judged;                        ///< points into both
     std::vector<Task> tasks;
 
-    BatchView(Batch read, std::shared_ptr<const Tables> by, const Instant& now)
-        : batch(std::move(read)), tables(std::move(by)), judged(batch, *tables, now),
+    /// The view that this one takes the place of, if there was one, spares what no act has touched.
+    BatchView(Batch read, std::shared_ptr<const Tables> by, const Instant& now, const BatchView* before = nullptr)
+        : batch(std::move(read)), tables(std::move(by)),
+          judged(batch, *tables, now, before != nullptr ? &before->judged : nullptr),
           tasks(agenda(batch, judged.verdicts())) {}
     BatchView(const BatchView&) = delete;
     BatchView& operator=(const BatchView&) = delete;

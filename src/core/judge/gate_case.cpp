@@ -79,10 +79,12 @@ Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, co
     Case c;
     c.blade = &blade;
     c.gate = gate;
-    c.set =
-        standingReadings(batch, blade, candidatesAt(blade, gate, temper, zone), book, tables, alloyOf(batch, tables));
+    const std::vector<const Reading*> candidates = candidatesAt(blade, gate, temper, zone);
+    if (candidates.empty()) return c;
+    c.set = standingReadings(batch, blade, candidates, book, tables, alloyOf(batch, tables));
+    if (c.set.hrc.empty()) return c;
     const Window window = windowOf(batch, blade, gate, tables);
-    if (c.set.hrc.empty() || (!window.low && !window.high)) return c;
+    if (!window.low && !window.high) return c;
     MeasurementInput input;
     input.readings = c.set.hrc;
     input.tester = c.set.tester;

@@ -7,10 +7,16 @@
 
 namespace rollcall {
 
-Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now)
+Judged::Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now, const Judged* before)
     : m_batch(batch), m_tables(tables), m_groups(groupsOf(batch, tables)) {
     const std::size_t count = batch.blades.size();
-    for (const BladeGroup& group : m_groups) m_parts.emplace_back(group.own ? *group.own : batch, tables, now);
+    // Grades are pointed at where they stand in the tables.
+    const bool same = before != nullptr && &before->m_tables == &tables;
+    for (const BladeGroup& group : m_groups) {
+        const std::size_t part = m_parts.size();
+        m_parts.emplace_back(group.own ? *group.own : batch, tables, now,
+                             same && part < before->m_parts.size() ? &before->m_parts[part] : nullptr);
+    }
     if (m_groups.front().own) {
         m_places.resize(count);
         m_verdicts.blades.resize(count);

@@ -19,8 +19,9 @@ namespace rollcall {
 /// batch and the tables must outlive it. Whoever shows a batch reads from here.
 class Judged {
 public:
-    /// The moment is used only to say how long a blade has stood untempered; none leaves that out.
-    Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now);
+    /// The moment is used only to say how long a blade has stood untempered; none leaves that out. Of what was found
+    /// out before by the same tables is taken what still rests on the same evidence; it need not outlive this.
+    Judged(const Batch& batch, const Tables& tables, const std::optional<Instant>& now, const Judged* before = nullptr);
     Judged(const Judged&) = delete;
     Judged& operator=(const Judged&) = delete;
 

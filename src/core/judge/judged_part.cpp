@@ -60,23 +60,24 @@ std::vector<BladeGroup> groupsOf(const Batch& batch, const Tables& tables) {
     return groups;
 }
 
-JudgedPart::JudgedPart(const Batch& batch, const Tables& tables, const std::optional<Instant>& now)
+JudgedPart::JudgedPart(const Batch& batch, const Tables& tables, const std::optional<Instant>& now,
+                       const JudgedPart* before)
     : m_batch(batch), m_tables(tables), m_now(now), m_heats(batch, tables), m_runs(batch, tables),
-      m_steel(batch, tables, m_heats, m_runs), m_tempered(casesAt(batch, Gate::temper, m_runs, tables)),
-      m_tempers(batch, tables, &m_tempered) {
+      m_steel(batch, tables, m_heats, m_runs, before != nullptr ? &before->m_steel : nullptr),
+      m_tempered(casesAt(batch, Gate::temper, m_runs, tables)), m_tempers(batch, tables, &m_tempered) {
     const std::size_t count = batch.blades.size();
     m_verdicts.blades.resize(count);
-    for (const Gate gate : {Gate::steel, Gate::heat}) {
-        for (std::size_t i = 0; i < count && batch.planOf(gate).required; ++i)
-            m_verdicts.blades[i][indexOf(gate)] = judge(i, gate);
-    }
+    const auto keep = [&](Gate gate, std::vector<Verdict> verdicts) {
+        for (std::size_t i = 0; i < count; ++i) m_verdicts.blades[i][indexOf(gate)] = std::move(verdicts[i]);
+    };
+    if (batch.planOf(Gate::steel).required) keep(Gate::steel, judgeSteel(batch, m_steel, tables));
+    for (std::size_t i = 0; i < count && batch.planOf(Gate::heat).required; ++i)
+        m_verdicts.blades[i][indexOf(Gate::heat)] = judge(i, Gate::heat);
     for (std::size_t i = 0; i < count; ++i) {
         if (const auto& heat = m_verdicts.at(i, Gate::heat)) m_heatSays[i] = *heat;
     }
     for (const Gate gate : {Gate::quench, Gate::temper}) {
-        if (!batch.planOf(gate).required) continue;
-        std::vector<Verdict> verdicts = judgeRead(gate);
-        for (std::size_t i = 0; i < count; ++i) m_verdicts.blades[i][indexOf(gate)] = std::move(verdicts[i]);
+        if (batch.planOf(gate).required) keep(gate, judgeRead(gate));
     }
     if (batch.sample_asked && batch.planOf(Gate::temper).required)
         sayWhatWasSampled(batch, sampleState(batch, m_verdicts, m_heats), m_verdicts);

@@ -32,7 +32,8 @@ std::vector<BladeGroup> groupsOf(const Batch& batch, const Tables& tables);
 /// its blades. The batch and the tables must outlive it.
 class JudgedPart {
 public:
-    JudgedPart(const Batch& batch, const Tables& tables, const std::optional<Instant>& now);
+    JudgedPart(const Batch& batch, const Tables& tables, const std::optional<Instant>& now,
+               const JudgedPart* before = nullptr);
 
     const Batch& batch() const { return m_batch; }
     BatchVerdicts& verdicts() { return m_verdicts; }

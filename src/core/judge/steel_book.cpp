@@ -14,14 +14,8 @@ namespace rollcall {
 namespace {
 
 // E14. What hardness and sparks say of the steel beside its composition.
-struct BesideComposition {
-    std::vector<double> hardened; ///< HRC: coupons, and the hardest blade that was surely soaked
-    std::optional<SparkSeen> spark;
-};
-
-BesideComposition besideOf(const Batch& batch, const Tables& tables, const HeatBook& heats,
-                           const VerificationBook& runs) {
-    BesideComposition beside;
+GradeEvidence besideOf(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs) {
+    GradeEvidence beside;
     for (const SteelNote& note : batch.steel_notes) {
         if (note.kind == SteelNoteKind::coupon && note.hrc) beside.hardened.push_back(*note.hrc);
         if (note.kind == SteelNoteKind::spark && note.agrees)
@@ -45,11 +39,12 @@ BesideComposition besideOf(const Batch& batch, const Tables& tables, const HeatB
 
 // E14. Shots never take the certificate's place: it alone may know carbon and nitrogen.
 SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& shots, AnalysisMethod method,
-                     const Tables& tables, const BesideComposition& beside) {
+                     const Tables& tables, const GradeEvidence& beside, const SteelBook* before) {
     SteelAnswer answer;
     answer.method = method;
     answer.shots = static_cast<int>(shots.size());
-    std::vector<Analysis> known;
+    answer.ranked_by = beside;
+    std::vector<Analysis>& known = answer.ranked_by.known;
     if (!shots.empty()) {
         auto means = averageShots(shots, tables, method);
         if (!means) return answer;
@@ -69,7 +64,9 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
     if (const Grade* grade = tables.grade(batch.grade)) {
         if (auto match = matchGrade(known, *grade, tables)) answer.match = std::move(match).value();
     }
-    if (auto ranked = rankGrades(known, beside.hardened, tables.grades(), tables, beside.spark))
+    if (const auto* same = before != nullptr ? before->rankedBy(answer.ranked_by) : nullptr)
+        answer.candidates = *same;
+    else if (auto ranked = rankGrades(known, beside.hardened, tables.grades(), tables, beside.spark))
         answer.candidates = std::move(ranked).value();
     for (const ElementReading& mill : batch.certificate) {
         for (const ElementReading& shot : answer.by_certificate ? std::vector<ElementReading>() : answer.measured) {
@@ -88,13 +85,13 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
 
 // Of shots by two methods the one that sees more, spark emission, is compared.
 std::optional<SteelAnswer> measuredAnswer(const Batch& batch, const std::string& blade, const Tables& tables,
-                                          const BesideComposition& beside) {
+                                          const GradeEvidence& beside, const SteelBook* before) {
     for (const AnalysisMethod method : {AnalysisMethod::oes, AnalysisMethod::xrf}) {
         std::vector<CompositionShot> shots;
         for (const SteelShot& shot : batch.shots) {
             if (!shot.struck && shot.blade == blade && shot.method == method) shots.push_back(shot.composition);
         }
-        if (!shots.empty()) return answerOf(batch, shots, method, tables, beside);
+        if (!shots.empty()) return answerOf(batch, shots, method, tables, beside, before);
     }
     return std::nullopt;
 }
@@ -115,17 +112,25 @@ const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
     return found == candidates.end() ? nullptr : &*found;
 }
 
-SteelBook::SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs)
+const std::vector<GradeCandidate>* SteelBook::rankedBy(const GradeEvidence& evidence) const {
+    if (m_bar.ranked_by == evidence) return &m_bar.candidates;
+    const auto own = std::find_if(m_blades.begin(), m_blades.end(),
+                                  [&](const auto& answer) { return answer && answer->ranked_by == evidence; });
+    return own == m_blades.end() ? nullptr : &(*own)->candidates;
+}
+
+SteelBook::SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs,
+                     const SteelBook* before)
     : m_blades(batch.blades.size()) {
     if (batch.shots.empty() && batch.certificate.empty()) return; // nothing to rank by
-    const BesideComposition beside = besideOf(batch, tables, heats, runs);
-    if (auto bar = measuredAnswer(batch, {}, tables, beside)) {
+    const GradeEvidence beside = besideOf(batch, tables, heats, runs);
+    if (auto bar = measuredAnswer(batch, {}, tables, beside, before)) {
         m_bar = std::move(*bar);
     } else if (!batch.certificate.empty()) {
-        m_bar = answerOf(batch, {}, AnalysisMethod::oes, tables, beside);
+        m_bar = answerOf(batch, {}, AnalysisMethod::oes, tables, beside, before);
     }
     for (std::size_t i = 0; i < batch.blades.size(); ++i)
-        m_blades[i] = measuredAnswer(batch, batch.blades[i].id, tables, beside);
+        m_blades[i] = measuredAnswer(batch, batch.blades[i].id, tables, beside, before);
 }
 
 const SteelAnswer& SteelBook::of(std::size_t blade) const {

@@ -12,6 +12,15 @@
 
 namespace rollcall {
 
+/// What grades are ranked by.
+struct GradeEvidence {
+    std::vector<Analysis> known;  ///< shots' means, then the mill's values
+    std::vector<double> hardened; ///< HRC: coupons, and the hardest blade that was surely soaked
+    std::optional<SparkSeen> spark;
+
+    bool operator==(const GradeEvidence&) const = default;
+};
+
 /// What a piece's shots say, worked out.
 struct SteelAnswer {
     std::vector<ElementReading> measured; ///< averaged; empty when there is nothing to compare
@@ -21,6 +30,7 @@ struct SteelAnswer {
     std::vector<ShotWarning> warnings;
     std::optional<CompositionMatch> match;  ///< against the batch's grade; none when it is not in the library
     std::vector<GradeCandidate> candidates; ///< best first
+    GradeEvidence ranked_by;                ///< what the candidates rest on
     /// Elements that certificate and analyser know, further apart than three of their uncertainties.
     struct Differs {
         std::string element;
@@ -38,12 +48,18 @@ struct SteelAnswer {
 /// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.
 class SteelBook {
 public:
-    SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs);
+    /// Of a book made before from the same tables the rankings are taken that rest on the same evidence: most acts
+    /// change none of it, and ranking all grades is a third of judging.
+    SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs,
+              const SteelBook* before = nullptr);
     const SteelAnswer& of(std::size_t blade) const;
     /// The bar itself.
     const SteelAnswer& bar() const { return m_bar; }
     /// Whether the steel answers to its grade; none when nobody looked, or it cannot be decided.
     std::optional<bool> consistent(std::size_t blade) const;
+
+    /// What was ranked by just this; null when nothing was.
+    const std::vector<GradeCandidate>* rankedBy(const GradeEvidence& evidence) const;
 
 private:
     SteelAnswer m_bar;
@@ -52,5 +68,7 @@ private:
 
 /// The Steel gate: is the bar what it is taken for? Not consistent does not stop the batch by itself.
 Verdict judgeSteel(const Batch& batch, std::size_t blade, const SteelBook& book, const Tables& tables);
+/// The same of every blade; what the bar says is found out once for all that have no shots of their own.
+std::vector<Verdict> judgeSteel(const Batch& batch, const SteelBook& book, const Tables& tables);
 
 } // namespace rollcall

@@ -7,10 +7,12 @@
 #include "core/measure/statistics.h"
 
 #include <algorithm>
+#include <array>
 #include <boost/math/distributions/chi_squared.hpp>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <span>
 
 namespace rollcall {
 
@@ -27,29 +29,61 @@ double Phi(double x) {
     return 0.5 * std::erfc(-x / std::sqrt(2.0));
 }
 
+// Probability of a standard normal value between two, from <= to; of a tail taken from its own side, since one less a
+// small number keeps nothing of it.
+double normalBetween(double from, double to) {
+    if (from > 0) return normalBetween(-to, -from);
+    constexpr double beyondDouble = 8.3; // what lies further out is lost in one half or more
+    const double below = from < -beyondDouble && to >= 0 ? 0 : Phi(from);
+    return (to > beyondDouble ? 1 : Phi(to)) - below;
+}
+
 // E16. What may be in a steel whose standard does not name the element, by family.
-double residualLimit(const Grade& grade, const std::string& element) {
-    using Limits = std::map<std::string, double>;
-    static const Limits stainless{{"Mo", 0.30}, {"V", 0.15}, {"Ni", 0.60}, {"W", 0.10}, {"Co", 0.10}, {"Cu", 0.40}};
-    static const Limits highSpeed{{"Co", 1.0}, {"Ni", 0.75}, {"Cu", 0.75}};
-    static const Limits tool{{"Ni", 0.75}, {"Cu", 0.75}, {"W", 0.30}, {"Mo", 0.20}, {"V", 0.15}, {"Co", 0.10}};
-    static const Limits carbon{{"Cr", 0.30}, {"Ni", 0.30}, {"Mo", 0.10}, {"V", 0.05}, {"Cu", 0.40}};
-    static const Limits any{{"Cr", 0.30}, {"Ni", 0.30}, {"Cu", 0.40}, {"Mo", 0.10}, {"W", 0.10},
-                            {"Co", 0.10}, {"V", 0.05},  {"Nb", 0.03}, {"N", 0.03}};
-    const bool isTool = grade.family.rfind("tool", 0) == 0;
+struct Residual {
+    std::string_view element;
+    double percent;
+};
+constexpr std::array inStainless{Residual{"Mo", 0.30}, Residual{"V", 0.15},  Residual{"Ni", 0.60},
+                                 Residual{"W", 0.10},  Residual{"Co", 0.10}, Residual{"Cu", 0.40}};
+constexpr std::array inHighSpeed{Residual{"Co", 1.0}, Residual{"Ni", 0.75}, Residual{"Cu", 0.75}};
+constexpr std::array inTool{Residual{"Ni", 0.75}, Residual{"Cu", 0.75}, Residual{"W", 0.30},
+                            Residual{"Mo", 0.20}, Residual{"V", 0.15},  Residual{"Co", 0.10}};
+constexpr std::array inCarbon{Residual{"Cr", 0.30}, Residual{"Ni", 0.30}, Residual{"Mo", 0.10}, Residual{"V", 0.05},
+                              Residual{"Cu", 0.40}};
+constexpr std::array inAny{Residual{"Cr", 0.30}, Residual{"Ni", 0.30}, Residual{"Cu", 0.40},
+                           Residual{"Mo", 0.10}, Residual{"W", 0.10},  Residual{"Co", 0.10},
+                           Residual{"V", 0.05},  Residual{"Nb", 0.03}, Residual{"N", 0.03}};
+constexpr double residualOfOthers = 0.10;
+
+// Chemical symbols, of one or two letters; most comparisons of a ranking are these.
+bool sameSymbol(std::string_view a, std::string_view b) {
+    return a.size() == b.size() && a.front() == b.front() && a.back() == b.back();
+}
+
+bool isToolSteel(const Grade& grade) {
+    return grade.family.rfind("tool", 0) == 0;
+}
+
+std::span<const Residual> residualsOf(const Grade& grade) {
+    if (grade.isStainless()) return inStainless;
+    if (grade.isHighSpeed()) return inHighSpeed;
+    return isToolSteel(grade) ? std::span<const Residual>(inTool) : std::span<const Residual>(inCarbon);
+}
+
+double residualLimit(const Grade& grade, std::span<const Residual> own, std::string_view element) {
     // L6 and the water-hardening W steels are made with a little vanadium to spare.
     if (element == "V" && (grade.name == "L6" || grade.name == "W1" || grade.name == "W2")) return 0.30;
-    const Limits& own = grade.isStainless() ? stainless : grade.isHighSpeed() ? highSpeed : isTool ? tool : carbon;
-    for (const Limits* limits : {&own, &any}) {
-        const auto known = limits->find(element);
-        if (known != limits->end()) return known->second;
+    for (const std::span<const Residual> limits : {own, std::span<const Residual>(inAny)}) {
+        for (const Residual& limit : limits) {
+            if (sameSymbol(limit.element, element)) return limit.percent;
+        }
     }
-    return 0.10;
+    return residualOfOthers;
 }
 
 // Up to how much an element says nothing of which grade it is: every steel has some manganese and silicon.
 double usualIn(const Grade& grade, const std::string& element) {
-    return element == "Mn" ? 0.9 : element == "Si" ? 0.6 : residualLimit(grade, element);
+    return element == "Mn" ? 0.9 : element == "Si" ? 0.6 : residualLimit(grade, residualsOf(grade), element);
 }
 
 // E15. What an XRF gun sees badly on a shop's metal: light elements under dirt and grit, a little cobalt beside iron.
@@ -65,12 +99,26 @@ struct Allowed {
     bool residual = false;
 };
 
-Allowed allowedOf(const Grade& grade, const std::string& element) {
-    for (const ElementLimits& limits : grade.composition) {
-        if (limits.element == element) return {limits.low.value_or(0.0), limits.high, false};
+// What a grade allows of each element; its family is looked at once.
+class AllowedIn {
+public:
+    explicit AllowedIn(const Grade& grade) : m_grade(grade), m_residuals(residualsOf(grade)) {}
+
+    Allowed of(std::string_view element) const {
+        for (const ElementLimits& limits : m_grade.composition) {
+            if (sameSymbol(limits.element, element)) return {limits.low.value_or(0.0), limits.high, false};
+        }
+        return {0.0, residualLimit(m_grade, m_residuals, element), true};
     }
-    return {0.0, residualLimit(grade, element), true};
-}
+    // E16. Nickel and copper of a tool or high speed steel may be 0.75 together where its standard names neither.
+    bool countsNickelAndCopper() const {
+        return (m_grade.isHighSpeed() || isToolSteel(m_grade)) && of("Ni").residual && of("Cu").residual;
+    }
+
+private:
+    const Grade& m_grade;
+    std::span<const Residual> m_residuals;
+};
 
 double tableSigma(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
     const double at = reading.percent.value_or(reading.lod.value_or(0.0));
@@ -132,7 +180,7 @@ double logLikelihood(const ElementReading& reading, double sigma, const Allowed&
     if (reading.percent) {
         const double x = *reading.percent;
         const double s = std::hypot(sigma, relativeLimit * x);
-        return std::log(std::max(never, (Phi((x - a) / s) - Phi((x - b) / s)) / (b - a)));
+        return std::log(std::max(never, normalBetween((x - b) / s, (x - a) / s) / (b - a)));
     }
     const double lod = reading.lod.value_or(0.0);
     const auto integral = [&](double t) {
@@ -312,10 +360,8 @@ std::vector<Seen> seenIn(const std::vector<Analysis>& known, const Tables& table
     return seen;
 }
 
-// E16. Nickel and copper of a tool or high speed steel may be 0.75 together where its standard names neither.
-std::optional<Seen> nickelAndCopper(const std::vector<Seen>& seen, const Grade& grade) {
-    const bool counts = grade.isHighSpeed() || grade.family.rfind("tool", 0) == 0;
-    if (!counts || !allowedOf(grade, "Ni").residual || !allowedOf(grade, "Cu").residual) return std::nullopt;
+// Nickel and copper as one, where both were found.
+std::optional<Seen> nickelAndCopper(const std::vector<Seen>& seen) {
     Seen both{{"Ni + Cu", 0.0, std::nullopt, std::nullopt}, 0, false};
     int found = 0;
     for (const Seen& one : seen) {
@@ -346,15 +392,14 @@ std::optional<double> middleCarbon(const Grade& grade) {
     return std::nullopt;
 }
 
-double sparkLikelihood(const Grade& grade, const std::optional<SparkSeen>& spark, const Tables& tables) {
-    const Grade* bar = spark ? tables.grade(spark->grade) : nullptr;
+// A spark beside a bar whose carbon is this.
+double sparkLikelihood(const Grade& grade, double bar_carbon, bool agrees) {
     const auto own = middleCarbon(grade);
-    const auto beside = bar != nullptr ? middleCarbon(*bar) : std::nullopt;
-    if (!own || !beside) return 0;
+    if (!own) return 0;
     constexpr double alike = 0.2;      // per cent of carbon
     constexpr double oftenRight = 0.8; // judgement, low confidence
-    const bool looksAlike = std::abs(*own - *beside) <= alike;
-    return std::log(looksAlike == spark->agrees ? oftenRight : 1 - oftenRight);
+    const bool looksAlike = std::abs(*own - bar_carbon) <= alike;
+    return std::log(looksAlike == agrees ? oftenRight : 1 - oftenRight);
 }
 
 } // namespace
@@ -363,15 +408,17 @@ Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Gr
     CompositionMatch match;
     ClaimSum sum;
     const std::vector<Seen> seen = seenIn(known, tables);
+    const AllowedIn allowedIn(grade);
     for (const Seen& one : seen) {
-        const Allowed allowed = allowedOf(grade, one.reading.element);
+        const Allowed allowed = allowedIn.of(one.reading.element);
         const double z = distanceOutside(one.reading, one.sigma, allowed);
         sum.add(z, one.doubtful);
         match.elements.push_back({one.reading.element, one.reading, one.sigma, allowed.low, allowed.high,
                                   allowed.residual, z, one.doubtful});
     }
     if (match.elements.empty()) return nothingSeen;
-    if (const auto both = nickelAndCopper(seen, grade)) {
+    const auto both = nickelAndCopper(seen);
+    if (both && allowedIn.countsNickelAndCopper()) {
         const Allowed allowed{0, nickelAndCopperMost, true};
         const double z = distanceOutside(both->reading, both->sigma, allowed);
         sum.add(z, false);
@@ -412,20 +459,24 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& know
     std::vector<GradeCandidate> candidates;
     candidates.reserve(grades.size());
     std::vector<double> most(seen.size(), 0.1); // per cent that any grade of the library has
+    const auto both = nickelAndCopper(seen);
+    const Grade* bar = spark ? tables.grade(spark->grade) : nullptr;
+    const auto bar_carbon = bar != nullptr ? middleCarbon(*bar) : std::nullopt;
     for (const Grade& grade : grades) {
+        const AllowedIn allowedIn(grade);
         GradeCandidate candidate{&grade, 0, 0, false, Claim::consistent};
         ClaimSum sum;
         for (std::size_t i = 0; i < seen.size(); ++i) {
             const Seen& one = seen[i];
-            const Allowed allowed = allowedOf(grade, one.reading.element);
+            const Allowed allowed = allowedIn.of(one.reading.element);
             most[i] = std::max(most[i], allowed.high.value_or(2 * allowed.low));
             if (!one.doubtful) candidate.score += logLikelihood(one.reading, one.sigma, allowed);
             sum.add(distanceOutside(one.reading, one.sigma, allowed), one.doubtful);
         }
-        if (const auto both = nickelAndCopper(seen, grade))
+        if (both && allowedIn.countsNickelAndCopper())
             sum.add(distanceOutside(both->reading, both->sigma, {0, nickelAndCopperMost, true}), false);
         candidate.claim = sum.claim();
-        candidate.score += sparkLikelihood(grade, spark, tables);
+        if (bar_carbon) candidate.score += sparkLikelihood(grade, *bar_carbon, spark->agrees);
         for (const double hrc : coupons) {
             candidate.score += couponLikelihood(grade, hrc);
             constexpr double impossible = 3; // HRC above what the grade can give, u 1

@@ -19,6 +19,8 @@ struct ElementReading {
     std::optional<double> percent; ///< mass per cent; none below the limit of detection
     std::optional<double> lod;     ///< limit of detection, where it was not found
     std::optional<double> sigma;   ///< standard uncertainty, per cent; none: by the table of the method
+
+    bool operator==(const ElementReading&) const = default;
 };
 
 /// One shot of an analyser, with what was not understood.
@@ -93,6 +95,8 @@ struct CompositionMatch {
 struct Analysis {
     std::vector<ElementReading> elements;
     AnalysisMethod method = AnalysisMethod::xrf;
+
+    bool operator==(const Analysis&) const = default;
 };
 
 /// M26. A measured composition against a grade. Not consistent: any element 3 standard uncertainties outside.
@@ -116,6 +120,8 @@ struct GradeCandidate {
 struct SparkSeen {
     std::string grade;
     bool agrees = true;
+
+    bool operator==(const SparkSeen&) const = default;
 };
 
 /// E14. All grades by likelihood over everything known, composition, hardened pieces and a spark (a grade whose carbon

@@ -33,7 +33,51 @@ class tst_Judged : public QObject {
         return batch;
     }
 
+    static void isJudgedAsFromNothing(const Batch& batch, const Judged& before) {
+        const Judged after(batch, tables(), std::nullopt, &before);
+        const Judged fresh(batch, tables(), std::nullopt);
+        for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+            const auto& one = after.steel(i).candidates;
+            const auto& other = fresh.steel(i).candidates;
+            QCOMPARE(one.size(), other.size());
+            for (std::size_t k = 0; k < one.size(); ++k) {
+                QCOMPARE(one[k].grade, other[k].grade);
+                QCOMPARE(one[k].share, other[k].share);
+            }
+            for (const Gate gate : allGates) QCOMPARE(after.verdict(i, gate).state, fresh.verdict(i, gate).state);
+        }
+    }
+
 private slots:
+    // What was found out before spares only what rests on the same evidence.
+    void whatWasKnownBeforeIsTakenWhereItStillStands() {
+        Batch batch = pile();
+        SteelNote coupon;
+        coupon.kind = SteelNoteKind::coupon;
+        coupon.hrc = 65;
+        batch.steel_notes.push_back(coupon);
+        const Batch before_batch = batch;
+        const Judged before(before_batch, tables(), std::nullopt);
+        const double share = before.bar().candidates.front().share;
+        isJudgedAsFromNothing(batch, before);
+        fixtures::read(batch.blades[0], Gate::temper, {58.0, 58.1});
+        isJudgedAsFromNothing(batch, before);
+        batch.steel_notes[0].hrc = 58; // another hardness: other grades
+        isJudgedAsFromNothing(batch, before);
+        QVERIFY(Judged(batch, tables(), std::nullopt, &before).bar().candidates.front().share != share);
+        batch.shots[0].composition = typedShot("Cr 13.1; Mo 0.05").value();
+        isJudgedAsFromNothing(batch, before);
+        batch.shots.erase(batch.shots.begin());
+        isJudgedAsFromNothing(batch, before);
+        batch.blades[3].own.reset(); // other groups
+        isJudgedAsFromNothing(batch, before);
+        batch.blades.erase(batch.blades.begin());
+        isJudgedAsFromNothing(batch, before);
+        const Tables others = tables(); // grades that stand elsewhere
+        const Judged elsewhere(batch, others, std::nullopt, &before);
+        for (const GradeCandidate& candidate : elsewhere.steel(0).candidates)
+            QCOMPARE(candidate.grade, others.grade(candidate.grade->name));
+    }
     void claimsAreJudgedApart() {
         const Batch batch = pile();
         const auto groups = groupsOf(batch, tables());

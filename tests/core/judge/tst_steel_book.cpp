@@ -55,6 +55,30 @@ private slots:
         batch.shots[1].struck = true;
         QCOMPARE(steelOf(batch, 1).state, State::pass);
     }
+    // Together or one by one: the same verdicts, each of its own blade.
+    void allBladesAreJudgedAsEachAlone() {
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B", "C", "D"});
+        batch.claimed = batch.grade;
+        batch.plan[indexOf(Gate::steel)] = {true, 1};
+        batch.shots.push_back(shot("Cr 0.62 0.02; Mn 0.3 0.04; V 0.09 0.02"));
+        batch.shots.push_back(shot("Cr 13.4 0.1; Mn 0.5 0.05", "C"));
+        batch.blades[1].excuses.push_back({Gate::steel, "no shot of it", "Ada", {}});
+        const HeatBook heats(batch, tables());
+        const VerificationBook runs(batch, tables());
+        const SteelBook book(batch, tables(), heats, runs);
+        const std::vector<Verdict> together = judgeSteel(batch, book, tables());
+        QCOMPARE(together.size(), batch.blades.size());
+        for (std::size_t i = 0; i < together.size(); ++i) {
+            const Verdict alone = judgeSteel(batch, i, book, tables());
+            QCOMPARE(together[i].blade, batch.blades[i].id);
+            QCOMPARE(together[i].state, alone.state);
+            QCOMPARE(together[i].reasons.size(), alone.reasons.size());
+        }
+        QCOMPARE(together[0].state, State::pass);
+        QCOMPARE(together[1].state, State::excused);
+        QCOMPARE(together[2].state, State::fail);
+        QCOMPARE(together[3].state, State::pass);
+    }
     // A wrong steel keeps the hardness from Pass but does not stop the batch.
     void theHardnessGatesHearOfIt() {
         Batch batch = asked();

@@ -21,6 +21,18 @@ class tst_Composition : public QObject {
     }
 
 private slots:
+    // Between two grades alike, thirteen uncertainties above the one and below the other: neither is likelier.
+    void tooMuchIsNoWorseThanTooLittle() {
+        Grade low = grade("115CrV3");
+        low.name = "low";
+        low.composition = {{"Cr", 1.0, 1.5}};
+        Grade high = low;
+        high.name = "high";
+        high.composition = {{"Cr", 3.5, 4.0}};
+        const std::vector<ElementReading> measured{{"Cr", 2.5, {}, 0.001}};
+        const auto ranked = rankGrades(measured, {low, high}, tables(), AnalysisMethod::xrf).value();
+        QVERIFY(std::abs(ranked[0].score - ranked[1].score) < 1e-6);
+    }
     void shotsAreRead() {
         const CompositionShot s = shot(
             "element;percent;error\nCr;13,6;0,12\nMo;<LOD;0,03\nV;<0,05;\nXx9;1;1\nCr;2;1\nNi;much;\nMn;0.46%;0.06\n",

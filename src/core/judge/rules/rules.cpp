@@ -86,18 +86,20 @@ void sortReasons(std::vector<Reason>& reasons, const DecisionRow& by) {
             });
         });
     };
-    // Each reason is looked at once; most are in order already, which moves nothing.
-    std::vector<std::pair<int, bool>> keys;
+    // By rank, of each what decided first; a few passes over a dozen reasons.
+    std::vector<int> keys;
     keys.reserve(reasons.size());
-    for (const Reason& reason : reasons) keys.emplace_back(rankOf(reason.tone), !decides(reason));
-    for (std::size_t i = 1; i < reasons.size(); ++i) {
-        std::size_t to = i;
-        while (to > 0 && keys[i] < keys[to - 1]) --to;
-        const auto at = static_cast<std::ptrdiff_t>(to);
-        const auto next = static_cast<std::ptrdiff_t>(i);
-        std::rotate(reasons.begin() + at, reasons.begin() + next, reasons.begin() + next + 1);
-        std::rotate(keys.begin() + at, keys.begin() + next, keys.begin() + next + 1);
+    for (const Reason& reason : reasons) keys.push_back(2 * rankOf(reason.tone) + (decides(reason) ? 0 : 1));
+    if (std::is_sorted(keys.begin(), keys.end())) return;
+    std::vector<Reason> sorted;
+    sorted.reserve(reasons.size());
+    const int last = *std::max_element(keys.begin(), keys.end());
+    for (int key = 0; key <= last; ++key) {
+        for (std::size_t i = 0; i < reasons.size(); ++i) {
+            if (keys[i] == key) sorted.push_back(std::move(reasons[i]));
+        }
     }
+    reasons = std::move(sorted);
 }
 
 void sayCrack(const Blade& blade, Findings& findings) {

@@ -143,7 +143,7 @@ void lookAlikes(const SteelOfBlade& s, Findings& f) {
         others.push_back(candidate.grade->name);
         shares.push_back(candidate.share);
     }
-    if (const auto rivals = s.rivals(); wrong && rivals) {
+    if (const auto rivals = wrong ? s.rivals() : std::nullopt) {
         const TellApart how = howToTellApart(*rivals->first->grade, *rivals->second->grade);
         f.say(Fact::severalFit, Tone::note, "E17",
               {rivals->first->share, rivals->second->share, how.a_low, how.a_high, how.b_low, how.b_high},
@@ -208,6 +208,24 @@ Verdict judgeSteel(const Batch& batch, std::size_t index, const SteelBook& book,
     Verdict verdict = steelGate().judge(blade, {batch, answer, tables.grade(batch.grade)});
     if (answer.method == AnalysisMethod::xrf && answer.shots > 0) verdict.cautions.push_back(Caution::xrays);
     return verdict;
+}
+
+std::vector<Verdict> judgeSteel(const Batch& batch, const SteelBook& book, const Tables& tables) {
+    std::vector<Verdict> verdicts;
+    verdicts.reserve(batch.blades.size());
+    std::optional<std::size_t> byBar;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const bool excused = excusedVerdict(batch.blades[i], Gate::steel).has_value();
+        const bool asBar = !excused && &book.of(i) == &book.bar();
+        if (asBar && byBar) {
+            verdicts.push_back(verdicts[*byBar]);
+            verdicts.back().blade = batch.blades[i].id;
+            continue;
+        }
+        verdicts.push_back(judgeSteel(batch, i, book, tables));
+        if (asBar) byBar = i;
+    }
+    return verdicts;
 }
 
 } // namespace rollcall
