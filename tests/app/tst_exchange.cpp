@@ -6,6 +6,9 @@
 #include "tests/support/window_driver.h"
 
 #include <QClipboard>
+#include <QDropEvent>
+#include <QMimeData>
+#include <QProgressBar>
 #include <QSettings>
 #include <QTableWidget>
 
@@ -31,6 +34,36 @@ private slots:
         QSettings().clear();
     }
 
+    // A table that takes a while: how far it has come is said, Esc gives it up with nothing kept, and left alone it is
+    // taken whole.
+    void aLongTableIsGivenUpOrTaken() {
+        WindowDriver d;
+        d.makeBatch();
+        const std::size_t before = batches(d).size();
+        QByteArray csv = "batch,blade,gate,value\n";
+        for (int i = 0; i < 60000; ++i)
+            csv += QStringLiteral("Hedge %1,B%2,quench,64.5\n").arg(i / 600).arg(i / 10 % 60).toUtf8();
+        const QString path = d.writeFile("long.csv", csv);
+        QMimeData mime;
+        mime.setUrls({QUrl::fromLocalFile(path)});
+        QDragEnterEvent enter({600, 400}, Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(&d.window(), &enter);
+        QDropEvent fall({600, 400}, Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(&d.window(), &fall); // as drop(), which would wait for its end
+        QVERIFY(d.dialog() != nullptr && d.dialog()->objectName() == "waiting");
+        auto* bar = d.dialog()->findChild<QProgressBar*>();
+        QTRY_VERIFY_WITH_TIMEOUT(bar->value() > 20 && bar->value() < 100, 30000); // into the writing
+        QVERIFY(d.dialogText().contains("Taking in long.csv"));
+        QTest::keyClick(d.dialog(), Qt::Key_Escape);
+        QVERIFY(d.dialogText().contains("Giving it up"));
+        d.settle();
+        QVERIFY2(d.dialogText().contains("given up; nothing of it was kept"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Return);
+        QCOMPARE(batches(d).size(), before);
+        d.drop(path);
+        QVERIFY2(d.dialogText().contains("Readings taken: 60000. New blades: 6000. New batches: 100."),
+                 qPrintable(d.dialogText()));
+    }
     // The wizard: what each column is is guessed and shown, a correction is tried at once, the bad line is told with
     // its number, the good ones are taken, and the whole is taken back again.
     void theWizard() {

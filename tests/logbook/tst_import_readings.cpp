@@ -6,6 +6,9 @@
 #include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
+#include <atomic>
+#include <thread>
+
 using namespace rollcall;
 using fixtures::tables;
 using fixtures::TempLogbook;
@@ -33,7 +36,56 @@ class tst_ImportReadings : public QObject {
         "Hedge,B2,temper,59.0,2026-11-24T10:02:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n"
         "Hedge,B2,temper,59.2,2026-11-24T10:03:00Z,Bench 1,,,2,207,2,115CrV3,61,63,,,,\n";
 
+    static QByteArray longTable(int lines) {
+        QByteArray csv = "batch,blade,gate,value\n";
+        for (int i = 0; i < lines; ++i)
+            csv += QStringLiteral("Hedge %1,B%2,quench,64.5\n").arg(i / 60).arg(i / 5 % 12).toUtf8();
+        return csv;
+    }
+
 private slots:
+    // Given up at any place, while lines are planned or written, nothing of it is there; not given up, all of it.
+    void isGivenUpWithNothingHalfDone() {
+        TempLogbook log;
+        import(log, "batch,blade,gate,value\nHedge before,A,quench,64\n");
+        const auto before = log->counts().value();
+        const QByteArray csv = longTable(20000); // so long that whoever looks on is heard in time
+        double far = 0;
+        for (const double at : {0.05, 0.3}) {
+            Progress progress;
+            // Somebody who looks on from beside: gives up once it has come so far.
+            std::atomic<bool> ended{false};
+            std::thread other([&] {
+                while (!ended && progress.part() < at) std::this_thread::yield();
+                progress.giveUp();
+            });
+            const auto taken = importReadings(*log, tables(), "long.csv", csv, {}, false, &progress);
+            ended = true;
+            other.join();
+            QVERIFY(progress.part() >= far);
+            far = progress.part();
+            QVERIFY(!taken);
+            QCOMPARE(taken.error().kind, ErrorKind::refused);
+            QVERIFY(QString::fromStdString(taken.error().text).contains("given up"));
+            QCOMPARE(log->counts().value(), before);
+        }
+        Progress alone;
+        QCOMPARE(importReadings(*log, tables(), "long.csv", csv, {}, false, &alone).value().readings, 20000);
+        QVERIFY(log->check().value().empty());
+    }
+    // Two lines that each tell a part of a temper tell the whole of it.
+    void aTemperIsToldInParts() {
+        TempLogbook log;
+        const auto report = import(log, "batch,blade,gate,value,cycle,temperature_c,hours\n"
+                                        "Hedge,B1,temper,62.1,1,205,\nHedge,B1,temper,62.2,1,,2\n"
+                                        "Hedge,B1,temper,62.3,1,210,\n");
+        QCOMPARE(report.readings, 2);
+        QCOMPARE(report.rejected.size(), std::size_t(1));
+        QVERIFY(report.rejected[0].reason.find("another temperature or time for temper 1 of B1") == 0);
+        const Temper temper = batch(log, "Hedge").blades[0].tempers.at(0);
+        QCOMPARE(temper.temperature_c.value(), 205.0);
+        QCOMPARE(temper.hours.value(), 2.0);
+    }
     void takesAWholeFile() {
         TempLogbook log;
         const ImportReport report = import(log, whole);

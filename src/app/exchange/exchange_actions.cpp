@@ -5,6 +5,7 @@
 #include "app/exchange/import_wizard.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/local_time.h"
+#include "app/shared/waiting.h"
 #include "logbook/transfer/import.h"
 #include "logbook/transfer/merge.h"
 #include "logbook/transfer/package.h"
@@ -19,6 +20,7 @@
 #include <QFileInfo>
 #include <QGuiApplication>
 #include <QMimeData>
+#include <QPointer>
 #include <QTemporaryDir>
 #include <QUrl>
 
@@ -141,10 +143,13 @@ void ExchangeActions::paste() {
 }
 
 void ExchangeActions::importText(const QString& name, const QByteArray& bytes) {
+    // Of a readings file, which may have a million lines, only the head is read here.
+    const auto head = headOfFile(bytes);
+    if (!head) return notice(tr("Nothing imported"), {name, words::errorText(head.error())});
+    if (head->rows.empty()) return notice(tr("Nothing imported"), {tr("%1 has a header and no lines.").arg(name)});
+    if (isReadingsCsv(*head)) return take(name, bytes);
     const auto table = tableOfFile(bytes);
     if (!table) return notice(tr("Nothing imported"), {name, words::errorText(table.error())});
-    if (table->rows.empty()) return notice(tr("Nothing imported"), {tr("%1 has a header and no lines.").arg(name)});
-    if (isReadingsCsv(*table)) return take(name, bytes);
     (new ImportWizard(m_document, name, bytes, *table, m_look, m_window))->ask([this](const ImportReport& report) {
         tellImport(report);
     });
@@ -152,14 +157,17 @@ void ExchangeActions::importText(const QString& name, const QByteArray& bytes) {
 
 void ExchangeActions::take(const QString& name, const QByteArray& bytes) {
     auto report = std::make_shared<ImportReport>();
+    auto progress = std::make_shared<Progress>();
+    const QPointer waiting = new Waiting(tr("Taking in %1").arg(name), progress, m_look, m_window);
     m_document.perform(
-        [tables = m_document.state().tables(), bytes, report, name](Logbook& logbook) -> Result<Done> {
-            auto imported = importReadings(logbook, *tables, name, bytes);
+        [tables = m_document.state().tables(), bytes, report, name, progress](Logbook& logbook) -> Result<Done> {
+            auto imported = importReadings(logbook, *tables, name, bytes, {}, false, progress.get());
             if (!imported) return imported.error();
             *report = std::move(imported).value();
             return Done{};
         },
-        [this, report](const Result<Done>& done) {
+        [this, report, waiting](const Result<Done>& done) {
+            if (waiting) waiting->finish();
             if (!done) return notice(tr("Nothing imported"), {words::errorText(done.error())});
             tellImport(*report);
         });

@@ -5,6 +5,7 @@
 #include "app/shared/buttons.h"
 #include "app/shared/drop_down.h"
 #include "app/shared/plain_text.h"
+#include "app/shared/waiting.h"
 #include "logbook/transfer/column_map.h"
 #include "logbook/transfer/import.h"
 #include "words/words.h"
@@ -287,6 +288,10 @@ ColumnMap ImportWizard::map() const {
 }
 
 // What a column says is not asked for below.
+ImportWizard::~ImportWizard() {
+    if (m_trial) m_trial->giveUp(); // nobody wants to know any more
+}
+
 void ImportWizard::changed() {
     if (m_showing) return;
     for (const auto& [name, editor] : m_fixed) {
@@ -299,11 +304,12 @@ void ImportWizard::changed() {
 }
 
 void ImportWizard::tryIt() {
-    if (m_trying) {
+    if (m_trial) {
         m_again = true;
+        m_trial->giveUp();
         return;
     }
-    m_trying = true;
+    m_trial = std::make_shared<Progress>();
     const ColumnMap said = map();
     QStringList missing;
     for (const ReadingsColumn& column : readingsColumns()) {
@@ -314,17 +320,16 @@ void ImportWizard::tryIt() {
         if (!known) missing << wordFor(column.name);
     }
     if (!missing.isEmpty()) {
-        m_trying = false;
+        m_trial.reset();
         return tell(Error{ErrorKind::argument, "",
                           tr("Say which column is the %1.").arg(missing.join(tr(" and the "))).toStdString()});
     }
     m_document.query<ImportReport>(
-        [tables = m_document.state().tables(), said, name = m_name, bytes = m_bytes](Logbook& logbook) {
-            return importReadings(logbook, *tables, name, bytes, said, true);
-        },
+        [tables = m_document.state().tables(), said, name = m_name, bytes = m_bytes, trial = m_trial](
+            Logbook& logbook) { return importReadings(logbook, *tables, name, bytes, said, true, trial.get()); },
         [guard = QPointer<ImportWizard>(this)](const Result<ImportReport>& tried) {
             if (guard == nullptr) return;
-            guard->m_trying = false;
+            guard->m_trial.reset();
             if (std::exchange(guard->m_again, false)) return guard->tryIt();
             guard->tell(tried);
         });
@@ -377,20 +382,23 @@ void ImportWizard::tell(const Result<ImportReport>& tried) {
 }
 
 void ImportWizard::take() {
-    if (m_readings == 0 || m_trying) return;
+    if (m_readings == 0 || m_trial) return;
     const ColumnMap said = map();
     QSettings().setValue(rememberedUnder(), written(said));
     auto report = std::make_shared<ImportReport>();
     m_accept->setEnabled(false);
+    auto progress = std::make_shared<Progress>();
+    const QPointer waiting = new Waiting(tr("Taking in %1").arg(m_name), progress, m_look, this);
     m_document.perform(
-        [tables = m_document.state().tables(), report, said, name = m_name,
-         bytes = m_bytes](Logbook& logbook) -> Result<Done> {
-            auto taken = importReadings(logbook, *tables, name, bytes, said);
+        [tables = m_document.state().tables(), report, said, name = m_name, bytes = m_bytes,
+         progress](Logbook& logbook) -> Result<Done> {
+            auto taken = importReadings(logbook, *tables, name, bytes, said, false, progress.get());
             if (!taken) return taken.error();
             *report = std::move(taken).value();
             return Done{};
         },
-        [guard = QPointer<ImportWizard>(this), report](const Result<Done>& done) {
+        [guard = QPointer<ImportWizard>(this), report, waiting](const Result<Done>& done) {
+            if (waiting) waiting->finish();
             if (guard == nullptr) return;
             if (!done) return guard->tell(done.error());
             const auto then = guard->m_done;

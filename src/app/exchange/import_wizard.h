@@ -30,6 +30,7 @@ public:
     /// bytes are the file as given; table is what is in it.
     ImportWizard(Document& document, const QString& name, const QByteArray& bytes, CsvText table, const Look& look,
                  QWidget* parent);
+    ~ImportWizard() override;
     /// Shows it without blocking; done gets what was taken in.
     void ask(std::function<void(const ImportReport&)> done);
 
@@ -61,9 +62,9 @@ private:
     QLabel* m_problems;
     PrimaryButton* m_accept;
     std::function<void(const ImportReport&)> m_done;
-    int m_readings = 0; ///< that would come in
-    bool m_trying = false;
-    bool m_again = false; ///< something changed while it was tried
+    int m_readings = 0;                ///< that would come in
+    std::shared_ptr<Progress> m_trial; ///< while it is tried
+    bool m_again = false;              ///< something changed while it was tried
     bool m_showing = false;
 };
 

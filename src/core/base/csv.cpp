@@ -120,17 +120,20 @@ struct Tear {
     std::size_t next = 0;
 };
 std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, char separator, int longest,
-                             const std::function<void(CsvRow&&)>& take) {
+                             const std::function<bool(CsvRow&&)>& take) {
     const std::size_t separators = longest == longestField ? countOf(text.substr(0, text.find('\n')), separator) : 0;
     Parser parser(separator);
     Collector collector;
     bool insideQuotes = false;
     Tear tear;
     const auto give = [&] {
+        bool more = true;
         for (CsvRow& row : collector.rows) {
-            if (!insideQuotes || row.line != tear.line) take(std::move(row)); // not what was torn
+            const bool whole = !insideQuotes || row.line != tear.line; // not what was torn
+            if (whole && more) more = take(std::move(row));
         }
         collector.rows.clear();
+        return more;
     };
     for (std::size_t start = from; start < text.size();) {
         const std::size_t end = std::min(text.find('\n', start), text.size());
@@ -155,7 +158,7 @@ std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, 
             insideQuotes = true;
             break;
         }
-        give();
+        if (!give()) return std::nullopt;
         start = end + 1;
     }
     if (!insideQuotes) parser.finish(collector);
@@ -164,7 +167,7 @@ std::optional<Tear> readRows(std::string_view text, std::size_t from, int line, 
 }
 
 Result<std::vector<int>> read(std::string_view text, int longest, char& separator,
-                              const std::function<void(CsvRow&&)>& take) {
+                              const std::function<bool(CsvRow&&)>& take) {
     if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
     if (trimmed(text).empty()) return Error{ErrorKind::input, "", "the file is empty"};
     if (!isUtf8(text)) return Error{ErrorKind::input, "", "the file is not UTF-8 text; save it as CSV in UTF-8"};
@@ -174,7 +177,8 @@ Result<std::vector<int>> read(std::string_view text, int longest, char& separato
     Tear at;
     const auto first = [&](CsvRow&& row) {
         if (header == 0) header = row.line;
-        if (torn.empty() || torn.front() > header) take(std::move(row));
+        const bool under = torn.empty() || torn.front() > header;
+        return !under || take(std::move(row));
     };
     while (const auto tear = readRows(text, at.next, at.line, separator, longest, first)) {
         torn.push_back(tear->line);
@@ -185,7 +189,9 @@ Result<std::vector<int>> read(std::string_view text, int longest, char& separato
     return torn;
 }
 
-Result<CsvText> collected(std::string_view text, int longest) {
+constexpr std::size_t allRows = std::numeric_limits<std::size_t>::max();
+
+Result<CsvText> collected(std::string_view text, int longest, std::size_t most = allRows) {
     CsvText csv;
     bool header = true;
     const auto torn = read(text, longest, csv.separator, [&](CsvRow&& row) {
@@ -193,6 +199,7 @@ Result<CsvText> collected(std::string_view text, int longest) {
             csv.header = std::move(row.fields);
         else
             csv.rows.push_back(std::move(row));
+        return csv.rows.size() < most;
     });
     if (!torn) return torn.error();
     csv.torn = *torn;
@@ -211,7 +218,11 @@ Result<CsvText> readCsvByLines(std::string_view text) {
     return collected(text, longestField);
 }
 
-Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<void(CsvRow&&)>& take) {
+Result<CsvText> readCsvHead(std::string_view text, std::size_t rows) {
+    return collected(text, longestField, rows);
+}
+
+Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<bool(CsvRow&&)>& take) {
     char separator = 0;
     return read(text, longestField, separator, take);
 }

@@ -38,9 +38,11 @@ Result<CsvText> readCsv(std::string_view text);
 /// unless a whole row stands in it.
 Result<CsvText> readCsvByLines(std::string_view text);
 
-/// The same, one row after another, none of them kept: the first is the header. The answer is what is torn, as in
-/// CsvText. Errors as readCsvByLines().
-Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<void(CsvRow&&)>& take);
+/// The same, one row after another, none of them kept: the first is the header; false ends it. The answer is what is
+/// torn so far, as in CsvText. Errors as readCsvByLines().
+Result<std::vector<int>> eachCsvRow(std::string_view text, const std::function<bool(CsvRow&&)>& take);
+/// The header of a table, and of its rows the first ones. Errors as readCsvByLines().
+Result<CsvText> readCsvHead(std::string_view text, std::size_t rows);
 
 /// A field as it stands in a CSV text with commas: quoted where it must be, so that readCsv() gives it back.
 std::string csvField(const std::string& field);

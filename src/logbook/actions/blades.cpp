@@ -383,7 +383,8 @@ Result<Done> renameBlade(Logbook& logbook, const std::string& blade, const std::
     });
 }
 
-Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft) {
+Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft,
+                          const std::vector<TemperedBlade>& blades) {
     auto done = logbook.database().insert(
         "cycle", {{"id", q(id)},
                   {"batch", q(draft.batch)},
@@ -393,31 +394,49 @@ Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperD
                   {"at_ms", draft.time ? QVariant::fromValue<qint64>(draft.time->utc_ms) : QVariant()},
                   {"at_offset", draft.time ? QVariant(draft.time->offset_minutes) : QVariant()},
                   {"person", q(logbook.person())}});
-    for (const std::string& blade : draft.blades) {
+    for (const TemperedBlade& blade : blades) {
         if (!done) return done;
-        const Result<QVariant> round = logbook.database().single(
-            QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
-        if (!round) return round.error();
-        const Result<QVariant> last = logbook.database().single(
-            QStringLiteral(
-                "SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
-                "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark WHERE id NOT IN taken_back) AND cycle NOT IN "
-                "taken_back"),
-            {q(blade), *round});
-        if (!last) return last.error();
         done = logbook.database().insert("cycle_blade", {{"id", q(logbook.newId())},
                                                          {"cycle", q(id)},
-                                                         {"blade", q(blade)},
-                                                         {"round", round->toInt()},
-                                                         {"number", last->toInt() + 1}});
+                                                         {"blade", q(blade.id)},
+                                                         {"round", blade.round},
+                                                         {"number", blade.number}});
     }
     return done;
 }
 
+namespace {
+
+// Where a blade stands: its round, and the temper that is next in it.
+Result<TemperedBlade> nextTemperOf(Logbook& logbook, const std::string& blade) {
+    const Result<QVariant> round =
+        logbook.database().single(QStringLiteral("SELECT MAX(number) FROM hardening_round WHERE blade=?"), {q(blade)});
+    if (!round) return round.error();
+    const Result<QVariant> last = logbook.database().single(
+        QStringLiteral("SELECT COALESCE(MAX(number), 0) FROM cycle_blade WHERE blade=? AND "
+                       "round=? AND cycle NOT IN (SELECT cycle FROM cycle_mark WHERE id NOT IN taken_back) AND cycle "
+                       "NOT IN taken_back"),
+        {q(blade), *round});
+    if (!last) return last.error();
+    return TemperedBlade{blade, round->toInt(), last->toInt() + 1};
+}
+
+} // namespace
+
 Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft) {
     if (draft.blades.empty()) return refused("blades", "no blade went through this temper");
     const std::string id = logbook.newId();
-    return idOr(logbook.transact("temper cycle logged", [&] { return insertTemper(logbook, id, draft); }), id);
+    return idOr(logbook.transact("temper cycle logged",
+                                 [&]() -> Result<Done> {
+                                     std::vector<TemperedBlade> blades;
+                                     for (const std::string& blade : draft.blades) {
+                                         auto next = nextTemperOf(logbook, blade);
+                                         if (!next) return next.error();
+                                         blades.push_back(std::move(next).value());
+                                     }
+                                     return insertTemper(logbook, id, draft, blades);
+                                 }),
+                id);
 }
 
 Result<Done> logCold(Logbook& logbook, const Batch& batch, const std::vector<std::string>& blades, double temperature_c,

@@ -14,8 +14,15 @@ Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::
 Result<Done> insertReading(Logbook& logbook, const std::string& id, const ReadingDraft& draft, const Tester& tester,
                            const std::optional<Instant>& time, const std::string& verification,
                            const std::string& import, const std::string& identity);
-/// Logs a temper without a transaction of its own; numbers it for each blade.
-Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft);
+/// A blade in a temper: in which hardening round, and as its how manieth there.
+struct TemperedBlade {
+    std::string id;
+    int round = 1;
+    int number = 1;
+};
+/// Logs a temper of these blades, in place of the draft's own.
+Result<Done> insertTemper(Logbook& logbook, const std::string& id, const TemperDraft& draft,
+                          const std::vector<TemperedBlade>& blades);
 /// Refuses a mark that stands already, by a statement that counts those of this id.
 Result<Done> notYetMarked(Logbook& logbook, const char* sql, const std::string& id, const char* otherwise);
 Result<Tester> testerById(Logbook& logbook, const std::string& id);

@@ -4,6 +4,7 @@
 
 #include "logbook/logbook.h"
 #include "logbook/transfer/column_map.h"
+#include "logbook/transfer/progress.h"
 
 namespace rollcall {
 
@@ -31,10 +32,10 @@ struct PastImport {
 
 /// Takes the good lines of a readings.csv, or of any table whose columns the map names, reports the others, and
 /// keeps the file. Importing it again adds nothing. A trial reports and does nothing. Errors: input when it is no
-/// such file, refused when not a single line could be taken.
+/// such file, refused when not a single line could be taken, or when it was given up.
 Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, const QString& fileName,
                                     const QByteArray& bytes, const std::optional<ColumnMap>& map = {},
-                                    bool trial = false);
+                                    bool trial = false, Progress* progress = nullptr);
 /// The last import that was not taken back; none when there is none.
 Result<std::optional<PastImport>> lastImport(Logbook& logbook);
 /// The inverse of an import: its readings are struck out, its tempers too, the blades it made are out and give

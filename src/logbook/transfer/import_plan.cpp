@@ -21,12 +21,6 @@ bool differ(const std::optional<double>& said, const std::optional<double>& befo
 
 } // namespace
 
-BladeWishes& ImportPlan::wishesOf(const std::string& name, const Mark& mark, const PlannedBatch& batch) {
-    const auto [entry, isNew] = wishes.try_emplace(batch.there ? name : name + "\x1f" + mark);
-    if (isNew && batch.there) entry->second = batch.known;
-    return entry->second;
-}
-
 std::string testerName(const ReadingLine& line) {
     return line.tester.empty() ? "tester not named" : line.tester;
 }
@@ -58,7 +52,10 @@ Result<PlannedBatch*> ImportPlanner::batchOf(const std::string& name) {
         planned.there = true;
         planned.known = {batch->grade, batch->window.low, batch->window.high, {}, batch->quench_minimum, {}, {}};
         for (const Blade& blade : batch->blades) {
-            PlannedBlade one{blade.mark, blade.id, blade.round, 0, {}, {}, {}};
+            PlannedBlade one;
+            one.mark = blade.mark;
+            one.id = blade.id;
+            one.round = blade.round;
             for (const Temper& temper : blade.tempers) {
                 if (temper.round == blade.round) one.tempers = std::max(one.tempers, temper.number);
             }
@@ -75,13 +72,16 @@ Result<PlannedBatch*> ImportPlanner::batchOf(const std::string& name) {
 Result<Done> ImportPlanner::look(const ReadingLine& line) {
     std::string wrong;
     PlannedBatch* batch = nullptr;
+    PlannedBlade* blade = nullptr;
     if (line.block) {
         wrong = contradictionOnBlock(line);
     } else {
         const Result<PlannedBatch*> found = batchOf(line.batch);
         if (!found) return found.error();
         batch = *found;
-        wrong = contradiction(line, *batch);
+        const auto place = batch->places.find(line.blade);
+        if (place != batch->places.end()) blade = &batch->blades[place->second];
+        wrong = contradiction(line, *batch, blade);
     }
     m_plan.taken.push_back(false);
     if (!wrong.empty()) {
@@ -92,6 +92,7 @@ Result<Done> ImportPlanner::look(const ReadingLine& line) {
     if (!known) return known.error();
     if (*known) {
         ++m_plan.report.already_there;
+        if (blade != nullptr) learn(line, *batch, *blade);
         return Done{};
     }
     m_plan.taken.back() = true;
@@ -114,20 +115,54 @@ Result<Done> ImportPlanner::look(const ReadingLine& line) {
 void ImportPlanner::plan(const ReadingLine& line, PlannedBatch& batch) {
     batch.taken = true;
     const auto [place, isNew] = batch.places.try_emplace(line.blade, batch.blades.size());
-    if (isNew) batch.blades.push_back({line.blade, {}, 1, 0, {}, {}, {}});
+    if (isNew) batch.blades.emplace_back().mark = line.blade;
     PlannedBlade& blade = batch.blades[place->second];
+    learn(line, batch, blade);
     if (!blade.thickness_mm && line.thickness_mm) {
         blade.thickness_mm = line.thickness_mm;
         blade.thickness_text = line.thickness_text;
     }
-    ++blade.readings[{line.gate, line.gate == Gate::temper ? line.temper.value_or(0) : 0}];
-    if (line.gate != Gate::temper || !line.temper) return;
-    // A reading after temper 2 says that two tempers ran; one that no line describes is logged as not noted.
-    for (int number = blade.tempers + 1; number <= *line.temper; ++number) {
-        ToldTemper& told = batch.tempers[number][line.blade];
-        if (number == *line.temper && (line.temperature_c || line.hours))
-            told = {line.temperature_c, line.hours, line.temper_text};
+    if (line.gate == Gate::quench) ++blade.at_quench;
+    if (line.gate != Gate::temper) return;
+    // A reading after temper 2 says that two tempers ran.
+    const int temper = line.temper.value_or(0);
+    blade.ran = std::max(blade.ran, temper);
+    if (temper > blade.last_read) blade.after_last = 0;
+    blade.last_read = std::max(blade.last_read, temper);
+    if (temper == blade.last_read) ++blade.after_last;
+}
+
+// What a line says that does not contradict what was said before.
+void ImportPlanner::learn(const ReadingLine& line, PlannedBatch& batch, PlannedBlade& blade) {
+    const auto add = [&](BladeWishes& wishes) {
+        if (line.window_low || line.window_high) {
+            wishes.window_low = line.window_low;
+            wishes.window_high = line.window_high;
+            wishes.window_text = line.window_text;
+        }
+        if (line.minimum) wishes.minimum = line.minimum;
+        if (wishes.grade.empty()) wishes.grade = line.grade;
+        if (wishes.purpose.empty()) wishes.purpose = line.purpose;
+        if (line.finished) wishes.finished = line.finished;
+    };
+    if (batch.there) {
+        add(batch.known);
+    } else {
+        BladeWishes wishes = blade.wishes != nullptr ? *blade.wishes : BladeWishes();
+        add(wishes);
+        if (blade.wishes == nullptr || *blade.wishes != wishes) blade.wishes = m_plan.wishes(std::move(wishes));
     }
+    if (!line.temper || (!line.temperature_c && !line.hours)) return;
+    const auto number = static_cast<std::size_t>(*line.temper);
+    if (blade.tempers_told.size() < number) blade.tempers_told.resize(number);
+    const ToldTemper*& told = blade.tempers_told[number - 1];
+    ToldTemper said = told != nullptr ? *told : ToldTemper();
+    const bool news = (line.temperature_c && !said.temperature_c) || (line.hours && !said.hours);
+    if (!news) return;
+    if (line.temperature_c) said.temperature_c = line.temperature_c;
+    if (line.hours) said.hours = line.hours;
+    said.text += (said.text.empty() ? "" : " ") + std::string(trimmed(line.temper_text));
+    told = m_plan.told(std::move(said));
 }
 
 // What one line says must not contradict its block or the lines before.
@@ -144,32 +179,22 @@ std::string ImportPlanner::contradictionOnBlock(const ReadingLine& line) {
 }
 
 // The same with its batch.
-std::string ImportPlanner::contradiction(const ReadingLine& line, const PlannedBatch& batch) {
-    BladeWishes& wishes = m_plan.wishesOf(line.batch, line.blade, batch);
+std::string ImportPlanner::contradiction(const ReadingLine& line, const PlannedBatch& batch,
+                                         const PlannedBlade* blade) const {
+    static const BladeWishes none;
+    const BladeWishes& said = batch.there ? batch.known : blade != nullptr && blade->wishes ? *blade->wishes : none;
     const bool saysWindow = line.window_low || line.window_high;
-    if (saysWindow && (wishes.window_low || wishes.window_high) &&
-        (line.window_low != wishes.window_low || line.window_high != wishes.window_high))
+    if (saysWindow && (said.window_low || said.window_high) &&
+        (line.window_low != said.window_low || line.window_high != said.window_high))
         return fmt::format("another window than batch {} has", line.batch);
-    if (differ(line.minimum, wishes.minimum)) return fmt::format("another minimum than batch {} has", line.batch);
-    if (!line.grade.empty() && !wishes.grade.empty() && !sameName(line.grade, wishes.grade))
-        return fmt::format("batch {} is {}, this line says {}", line.batch, wishes.grade, line.grade);
-    if (line.temper) {
-        auto& said = m_said[line.batch + "\x1f" + line.blade + "\x1f" + std::to_string(*line.temper)];
-        if (differ(line.temperature_c, said.first) || differ(line.hours, said.second))
-            return fmt::format("another temperature or time for temper {} of {} than a line before", *line.temper,
-                               line.blade);
-        if (line.temperature_c) said.first = line.temperature_c;
-        if (line.hours) said.second = line.hours;
-    }
-    if (saysWindow) {
-        wishes.window_low = line.window_low;
-        wishes.window_high = line.window_high;
-        wishes.window_text = line.window_text;
-    }
-    if (line.minimum) wishes.minimum = line.minimum;
-    if (wishes.grade.empty()) wishes.grade = line.grade;
-    if (wishes.purpose.empty()) wishes.purpose = line.purpose;
-    if (line.finished) wishes.finished = line.finished;
+    if (differ(line.minimum, said.minimum)) return fmt::format("another minimum than batch {} has", line.batch);
+    if (!line.grade.empty() && !said.grade.empty() && !sameName(line.grade, said.grade))
+        return fmt::format("batch {} is {}, this line says {}", line.batch, said.grade, line.grade);
+    const auto number = static_cast<std::size_t>(line.temper.value_or(0));
+    if (blade == nullptr || number == 0 || number > blade->tempers_told.size()) return {};
+    const ToldTemper* told = blade->tempers_told[number - 1];
+    if (told != nullptr && (differ(line.temperature_c, told->temperature_c) || differ(line.hours, told->hours)))
+        return fmt::format("another temperature or time for temper {} of {} than a line before", number, line.blade);
     return {};
 }
 

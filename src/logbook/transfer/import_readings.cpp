@@ -24,11 +24,14 @@ namespace rollcall {
 // none is kept: first for what they say of batches, blades, tempers and testers, then for the readings themselves.
 class ReadingsImport {
 public:
-    using Take = std::function<void(const Result<ReadingLine>& line, int number)>;
+    /// False ends it.
+    using Take = std::function<bool(const Result<ReadingLine>& line, int number)>;
     /// Goes through all lines, the same each time.
     using Lines = std::function<Result<Done>(const Take& take)>;
 
-    ReadingsImport(Logbook& logbook, Lines lines) : m_logbook(logbook), m_lines(std::move(lines)) {}
+    /// count: how many lines there are, about.
+    ReadingsImport(Logbook& logbook, Lines lines, qsizetype count, Progress* progress)
+        : m_logbook(logbook), m_lines(std::move(lines)), m_count(count), m_progress(progress) {}
 
     /// A trial tells what would be done and does nothing.
     Result<ImportReport> run(const QString& fileName, const QByteArray& bytes, bool trial) {
@@ -54,7 +57,6 @@ public:
                               &ReadingsImport::addTempers}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
-            m_plan.wishes = {}; // no longer asked for, of a million lines it is much
             if (auto kept = keepFile(fileName, bytes); !kept) return kept;
             if (auto read = addReadings(); !read) return read;
             return series.end();
@@ -83,10 +85,23 @@ private:
         if (auto done = planner.learnLogbook(); !done) return done;
         Result<Done> met = Done{};
         auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
-            if (!line) return planner.reject(number, line.error().text);
-            if (met) met = planner.look(*line);
+            if (!line)
+                planner.reject(number, line.error().text);
+            else
+                met = planner.look(*line);
+            if (met) met = reached(0, afterPlan, number);
+            return met.ok();
         });
         return met ? gone : met;
+    }
+
+    // Parts of the whole, as they were measured: the lines are planned, then written, then proved.
+    static constexpr double afterPlan = 0.2;
+    static constexpr double afterRows = 0.9;
+    Result<Done> reached(double from, double to, int line) {
+        constexpr int between = 256;
+        if (m_progress == nullptr || line % between != 0) return Done{};
+        return m_progress->reached(from + (to - from) * std::min(1.0, line / double(m_count)));
     }
 
     Result<Done> addTesters() {
@@ -113,10 +128,7 @@ private:
     static int plannedAt(const PlannedBatch& batch, Gate gate) {
         int planned = 0;
         for (const PlannedBlade& blade : batch.blades) {
-            int last = 0;
-            for (const auto& [at, count] : blade.readings) {
-                if (at.first == gate) last = count;
-            }
+            const int last = gate == Gate::quench ? blade.at_quench : gate == Gate::temper ? blade.after_last : 0;
             if (last > 0) planned = planned == 0 ? last : std::min(planned, last);
         }
         return planned;
@@ -141,8 +153,7 @@ private:
         for (const std::string& name : m_plan.order) {
             PlannedBatch& batch = m_plan.batches.at(name);
             if (!batch.taken || batch.there) continue;
-            const BladeWishes& wishes = m_plan.wishesOf(name, batch.blades.front().mark, batch);
-            m_made[name] = wishes;
+            const BladeWishes& wishes = *batch.blades.front().wishes;
             const QString id = q(m_logbook.newId());
             QVariant lot;
             if (!wishes.grade.empty()) {
@@ -193,7 +204,6 @@ private:
     Result<Done> addBlades() {
         for (const std::string& name : m_plan.order) {
             PlannedBatch& batch = m_plan.batches.at(name);
-            const auto made = m_made.find(name);
             for (std::size_t i = batch.before; i < batch.blades.size(); ++i) {
                 PlannedBlade& blade = batch.blades[i];
                 BladeDraft draft;
@@ -202,9 +212,7 @@ private:
                     draft.shape.thickness_mm = *blade.thickness_mm;
                     draft.thickness_text = blade.thickness_text;
                 }
-                if (made != m_made.end())
-                    draft.own = ownClaim(m_plan.wishes.at(name + "\x1f" + blade.mark), made->second);
-                blade.readings.clear();
+                if (!batch.there) draft.own = ownClaim(*blade.wishes, *batch.blades.front().wishes);
                 blade.id = m_logbook.newId();
                 if (auto done = insertBlade(m_logbook, batch.id, blade.id, draft, static_cast<int>(i)); !done)
                     return done;
@@ -214,24 +222,35 @@ private:
         return Done{};
     }
 
+    // Blades of which the same is told ran together.
     Result<Done> addTempers() {
+        static const ToldTemper notTold{{}, {}, "not noted"};
+        const auto toldOf = [](const PlannedBlade& blade, int number) -> const ToldTemper& {
+            const auto at = static_cast<std::size_t>(number) - 1;
+            return at < blade.tempers_told.size() && blade.tempers_told[at] ? *blade.tempers_told[at] : notTold;
+        };
         for (const std::string& name : m_plan.order) {
-            PlannedBatch& batch = m_plan.batches.at(name);
-            for (const auto& [number, marks] : batch.tempers) {
+            const PlannedBatch& batch = m_plan.batches.at(name);
+            int last = 0;
+            for (const PlannedBlade& blade : batch.blades) last = std::max(last, blade.ran);
+            for (int number = 1; number <= last; ++number) {
                 std::map<std::pair<std::optional<double>, std::optional<double>>, TemperDraft> runs;
-                for (const auto& [mark, told] : marks) {
-                    TemperDraft& run = runs[{told.temperature_c, told.hours}];
+                std::map<std::pair<std::optional<double>, std::optional<double>>, std::vector<TemperedBlade>> blades;
+                for (const PlannedBlade& blade : batch.blades) {
+                    if (number <= blade.tempers || number > blade.ran) continue;
+                    const ToldTemper& told = toldOf(blade, number);
+                    const std::pair key(told.temperature_c, told.hours);
+                    TemperDraft& run = runs[key];
                     run.batch = batch.id;
                     run.temperature_c = told.temperature_c;
                     run.hours = told.hours;
                     run.as_entered = told.text;
-                    run.blades.push_back(batch.blades[batch.places.at(mark)].id);
+                    blades[key].push_back({blade.id, blade.round, number});
                 }
                 for (const auto& [key, run] : runs) {
-                    if (auto done = insertTemper(m_logbook, m_logbook.newId(), run); !done) return done;
+                    if (auto done = insertTemper(m_logbook, m_logbook.newId(), run, blades[key]); !done) return done;
                 }
             }
-            batch.tempers.clear();
         }
         return Done{};
     }
@@ -277,15 +296,17 @@ private:
     Result<Done> addReadings() {
         std::size_t next = 0;
         Result<Done> done = Done{};
-        auto gone = m_lines([&](const Result<ReadingLine>& line, int) {
-            if (!line || !done || !m_plan.taken[next++]) return;
+        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
+            if (!line || !m_plan.taken[next++]) return true;
             if (line->block) {
                 done = addBlockReading(*line);
-                return;
+            } else {
+                const PlannedBatch& batch = m_plan.batches.at(line->batch);
+                const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
+                done = add(*line, blade.id, blade.round, {});
             }
-            const PlannedBatch& batch = m_plan.batches.at(line->batch);
-            const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
-            done = add(*line, blade.id, blade.round, {});
+            if (done) done = reached(afterPlan, afterRows, number);
+            return done.ok();
         });
         return done ? gone : done;
     }
@@ -331,20 +352,23 @@ private:
 
     Logbook& m_logbook;
     Lines m_lines;
+    qsizetype m_count;
+    Progress* m_progress;
     ImportPlan m_plan;
-    std::unordered_map<std::string, BladeWishes> m_made; ///< what a batch that is made is, as its first knife
     std::optional<ReadingLine> m_lastOnBlock;
     std::string m_run; ///< on a block
     QString m_import;
 };
 
 Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, const QString& fileName,
-                                    const QByteArray& bytes, const std::optional<ColumnMap>& map, bool trial) {
+                                    const QByteArray& bytes, const std::optional<ColumnMap>& map, bool trial,
+                                    Progress* progress) {
     const auto named = [&](const Error& error) {
         return Error{error.kind, fileName.toStdString() + (error.place.empty() ? "" : " " + error.place), error.text};
     };
     ReadingsImport::Lines lines;
     CsvText table;
+    const QByteArray text = textOfFile(bytes);
     if (map) {
         auto read = tableOfFile(bytes);
         if (!read) return named(read.error());
@@ -354,27 +378,31 @@ Result<ImportReport> importReadings(Logbook& logbook, const Tables& tables, cons
         lines = [&](const ReadingsImport::Take& take) -> Result<Done> {
             const auto reader = ReadingsReader::under(tables, table.header);
             if (!reader) return named(reader.error());
-            for (const CsvRow& row : table.rows) take(reader->read(row), row.line);
-            for (const int line : table.torn) take(Error{ErrorKind::input, "", tornLine}, line);
+            for (const CsvRow& row : table.rows) {
+                if (!take(reader->read(row), row.line)) return Done{};
+            }
+            for (const int line : table.torn) {
+                if (!take(Error{ErrorKind::input, "", tornLine}, line)) return Done{};
+            }
             return Done{};
         };
     } else {
         lines = [&](const ReadingsImport::Take& take) -> Result<Done> {
             std::optional<Result<ReadingsReader>> reader;
-            const auto torn =
-                eachCsvRow({bytes.constData(), static_cast<std::size_t>(bytes.size())}, [&](CsvRow&& row) {
-                    if (!reader)
-                        reader.emplace(ReadingsReader::under(tables, std::move(row.fields)));
-                    else if (*reader)
-                        take((*reader)->read(row), row.line);
-                });
+            bool more = true;
+            const auto torn = eachCsvRow({text.constData(), static_cast<std::size_t>(text.size())}, [&](CsvRow&& row) {
+                if (reader) return more = take((*reader)->read(row), row.line);
+                reader.emplace(ReadingsReader::under(tables, std::move(row.fields)));
+                return reader->ok();
+            });
             if (!torn) return named(torn.error());
             if (!*reader) return named(reader->error());
-            for (const int line : *torn) take(Error{ErrorKind::input, "", tornLine}, line);
+            for (auto line = torn->begin(); line != torn->end() && more; ++line)
+                more = take(Error{ErrorKind::input, "", tornLine}, *line);
             return Done{};
         };
     }
-    return ReadingsImport(logbook, std::move(lines)).run(fileName, bytes, trial);
+    return ReadingsImport(logbook, std::move(lines), bytes.count('\n') + 1, progress).run(fileName, bytes, trial);
 }
 
 } // namespace rollcall

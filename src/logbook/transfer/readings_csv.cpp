@@ -282,6 +282,11 @@ Result<CsvText> tableOfFile(const QByteArray& bytes) {
     return readCsvByLines({text.constData(), static_cast<std::size_t>(text.size())});
 }
 
+Result<CsvText> headOfFile(const QByteArray& bytes) {
+    const QByteArray text = textOfFile(bytes);
+    return readCsvHead({text.constData(), static_cast<std::size_t>(text.size())}, 1);
+}
+
 bool isReadingsCsv(const CsvText& table) {
     return std::all_of(columnNames.begin(), columnNames.begin() + requiredColumns,
                        [&](const char* column) { return table.column(column).has_value(); });

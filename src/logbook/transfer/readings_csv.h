@@ -22,6 +22,8 @@ struct BladeWishes {
     std::optional<double> minimum;
     std::string purpose;
     std::optional<bool> finished; ///< no temper of the shop's
+
+    auto operator<=>(const BladeWishes&) const = default;
 };
 
 /// One good line of a readings.csv. Everything optional is none where the column is absent or the field empty.
@@ -86,6 +88,8 @@ struct ReadingsCsv {
 QByteArray textOfFile(const QByteArray& bytes);
 /// The table of such a text. Errors as readCsvByLines().
 Result<CsvText> tableOfFile(const QByteArray& bytes);
+/// Its header and its first row.
+Result<CsvText> headOfFile(const QByteArray& bytes);
 
 /// What is told of a line that is torn (CsvText).
 inline constexpr const char* tornLine = "a quotation mark is opened in it and not closed";
