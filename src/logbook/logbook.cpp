@@ -17,6 +17,7 @@
 #include <QJsonArray>
 #include <QLockFile>
 #include <QScopeGuard>
+#include <QThread>
 #include <QUuid>
 
 namespace rollcall {
@@ -50,10 +51,18 @@ Result<std::unique_ptr<QLockFile>> lockBeside(const QString& path) {
         qint64 pid = 0;
         QString host;
         QString program;
-        lock->getLockInfo(&pid, &host, &program);
+        bool told = lock->getLockInfo(&pid, &host, &program);
+        if (!told) {
+            // Whoever made it is about to write who it is, or was killed before that.
+            constexpr unsigned long aboutTo_ms = 100;
+            QThread::msleep(aboutTo_ms);
+            told = lock->getLockInfo(&pid, &host, &program);
+            if (!told && lock->removeStaleLockFile() && lock->tryLock(0)) return lock;
+        }
+        const std::string who =
+            told ? fmt::format(" ({}, process {} on {})", program.toStdString(), pid, host.toStdString()) : "";
         return Error{ErrorKind::locked, path.toStdString(),
-                     fmt::format("this logbook is open in another window ({}, process {} on {}). Close it there first.",
-                                 program.toStdString(), pid, host.toStdString())};
+                     fmt::format("this logbook is open in another window{}. Close it there first.", who)};
     }
     return Error{ErrorKind::disk, path.toStdString(), "this folder cannot be written to"};
 }

@@ -1,9 +1,11 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/edge/edge_bench.h"
 #include "sim/simulated_scale.h"
 #include "tests/support/window_driver.h"
 
 #include <QFileInfo>
+#include <QPointer>
 
 using namespace rollcall;
 using fixtures::WindowDriver;
@@ -80,6 +82,24 @@ private slots:
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         d.restart();
         QCOMPARE(d.document().batch().blades[0].rungs.size(), std::size_t(2));
+    }
+    // The window becomes smaller while a form is open, as where a screen is turned or unplugged: the bench that asks
+    // stays until it has its answer, then all is drawn at the new size.
+    void theWindowShrinksUnderAForm() {
+        WindowDriver d;
+        open(d);
+        const QPointer bench = d.window().findChild<EdgeBench*>();
+        d.press(Qt::Key_Return);
+        d.window().resize(920, 560);
+        QTest::qWait(250);
+        QVERIFY(bench != nullptr);
+        d.fill("behind", "0.3");
+        d.fill("angle", "15");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(d.document().batch().blades[0].edges.at(0).angle_per_side_deg, 15.0);
+        QTRY_VERIFY(bench == nullptr);
+        QVERIFY(d.window().findChild<EdgeBench*>() != nullptr);
+        QCOMPARE(d.act(), QStringLiteral("Take 45 N at 25°"));
     }
     // A thin-edged chip that geometry explains, and a stout one that it does not, in different words.
     void thinAndStoutChipsAreToldApart() {

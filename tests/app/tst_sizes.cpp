@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/call/reading_row.h"
 #include "logbook/actions/blades.h"
 #include "tests/support/demo.h"
 #include "tests/support/places.h"
@@ -81,6 +82,23 @@ private slots:
         QSettings().clear();
         m_demo = m_dir.filePath("demo.rollcall");
         fixtures::putDemo(m_demo);
+    }
+
+    // More digits than a reading has: all of them, so that what is wrong is seen.
+    void aNumberTooLongIsSeenWhole() {
+        WindowDriver d;
+        d.makeBatch();
+        d.type("62161");
+        auto* row = d.window().findChild<ReadingRow*>();
+        Seen seen;
+        row->grab();
+        const auto typed = std::find_if(seen.texts.begin(), seen.texts.end(),
+                                        [](const Seen::Text& one) { return one.text == "62161"; });
+        QStringList texts;
+        for (const Seen::Text& one : seen.texts) texts << one.text;
+        QVERIFY2(typed != seen.texts.end(), qPrintable(texts.join('|')));
+        QVERIFY2(typed->place.right() < row->mapTo(&d.window(), row->rect().topRight()).x(),
+                 qPrintable(QString::number(typed->place.right())));
     }
 
     void nothingThatDecidesIsCut_data() {

@@ -48,6 +48,20 @@ private slots:
         QVERIFY(log->check().value().empty());
     }
 
+    // Killed between making its lock and writing whose it is: the lock says nothing and keeps nobody out.
+    void aLockThatSaysNothing() {
+        for (const char* said : {"", "\n\n", "no number\nrollcall\n"}) {
+            TempLogbook log;
+            log.withBatch();
+            log.close();
+            QFile lock(log.path() + ".lock");
+            QVERIFY(lock.open(QIODevice::WriteOnly) && lock.write(said) >= 0);
+            lock.close();
+            const auto opened = log.reopen();
+            QVERIFY2(opened.ok(), opened ? "" : opened.error().text.c_str());
+        }
+    }
+
     void aLiveProgramKeepsItsLock() {
         TempLogbook log;
         log.withBatch();

@@ -271,10 +271,14 @@ void ReadingRow::paintField(QPainter& painter, const QRect& field) const {
              converted ? p.borderline : p.muted, Qt::AlignRight);
 
     if (m_dwell.isValid() && m_station.typed().isEmpty()) return paintDwell(painter, field);
-    const QFont digits = m_look.font(104);
     const int baseline = field.top() + px(122);
     double x = field.left() + px(20);
     const QString typed = m_station.typed();
+    // Smaller where more was typed than a reading has: what is wrong with it must be seen.
+    constexpr int large = 104;
+    const double room = field.right() - px(20) - x;
+    const double wide = QFontMetricsF(m_look.font(large)).horizontalAdvance(typed);
+    const QFont digits = m_look.font(static_cast<int>(large * std::min(1.0, room / std::max(1.0, wide))));
     if (!open && typed.isEmpty() && !m_taken.empty()) // the last number, read back large
         drawText(painter, x, baseline, m_taken.back().value, digits, p.muted);
     if (!typed.isEmpty()) drawText(painter, x, baseline, typed, digits, m_station.refused() ? p.fail : p.ink);

@@ -241,12 +241,21 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 }
 
 void MainWindow::setLook(const Look& look) {
-    if (m_document.pending() > 0) {
-        // What is being stored calls back to the benches that asked for it: they must be there still.
+    const bool waiting = m_nextLook.has_value();
+    m_nextLook = look;
+    if (!waiting) takeLook();
+}
+
+void MainWindow::takeLook() {
+    // What is being stored calls back to the benches that asked for it, and so does a form that is open: they must be
+    // there still.
+    const bool asking = QApplication::activeModalWidget() != nullptr || QApplication::activePopupWidget() != nullptr;
+    if (asking || m_document.pending() > 0) {
         constexpr int soon_ms = 5;
-        return QTimer::singleShot(soon_ms, this, [this, look] { setLook(look); });
+        constexpr int later_ms = 100;
+        return QTimer::singleShot(asking ? later_ms : soon_ms, this, &MainWindow::takeLook);
     }
-    m_look = look;
+    m_look = *std::exchange(m_nextLook, std::nullopt);
     build();
 }
 

@@ -13,6 +13,7 @@
 #include "plot/look.h"
 
 #include <map>
+#include <optional>
 #include <QWidget>
 #include <vector>
 
@@ -77,6 +78,7 @@ private:
     void arrange();
     Look fitted() const;
     void fitCharts();
+    void takeLook();
     /// Tab goes as the eye does, whatever was made last.
     void orderTabs();
     void build();
@@ -112,6 +114,7 @@ private:
 
     Document& m_document;
     Look m_look;
+    std::optional<Look> m_nextLook; ///< wished for, while something hangs on the benches as they are
     Look m_chartLook;
     ReadingStation m_station;
     Links m_links;

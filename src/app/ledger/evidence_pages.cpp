@@ -151,29 +151,34 @@ SeriesPage::SeriesPage(Document& document, const Seams& seams, const Look& look)
     m_kind->addItems({tr("one by one"), tr("summed up")});
 }
 
-void SeriesPage::offer(const LedgerNow& now) {
-    QStringList names;
-    const std::vector<ShopSeries> all = shopSeries(*now.ledger, *now.tables, m_document.state().shop().testers,
-                                                   m_document.state().runs(), m_document.now());
-    for (const ShopSeries& series : all) names << seriesName(series);
-    if ((!fill(m_series, names) && now.left > 0) || picked(m_series)) return;
-    // To begin with what has changed.
-    for (const ShopSeries& series : all) {
-        const SeriesSays says = saysOf(series);
-        if ((!says.chart || says.chart->alarms.empty()) && !(says.cumulative && says.cumulative->signal)) continue;
-        return m_series->setCurrentText(seriesName(series));
-    }
+LedgerPage::Question SeriesPage::question() const {
+    return [wished = picked(m_series) ? m_series->currentText() : QString(), summed = m_kind->currentIndex() == 1,
+            testers = m_document.state().shop().testers, runs = m_document.state().runs(), at = m_document.now(),
+            followed = m_followed](const LedgerNow& now) {
+        const std::vector<ShopSeries> all = shopSeries(*now.ledger, *now.tables, testers, runs, at);
+        if (all.empty()) return nothing(tr("Nothing has four values yet."));
+        const ShopSeries* chosen = nullptr;
+        followed->names.clear();
+        for (const ShopSeries& series : all) {
+            followed->names << seriesName(series);
+            if (followed->names.back() == wished) chosen = &series;
+        }
+        // To begin with what has changed.
+        const auto changed = [](const SeriesSays& says) {
+            return (says.chart && !says.chart->alarms.empty()) || (says.cumulative && says.cumulative->signal);
+        };
+        for (auto series = all.begin(); series != all.end() && chosen == nullptr; ++series) {
+            if (changed(saysOf(*series))) chosen = &*series;
+        }
+        if (chosen == nullptr) chosen = &all.front();
+        followed->shown = seriesName(*chosen);
+        return seriesView(*chosen, saysOf(*chosen), summed);
+    };
 }
 
-LedgerPage::Question SeriesPage::question() const {
-    return [name = m_series->currentText(), summed = m_kind->currentIndex() == 1,
-            testers = m_document.state().shop().testers, runs = m_document.state().runs(),
-            at = m_document.now()](const LedgerNow& now) {
-        for (const ShopSeries& series : shopSeries(*now.ledger, *now.tables, testers, runs, at)) {
-            if (seriesName(series) == name) return seriesView(series, saysOf(series), summed);
-        }
-        return nothing(tr("Nothing has four values yet."));
-    };
+void SeriesPage::answered() {
+    fill(m_series, m_followed->names);
+    m_series->setCurrentText(m_followed->shown);
 }
 
 HelpText SeriesPage::help() const {

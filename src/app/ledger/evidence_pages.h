@@ -74,12 +74,18 @@ public:
     HelpText help() const override;
 
 protected:
-    void offer(const LedgerNow& now) override;
     Question question() const override;
+    void answered() override;
 
 private:
+    /// What can be followed, found out beside the window: there may be tens of thousands of heats.
+    struct Followed {
+        QStringList names;
+        QString shown;
+    };
     DropDown* m_series;
     DropDown* m_kind;
+    std::shared_ptr<Followed> m_followed = std::make_shared<Followed>(); ///< while a question is answered not ours
 };
 
 /// What passed at the first go, and why the rest did not.

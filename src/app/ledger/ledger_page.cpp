@@ -165,6 +165,7 @@ void LedgerPage::take(LedgerView view, int asked) {
     m_working = false;
     if (asked != m_question) return;
     m_view = std::move(view);
+    answered();
     show();
     if (std::exchange(m_waiting, false)) ask();
 }

@@ -53,6 +53,8 @@ protected:
     const LedgerTable* table() const { return m_table; }
     /// Fills the fields by what the ledger holds. Called before each question.
     virtual void offer(const LedgerNow& now) { (void)now; }
+    /// The answer to a question is there: what came of choices that it worked out itself.
+    virtual void answered() {}
     /// What is asked now, with all it needs in it: it is worked out on another thread.
     virtual Question question() const = 0;
     /// What the column adds under the lines of the view.

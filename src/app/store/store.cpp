@@ -48,16 +48,18 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
 Store::~Store() {
     // The logbook is closed on the thread that owns its connection, after everything sent there is done.
     QMetaObject::invokeMethod(
-        m_worker,
-        [this] {
-            m_check.reset();
-            m_finder.reset();
-            m_knowledge.reset();
-            m_logbook.reset();
-        },
-        Qt::BlockingQueuedConnection);
+        m_worker, [this] { close(); }, Qt::BlockingQueuedConnection);
     m_thread.quit();
     m_thread.wait();
+}
+
+// What gathers between acts holds on to what is known of the logbook, and that to the logbook.
+void Store::close() {
+    m_check.reset();
+    m_finder.reset();
+    m_ledger.reset();
+    m_knowledge.reset();
+    m_logbook.reset();
 }
 
 void HandOver::put(std::function<void()> work) {
@@ -96,11 +98,7 @@ void Store::reply(std::function<void()> answer) {
 void Store::open(const QString& path, bool create, const QString& person, std::function<void(Opened)> then) {
     ++m_pending;
     post([this, path, create, person, then = std::move(then)] {
-        m_check.reset();
-        m_finder.reset();
-        m_ledger.reset();
-        m_knowledge.reset();
-        m_logbook.reset();
+        close();
         auto answer = std::make_shared<Opened>();
         answer->done = guarded<Done>([&]() -> Result<Done> {
             auto opened =

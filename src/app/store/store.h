@@ -125,6 +125,7 @@ private:
     }
     void post(std::function<void()> work);
     void reply(std::function<void()> answer);
+    void close();
     void lookAround();
     void checkOneMore();
     void gatherOneMore();

@@ -83,6 +83,16 @@ class tst_Store : public QObject {
     }
 
 private slots:
+    // Closed while the ledger and the words are still gathered, step by step: each step then finds nothing to do.
+    void isClosedWhileItStillGathers() {
+        for (int i = 0; i < 5; ++i) {
+            Open open(*this, 30);
+            bool asked = false;
+            open.document.ledger([&](const LedgerNow& now) { asked = now.left > 0; });
+            QVERIFY(wait([&] { return asked; }));
+        }
+    }
+
     // The whole is looked through between acts once it is open; what is found ends the writing, and is said.
     void theWholeIsCheckedBehind() {
         Open shop(*this, 1);
