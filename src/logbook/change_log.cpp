@@ -5,6 +5,7 @@
 #include "logbook/kinds.h"
 
 #include <algorithm>
+#include <cstring>
 #include <fmt/format.h>
 #include <QCryptographicHash>
 #include <QJsonDocument>
@@ -45,24 +46,24 @@ std::string shortHead(qint64 seq, const QString& hash) {
 }
 
 void Logged::add(const ChangeEntry& entry) {
-    for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) {
-        const QJsonObject note = value.toObject();
-        if (auto told = seriesIn(note)) {
-            prefixes.insert({told->table, told->prefix});
-            series.push_back(std::move(*told));
-            continue;
-        }
-        const QJsonObject row = note[QStringLiteral("row")].toObject();
-        const QString table = note[QStringLiteral("table")].toString();
-        const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
-                                                               : row[QStringLiteral("id")].toString();
-        QJsonObject& stored = rows[table][id];
-        for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
-        const QJsonObject was = note[QStringLiteral("was")].toObject();
-        for (auto field = was.begin(); field != was.end(); ++field) {
-            QJsonObject& first = before[table][id];
-            if (!first.contains(field.key())) first.insert(field.key(), field.value());
-        }
+    for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) add(value.toObject());
+}
+
+void Logged::add(const QJsonObject& note) {
+    if (auto told = seriesIn(note)) {
+        prefixes.insert({told->table, told->prefix});
+        return series.push_back(std::move(*told));
+    }
+    const QJsonObject row = note[QStringLiteral("row")].toObject();
+    const QString table = note[QStringLiteral("table")].toString();
+    const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
+                                                           : row[QStringLiteral("id")].toString();
+    QJsonObject& stored = rows[table][id];
+    for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
+    const QJsonObject was = note[QStringLiteral("was")].toObject();
+    for (auto field = was.begin(); field != was.end(); ++field) {
+        QJsonObject& first = before[table][id];
+        if (!first.contains(field.key())) first.insert(field.key(), field.value());
     }
 }
 
@@ -143,38 +144,132 @@ Result<bool> ChainReader::read(Database& database, int entries, std::vector<std:
             problems.push_back(fmt::format("change log: entry {} was altered", entry.seq));
         m_previous = entry.stored_hash;
         m_seq = entry.seq;
-        m_logged.add(entry);
+        learn(entry);
     }
     return static_cast<int>(read->size()) == entries;
 }
 
+ChainReader::Digest ChainReader::digestOf(const QByteArray& bytes) {
+    const QByteArray whole = QCryptographicHash::hash(bytes, QCryptographicHash::Sha256);
+    Digest digest{};
+    std::memcpy(digest.data(), whole.constData(), sizeof digest);
+    return digest;
+}
+
+// Values that are the same in JSON are the same here, whether a whole number was stored as one or not.
+ChainReader::Digest ChainReader::digestOf(const QJsonObject& row, const QStringList& columns) {
+    QByteArray bytes;
+    for (const QString& column : columns) {
+        const QJsonValue value = row[column];
+        if (value.isString()) {
+            const QByteArray text = value.toString().toUtf8();
+            bytes += 's' + QByteArray::number(text.size()) + ' ' + text;
+        } else if (value.isDouble()) {
+            const qint64 whole = value.toInteger();
+            const bool isWhole = static_cast<double>(whole) == value.toDouble();
+            bytes += isWhole ? 'i' + QByteArray::number(whole) : 'd' + QByteArray::number(value.toDouble(), 'g', 17);
+        } else {
+            bytes += value.isBool() ? (value.toBool() ? 't' : 'f') : 'n';
+        }
+        bytes += '\n';
+    }
+    return digestOf(bytes);
+}
+
+void ChainReader::learn(const ChangeEntry& entry) {
+    for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) {
+        const QJsonObject note = value.toObject();
+        const QString table = note[QStringLiteral("table")].toString();
+        const QJsonObject row = note[QStringLiteral("row")].toObject();
+        const Kind* kind = kindOf(table.toStdString());
+        const bool put = !note.contains(QStringLiteral("id")) && row.contains(QStringLiteral("id"));
+        if (kind == nullptr || !kind->append_only || !put) {
+            m_logged.add(note);
+            continue;
+        }
+        const QStringList columns = row.keys();
+        auto known = std::find(m_columns.begin(), m_columns.end(), columns);
+        if (known == m_columns.end()) known = m_columns.insert(known, columns);
+        m_told[table].insert_or_assign(digestOf(row[QStringLiteral("id")].toString().toUtf8()),
+                                       Told{digestOf(row, columns), std::size_t(known - m_columns.begin())});
+    }
+}
+
+// A row beside what was read of it. What its entry said is looked up again only where something differs.
+Result<Done> ChainReader::look(Database& database, const char* table, const QString& id, const QJsonObject& stored,
+                               std::vector<std::string>& problems) {
+    auto& rows = m_logged.rows[QLatin1String(table)];
+    auto& told = m_told[QLatin1String(table)];
+    const auto logged = rows.find(id);
+    const auto known = told.find(digestOf(id.toUtf8()));
+    if (logged == rows.end() && known == told.end()) {
+        if (!m_logged.inSeries(QLatin1String(table), id))
+            problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
+        return Done{};
+    }
+    if (known == told.end()) {
+        compareRow(table, id, logged->second, stored, problems);
+    } else if (logged != rows.end() || digestOf(stored, m_columns[known->second.columns]) != known->second.row) {
+        Logged whole;
+        const auto entries = entriesOf(database, QStringLiteral("WHERE instr(payload, ?)>0 ORDER BY seq"), {id});
+        if (!entries) return entries.error();
+        for (const ChangeEntry& entry : *entries) whole.add(entry);
+        compareRow(table, id, whole.rows[QLatin1String(table)][id], stored, problems);
+    }
+    if (logged != rows.end()) rows.erase(logged);
+    if (known != told.end()) told.erase(known);
+    return Done{};
+}
+
+// The ids of rows that were told of and not met.
+Result<QStringList> ChainReader::namesOf(Database& database, const char* table) const {
+    const auto& told = m_told.at(QLatin1String(table));
+    QStringList names;
+    auto done =
+        database.each(QStringLiteral("SELECT payload FROM change WHERE instr(payload, ?)>0 ORDER BY seq"),
+                      {QStringLiteral("\"table\":\"%1\"").arg(QLatin1String(table))}, [&](const Row& entry) {
+                          for (const QJsonValue value : QJsonDocument::fromJson(entry[0].toString().toUtf8()).array()) {
+                              const QJsonObject note = value.toObject();
+                              const QString id = note[QStringLiteral("row")][QStringLiteral("id")].toString();
+                              if (note[QStringLiteral("table")].toString() == QLatin1String(table) &&
+                                  told.contains(digestOf(id.toUtf8())))
+                                  names << id;
+                          }
+                      });
+    if (!done) return done.error();
+    names.removeDuplicates();
+    return names;
+}
+
 Result<std::optional<qint64>> ChainReader::compare(Database& database, const char* table, qint64 after, int rows,
                                                    std::vector<std::string>& problems) {
-    auto& expected = m_logged.rows[QLatin1String(table)];
     const auto some = rowsAfter(database, table, after, rows);
     if (!some) return some.error();
     for (const auto& [rowid, stored] : *some) {
-        const QString id = stored[QStringLiteral("id")].toString();
-        const auto known = expected.find(id);
-        if (known == expected.end()) {
-            if (m_logged.inSeries(QLatin1String(table), id)) continue;
-            problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
-            continue;
-        }
-        compareRow(table, id, known->second, stored, problems);
-        expected.erase(known);
+        if (auto done = look(database, table, stored[QStringLiteral("id")].toString(), stored, problems); !done)
+            return done.error();
     }
     if (static_cast<int>(some->size()) == rows) return std::optional(some->back().first);
     // Left are rows that are gone, and those that were changed again after they had been compared.
-    for (const auto& [id, logged] : expected) {
+    auto& expected = m_logged.rows[QLatin1String(table)];
+    QStringList left;
+    for (const auto& [id, logged] : expected) left << id;
+    if (!m_told[QLatin1String(table)].empty()) {
+        const auto names = namesOf(database, table);
+        if (!names) return names.error();
+        left << *names;
+    }
+    left.removeDuplicates();
+    for (const QString& id : left) {
         const auto one = storedRows(database, table, QStringLiteral("WHERE id=?"), {id});
         if (!one) return one.error();
         if (one->empty())
             problems.push_back(fmt::format("{} {} is in the change log but missing", table, id.toStdString()));
-        else
-            compareRow(table, id, logged, one->front().second, problems);
+        else if (auto done = look(database, table, id, one->front().second, problems); !done)
+            return done.error();
     }
     expected.clear();
+    m_told[QLatin1String(table)].clear();
     return std::optional<qint64>();
 }
 

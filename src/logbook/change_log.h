@@ -5,13 +5,17 @@
 #include "core/judge/record.h"
 #include "logbook/row_series.h"
 
+#include <array>
+#include <cstdint>
 #include <map>
 #include <optional>
 #include <QByteArray>
 #include <QJsonObject>
 #include <QSet>
 #include <QString>
+#include <QStringList>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 namespace rollcall {
@@ -53,6 +57,8 @@ struct Logged {
 
     /// Adds what an entry says of its rows to what those before it said.
     void add(const ChangeEntry& entry);
+    /// The same of one row, or of rows that are told of together.
+    void add(const QJsonObject& note);
     bool inSeries(const QString& table, const QString& id) const { return prefixes.contains({table, prefixOf(id)}); }
 
     QSet<std::pair<QString, QString>> prefixes; ///< of the series, with their tables
@@ -73,7 +79,8 @@ struct SharedHistory {
 };
 SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs);
 
-/// Follows the chain from its beginning, some entries at a time, and knows then what the log says of every row.
+/// Follows the chain from its beginning, some entries at a time, and knows then what the log says of every row: of
+/// those that never change, which are by far the most, by a digest alone.
 class ChainReader {
 public:
     /// Reads so many entries more; true while there are others. Adds sentences about every break of the chain.
@@ -89,7 +96,25 @@ public:
                                std::vector<std::string>& problems);
 
 private:
-    Logged m_logged;
+    using Digest = std::array<std::uint64_t, 2>; ///< the beginning of a SHA-256
+    struct DigestHash {
+        std::size_t operator()(const Digest& digest) const { return digest[0]; }
+    };
+    struct Told {
+        Digest row;
+        std::size_t columns; ///< which the digest is over
+    };
+
+    static Digest digestOf(const QByteArray& bytes);
+    static Digest digestOf(const QJsonObject& row, const QStringList& columns);
+    void learn(const ChangeEntry& entry);
+    Result<Done> look(Database& database, const char* table, const QString& id, const QJsonObject& stored,
+                      std::vector<std::string>& problems);
+    Result<QStringList> namesOf(Database& database, const char* table) const;
+
+    Logged m_logged; ///< of tables whose rows may change, and series
+    std::map<QString, std::unordered_map<Digest, Told, DigestHash>> m_told; ///< of the others: by table and id
+    std::vector<QStringList> m_columns;
     std::map<std::size_t, SeriesReader> m_readers;
     QString m_previous = chainBeginning();
     qint64 m_seq = 0;
