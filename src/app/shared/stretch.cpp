@@ -62,9 +62,13 @@ Commands Stretch::commands(const QString& place) {
 }
 
 bool Stretch::eventFilter(QObject* watched, QEvent* event) {
+    // Of a place that is going away events come too, when it can no longer be asked.
+    const QEvent::Type type = event->type();
+    if (type != QEvent::Wheel && type != QEvent::MouseButtonDblClick && type != QEvent::Gesture)
+        return QObject::eventFilter(watched, event);
     const QRect area = m_area();
     const auto placeOf = [&](const QPointF& at) { return (at.x() - area.left()) / std::max(1, area.width()); };
-    switch (event->type()) {
+    switch (type) {
     case QEvent::Wheel: {
         const auto* wheel = static_cast<QWheelEvent*>(event);
         if (!area.contains(wheel->position().toPoint())) break;
