@@ -287,11 +287,11 @@ ColumnMap ImportWizard::map() const {
     return map;
 }
 
-// What a column says is not asked for below.
 ImportWizard::~ImportWizard() {
     if (m_trial) m_trial->giveUp(); // nobody wants to know any more
 }
 
+// What a column says is not asked for below.
 void ImportWizard::changed() {
     if (m_showing) return;
     for (const auto& [name, editor] : m_fixed) {
