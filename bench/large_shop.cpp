@@ -5,6 +5,7 @@
 #include "app/frame/main_window.h"
 #include "app/ledger/ledger_bench.h"
 #include "app/ledger/what_if_page.h"
+#include "bench/require.h"
 #include "demo/demo.h"
 #include "logbook/actions/blades.h"
 #include "logbook/logbook.h"
@@ -15,16 +16,11 @@
 #include <QFile>
 #include <QKeyEvent>
 #include <QThread>
-#include <stdexcept>
 #include <sys/resource.h>
 
 namespace rollcall::bench {
 
 namespace {
-
-void require(bool ok, const std::string& what) {
-    if (!ok) throw std::runtime_error(what);
-}
 
 double since(const QElapsedTimer& clock) {
     return static_cast<double>(clock.nsecsElapsed()) / 1e6;

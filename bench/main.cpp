@@ -5,6 +5,8 @@
 #include "app/grain/grain_bench.h"
 #include "bench/imports.h"
 #include "bench/large_shop.h"
+#include "bench/require.h"
+#include "bench/soak.h"
 #include "core/heat/next_temper.h"
 #include "core/heat/soak.h"
 #include "core/judge/gates.h"
@@ -76,7 +78,7 @@ void row(const char* what, const Times& t) {
 }
 
 void require(bool ok, const QString& what) {
-    if (!ok) throw std::runtime_error(what.toStdString());
+    bench::require(ok, what.toStdString());
 }
 
 // The three ways of one number, each run alternating with the others on the same disk: a bare row; the reading with its
@@ -122,9 +124,14 @@ void durableReading(const QString& folder, const Tables& tables) {
         for (const QVariant& value : values) query.addBindValue(value);
         require(query.exec(), query.lastError().text());
     };
-    // As the window does: what it knew of the batch before spares what the reading does not touch.
+    // As the window does: what it knew of the batch before spares what the reading does not touch. The batch stays as
+    // large as it is in the demo: the reading takes the place of the last one of its blade.
     std::unique_ptr<Judged> known;
-    const auto judge = [&] { known = std::make_unique<Judged>(batch, tables, std::nullopt, known.get()); };
+    const auto judge = [&] {
+        Blade& blade = batch.blades[static_cast<std::size_t>(i - 1) % batch.blades.size()];
+        if (!blade.readings.empty()) blade.readings.back().value = draft.value;
+        known = std::make_unique<Judged>(batch, tables, std::nullopt, known.get());
+    };
     std::vector<std::function<void()>> ways{insert, log, [&] {
                                                 log();
                                                 judge();
@@ -136,7 +143,6 @@ void durableReading(const QString& folder, const Tables& tables) {
     std::printf("%-64s %9s %9.2f\n", "  logged, times the bare insert", "", times[1].median / times[0].median);
     std::printf("%-64s %9s %9.2f\n", "  logged and judged, times the bare insert (limit 2)", "",
                 times[2].median / times[0].median);
-    row("reading that batch back from the file", timed(50, [&] { (void)logbook.batch(batch.id); }));
 }
 
 void judgeThousand(const Tables& tables) {
@@ -363,6 +369,21 @@ void imports(const QString& folder, bool million) {
     }
 }
 
+void soak(const QString& folder, const Tables& tables, double minutes) {
+    const bench::Soak day = bench::soak(folder, tables, minutes);
+    std::printf("eight hours of a shop in %.1f minutes, %d lines a second, %d times past midnight\n", day.minutes, 50,
+                day.midnights);
+    std::printf("%-64s %9d\n", "  readings said by the tester", day.said);
+    std::printf("%-64s %9d\n", "  of them in the logbook", day.stored);
+    std::printf("%-64s %9d\n", "  rubbish, repetitions, halves and lines pulled out", day.faults);
+    std::printf("%-64s %9d\n", "  batches read", day.batches);
+    std::printf("%-64s %9d\n", "  readings that waited at the same time, at most", day.most_waiting);
+    for (std::size_t i = 0; i < day.memory_mb.size(); ++i)
+        std::printf("  memory after %3d in 100 %39s %9.1f MB\n", static_cast<int>(10 * (i + 1)), "", day.memory_mb[i]);
+    for (const QString& problem : day.problems) std::printf("  %s\n", qPrintable(problem));
+    require(day.said == day.stored && day.problems.isEmpty(), QStringLiteral("readings are lost"));
+}
+
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     const QTemporaryDir folder;
@@ -373,6 +394,10 @@ int main(int argc, char** argv) {
         const Tables tables = Tables::load(std::string(ROLLCALL_DATA_DIR) + "/tables").value();
         std::printf("%-64s %9s %9s %9s\n", "", "least", "median", "most");
         const QStringList asked = QCoreApplication::arguments();
+        if (const qsizetype at = asked.indexOf(QStringLiteral("--soak")); at > 0) {
+            soak(folder.path(), tables, std::max(0.5, asked.value(at + 1, QStringLiteral("20")).toDouble()));
+            return 0;
+        }
         if (asked.contains(QStringLiteral("--imports"))) {
             imports(folder.path(), asked.contains(QStringLiteral("--million")));
             return 0;

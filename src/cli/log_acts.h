@@ -8,6 +8,7 @@
 
 #include <functional>
 #include <map>
+#include <memory>
 #include <QDir>
 #include <QJsonObject>
 #include <string>
@@ -89,5 +90,24 @@ struct LogAct {
 
 /// All acts, as `rollcallctl log --help` and docs/formats.md list them.
 const std::vector<LogAct>& logActs();
+
+/// Does what lines say, one after another.
+class LogLines {
+public:
+    /// Each line has its own moment: clock is what the logbook takes for now, and is set before each act.
+    LogLines(Logbook& logbook, const Tables& tables, const QDir& beside, std::shared_ptr<Instant> clock);
+
+    /// The act of one line, a JSON object. Errors (argument), with the line's number and the field: what is not
+    /// understood or cannot be; as the act itself.
+    Result<Done> take(int number, const QByteArray& text);
+    /// How often each act was done.
+    const std::map<std::string, int>& done() const { return m_done; }
+
+private:
+    LogContext m_context;
+    std::shared_ptr<Instant> m_clock;
+    Instant m_now;
+    std::map<std::string, int> m_done;
+};
 
 } // namespace rollcall::cli

@@ -37,72 +37,12 @@ Result<Instant> timeOf(const QString& text, const Instant& now) {
     return at;
 }
 
-// Does what one line says.
-class Logging {
-public:
-    Logging(Logbook& logbook, const Tables& tables, const QDir& beside, std::shared_ptr<Instant> clock)
-        : m_context{logbook, tables, beside, {}}, m_clock(std::move(clock)), m_now(logbook.now()) {}
-
-    Result<Done> take(int number, const QByteArray& text) {
-        QJsonParseError fault;
-        const QJsonDocument document = QJsonDocument::fromJson(text, &fault);
-        if (!document.isObject())
-            return atLine(number, "",
-                          fault.error == QJsonParseError::NoError ? "an object is needed"
-                                                                  : fault.errorString().toStdString());
-        const QJsonObject values = document.object();
-        const std::string name = values[QStringLiteral("do")].toString().toStdString();
-        const auto act =
-            std::find_if(logActs().begin(), logActs().end(), [&](const LogAct& one) { return name == one.name; });
-        if (act == logActs().end())
-            return atLine(number, "do", fmt::format("'{}' is no act; known are {}", name, namesOfActs()));
-        for (auto value = values.begin(); value != values.end(); ++value) {
-            const std::string field = value.key().toStdString();
-            const bool common = field == "do" || field == "time" || field == "by";
-            const bool known = std::any_of(act->fields.begin(), act->fields.end(),
-                                           [&](const LogField& one) { return field == one.name; });
-            if (!common && !known) return atLine(number, field, fieldsOf(*act));
-        }
-        for (const LogField& field : act->fields) {
-            if (field.needed && values[QLatin1String(field.name)].isUndefined())
-                return atLine(number, field.name, fmt::format("'{}' needs it; {}", name, fieldsOf(*act)));
-        }
-        *m_clock = m_now;
-        if (values.contains(QStringLiteral("time"))) {
-            const auto at = timeOf(values[QStringLiteral("time")].toString(), m_now);
-            if (!at) return atLine(number, at.error().place, at.error().text);
-            *m_clock = *at;
-        }
-        m_context.logbook.setPerson(values[QStringLiteral("by")].toString().toStdString());
-        try {
-            const auto done = act->run(LogLine(values, m_context));
-            if (!done)
-                return Error{
-                    done.error().kind == ErrorKind::refused ? ErrorKind::argument : done.error().kind,
-                    fmt::format("line {}{}", number, done.error().place.empty() ? "" : ", " + done.error().place),
-                    done.error().text};
-            ++m_done[name];
-            return Done{};
-        } catch (const BadField& bad) {
-            return atLine(number, bad.field, bad.text);
-        }
-    }
-
-    const std::map<std::string, int>& done() const { return m_done; }
-
-private:
-    static std::string fieldsOf(const LogAct& act) {
-        std::string names;
-        for (const LogField& field : act.fields)
-            names += (names.empty() ? "" : ", ") + std::string(field.name) + (field.needed ? "" : "?");
-        return fmt::format("'{}' takes {}", act.name, names.empty() ? "nothing more" : names);
-    }
-
-    LogContext m_context;
-    std::shared_ptr<Instant> m_clock;
-    Instant m_now;
-    std::map<std::string, int> m_done;
-};
+std::string fieldsOf(const LogAct& act) {
+    std::string names;
+    for (const LogField& field : act.fields)
+        names += (names.empty() ? "" : ", ") + std::string(field.name) + (field.needed ? "" : "?");
+    return fmt::format("'{}' takes {}", act.name, names.empty() ? "nothing more" : names);
+}
 
 bool blank(const QByteArray& line) {
     const QByteArray trimmed = line.trimmed();
@@ -110,6 +50,53 @@ bool blank(const QByteArray& line) {
 }
 
 } // namespace
+
+LogLines::LogLines(Logbook& logbook, const Tables& tables, const QDir& beside, std::shared_ptr<Instant> clock)
+    : m_context{logbook, tables, beside, {}}, m_clock(std::move(clock)), m_now(logbook.now()) {}
+
+Result<Done> LogLines::take(int number, const QByteArray& text) {
+    QJsonParseError fault;
+    const QJsonDocument document = QJsonDocument::fromJson(text, &fault);
+    if (!document.isObject())
+        return atLine(number, "",
+                      fault.error == QJsonParseError::NoError ? "an object is needed"
+                                                              : fault.errorString().toStdString());
+    const QJsonObject values = document.object();
+    const std::string name = values[QStringLiteral("do")].toString().toStdString();
+    const auto act =
+        std::find_if(logActs().begin(), logActs().end(), [&](const LogAct& one) { return name == one.name; });
+    if (act == logActs().end())
+        return atLine(number, "do", fmt::format("'{}' is no act; known are {}", name, namesOfActs()));
+    for (auto value = values.begin(); value != values.end(); ++value) {
+        const std::string field = value.key().toStdString();
+        const bool common = field == "do" || field == "time" || field == "by";
+        const bool known =
+            std::any_of(act->fields.begin(), act->fields.end(), [&](const LogField& one) { return field == one.name; });
+        if (!common && !known) return atLine(number, field, fieldsOf(*act));
+    }
+    for (const LogField& field : act->fields) {
+        if (field.needed && values[QLatin1String(field.name)].isUndefined())
+            return atLine(number, field.name, fmt::format("'{}' needs it; {}", name, fieldsOf(*act)));
+    }
+    *m_clock = m_now;
+    if (values.contains(QStringLiteral("time"))) {
+        const auto at = timeOf(values[QStringLiteral("time")].toString(), m_now);
+        if (!at) return atLine(number, at.error().place, at.error().text);
+        *m_clock = *at;
+    }
+    m_context.logbook.setPerson(values[QStringLiteral("by")].toString().toStdString());
+    try {
+        const auto done = act->run(LogLine(values, m_context));
+        if (!done)
+            return Error{done.error().kind == ErrorKind::refused ? ErrorKind::argument : done.error().kind,
+                         fmt::format("line {}{}", number, done.error().place.empty() ? "" : ", " + done.error().place),
+                         done.error().text};
+        ++m_done[name];
+        return Done{};
+    } catch (const BadField& bad) {
+        return atLine(number, bad.field, bad.text);
+    }
+}
 
 QJsonObject logHelp() {
     QJsonArray acts;
@@ -142,7 +129,7 @@ Result<QJsonObject> log(const Options& options, const Tables& shipped) {
     const bool stream = lines == QLatin1String("-");
     if (stream ? !file.open(stdin, QIODevice::ReadOnly) : !file.open(QIODevice::ReadOnly))
         return Error{ErrorKind::input, lines.toStdString(), "this file cannot be read"};
-    Logging logging(logbook, tables, stream ? QDir::current() : QFileInfo(lines).absoluteDir(), clock);
+    LogLines logging(logbook, tables, stream ? QDir::current() : QFileInfo(lines).absoluteDir(), clock);
     int number = 0;
     int taken = 0;
     if (options.has("each")) {

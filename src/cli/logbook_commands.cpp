@@ -41,7 +41,7 @@ Result<QJsonObject> infoOf(Logbook& logbook) {
 } // namespace
 
 QString reasonText(const Reason& reason) {
-    return QStringLiteral("%1 (%2)").arg(words::sentence(reason), q(reason.rule));
+    return QStringLiteral("%1 (%2)").arg(words::sentence(reason), QString::fromUtf8(reason.rule));
 }
 
 void explain(const Options& options, QJsonObject& answer, const QStringList& derivation) {

@@ -126,7 +126,7 @@ QJsonArray findingsOf(const Verdict& verdict) {
         findings.append(QJsonObject{{"fact", nameOf(reason.fact)},
                                     {"sentence", words::sentence(reason)},
                                     {"tone", toneName(reason.tone)},
-                                    {"rule", q(reason.rule)},
+                                    {"rule", QString::fromUtf8(reason.rule)},
                                     {"numbers", numbers},
                                     {"texts", texts}});
     }

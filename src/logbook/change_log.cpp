@@ -10,6 +10,7 @@
 #include <QCryptographicHash>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <set>
 
 namespace rollcall {
 
@@ -49,6 +50,11 @@ void Logged::add(const ChangeEntry& entry) {
     for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) add(value.toObject());
 }
 
+QString Logged::idIn(const QJsonObject& note) {
+    return note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
+                                               : note[QStringLiteral("row")][QStringLiteral("id")].toString();
+}
+
 void Logged::add(const QJsonObject& note) {
     if (auto told = seriesIn(note)) {
         prefixes.insert({told->table, told->prefix});
@@ -56,8 +62,7 @@ void Logged::add(const QJsonObject& note) {
     }
     const QJsonObject row = note[QStringLiteral("row")].toObject();
     const QString table = note[QStringLiteral("table")].toString();
-    const QString id = note.contains(QStringLiteral("id")) ? note[QStringLiteral("id")].toString()
-                                                           : row[QStringLiteral("id")].toString();
+    const QString id = idIn(note);
     QJsonObject& stored = rows[table][id];
     for (auto field = row.begin(); field != row.end(); ++field) stored.insert(field.key(), field.value());
     const QJsonObject was = note[QStringLiteral("was")].toObject();
@@ -106,15 +111,20 @@ Result<std::vector<std::pair<qint64, QJsonObject>>> rowsAfter(Database& database
 
 namespace {
 
-Result<std::vector<ChangeEntry>> entriesOf(Database& database, const QString& which, const Row& values) {
-    const Result<std::vector<Row>> rows = database.select(
+Result<Done> eachEntry(Database& database, const QString& which, const Row& values,
+                       const std::function<void(const ChangeEntry&)>& take) {
+    return database.each(
         QStringLiteral("SELECT seq, at_ms, at_offset, person, action, payload, previous, hash FROM change ") + which,
-        values);
-    if (!rows) return rows.error();
+        values, [&](const Row& row) {
+            take({row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(),
+                  row[5].toString(), row[6].toString(), row[7].toString()});
+        });
+}
+
+Result<std::vector<ChangeEntry>> entriesOf(Database& database, const QString& which, const Row& values) {
     std::vector<ChangeEntry> entries;
-    for (const Row& row : *rows)
-        entries.push_back({row[0].toLongLong(), instantOf(row[1], row[2]), row[3].toString(), row[4].toString(),
-                           row[5].toString(), row[6].toString(), row[7].toString()});
+    auto done = eachEntry(database, which, values, [&](const ChangeEntry& entry) { entries.push_back(entry); });
+    if (!done) return done.error();
     return entries;
 }
 
@@ -124,19 +134,45 @@ Result<std::vector<ChangeEntry>> changesOf(Database& database) {
     return entriesOf(database, QStringLiteral("ORDER BY seq"), {});
 }
 
-SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs) {
-    SharedHistory shared;
-    while (shared.entries < std::min(ours.size(), theirs.size()) &&
-           ours[shared.entries].stored_hash == theirs[shared.entries].stored_hash)
-        shared.logged.add(ours[shared.entries++]);
-    for (std::size_t i = shared.entries; i < ours.size(); ++i) shared.since.add(ours[i]);
-    return shared;
+Result<Done> eachChange(Database& database, qint64 after, const std::function<void(const ChangeEntry&)>& take) {
+    return eachEntry(database, QStringLiteral("WHERE seq>? ORDER BY seq"), {after}, take);
+}
+
+Result<qint64> sharedEntries(Database& ours, Database& theirs) {
+    constexpr int together = 10000;
+    const auto some = [](Database& database, qint64 after) {
+        return database.select(QStringLiteral("SELECT seq, hash FROM change WHERE seq>? ORDER BY seq LIMIT ?"),
+                               {after, together});
+    };
+    for (qint64 shared = 0;;) {
+        const auto mine = some(ours, shared);
+        if (!mine) return mine.error();
+        const auto other = some(theirs, shared);
+        if (!other) return other.error();
+        const auto apart = std::mismatch(mine->begin(), mine->end(), other->begin(), other->end());
+        if (apart.first != mine->begin()) shared = std::prev(apart.first)->front().toLongLong();
+        if (apart.first != mine->end() || mine->size() < together) return shared;
+    }
+}
+
+Result<SharedHistory> historyOf(Database& database, const QSet<QString>& ids, qint64 entries) {
+    SharedHistory history;
+    auto done = eachChange(database, 0, [&](const ChangeEntry& entry) {
+        Logged& logged = entry.seq <= entries ? history.logged : history.since;
+        for (const QJsonValue value : QJsonDocument::fromJson(entry.payload.toUtf8()).array()) {
+            const QJsonObject note = value.toObject();
+            if (seriesIn(note) || ids.contains(Logged::idIn(note))) logged.add(note);
+        }
+    });
+    if (!done) return done.error();
+    return history;
 }
 
 Result<bool> ChainReader::read(Database& database, int entries, std::vector<std::string>& problems) {
-    const auto read = entriesOf(database, QStringLiteral("WHERE seq>? ORDER BY seq LIMIT ?"), {m_seq, entries});
-    if (!read) return read.error();
-    for (const ChangeEntry& entry : *read) {
+    int count = 0;
+    // One at a time: an entry may tell of many rows.
+    const QString which = QStringLiteral("WHERE seq>? ORDER BY seq LIMIT ?");
+    const auto read = eachEntry(database, which, {m_seq, entries}, [&](const ChangeEntry& entry) {
         if (entry.seq != m_seq + 1) problems.push_back(fmt::format("change log: entry {} is missing", m_seq + 1));
         if (entry.previous != m_previous)
             problems.push_back(fmt::format("change log: entry {} does not follow the one before", entry.seq));
@@ -145,8 +181,10 @@ Result<bool> ChainReader::read(Database& database, int entries, std::vector<std:
         m_previous = entry.stored_hash;
         m_seq = entry.seq;
         learn(entry);
-    }
-    return static_cast<int>(read->size()) == entries;
+        ++count;
+    });
+    if (!read) return read.error();
+    return count == entries;
 }
 
 ChainReader::Digest ChainReader::digestOf(const QByteArray& bytes) {
@@ -181,21 +219,38 @@ void ChainReader::learn(const ChangeEntry& entry) {
         const QJsonObject note = value.toObject();
         const QString table = note[QStringLiteral("table")].toString();
         const QJsonObject row = note[QStringLiteral("row")].toObject();
-        const Kind* kind = kindOf(table.toStdString());
+        constexpr std::ptrdiff_t mostColumns = 1 << 16;
         const bool put = !note.contains(QStringLiteral("id")) && row.contains(QStringLiteral("id"));
-        if (kind == nullptr || !kind->append_only || !put) {
+        if (!put) {
             m_logged.add(note);
             continue;
         }
         const QStringList columns = row.keys();
         auto known = std::find(m_columns.begin(), m_columns.end(), columns);
         if (known == m_columns.end()) known = m_columns.insert(known, columns);
+        if (known - m_columns.begin() >= mostColumns) { // no logbook of ours has so many kinds of rows
+            m_logged.add(note);
+            continue;
+        }
         m_told[table].insert_or_assign(digestOf(row[QStringLiteral("id")].toString().toUtf8()),
-                                       Told{digestOf(row, columns), std::size_t(known - m_columns.begin())});
+                                       Told{digestOf(row, columns), static_cast<std::uint64_t>(entry.seq),
+                                            static_cast<std::uint64_t>(known - m_columns.begin())});
     }
 }
 
-// A row beside what was read of it. What its entry said is looked up again only where something differs.
+// What an entry said of a row that came in with it.
+Result<QJsonObject> ChainReader::toldIn(Database& database, qint64 seq, const char* table, const QString& id) {
+    if (m_last.seq != seq) {
+        const auto entries = entriesOf(database, QStringLiteral("WHERE seq=?"), {seq});
+        if (!entries) return entries.error();
+        Logged entry;
+        for (const ChangeEntry& one : *entries) entry.add(one);
+        m_last = {seq, std::move(entry.rows)};
+    }
+    return m_last.rows[QLatin1String(table)][id];
+}
+
+// A row beside what was read of it. What its entry said is looked up again only where it was changed or differs.
 Result<Done> ChainReader::look(Database& database, const char* table, const QString& id, const QJsonObject& stored,
                                std::vector<std::string>& problems) {
     auto& rows = m_logged.rows[QLatin1String(table)];
@@ -207,14 +262,18 @@ Result<Done> ChainReader::look(Database& database, const char* table, const QStr
             problems.push_back(fmt::format("{} {} is not in the change log", table, id.toStdString()));
         return Done{};
     }
-    if (known == told.end()) {
-        compareRow(table, id, logged->second, stored, problems);
-    } else if (logged != rows.end() || digestOf(stored, m_columns[known->second.columns]) != known->second.row) {
-        Logged whole;
-        const auto entries = entriesOf(database, QStringLiteral("WHERE instr(payload, ?)>0 ORDER BY seq"), {id});
-        if (!entries) return entries.error();
-        for (const ChangeEntry& entry : *entries) whole.add(entry);
-        compareRow(table, id, whole.rows[QLatin1String(table)][id], stored, problems);
+    const bool as_it_came =
+        logged == rows.end() && digestOf(stored, m_columns[known->second.columns]) == known->second.row;
+    if (!as_it_came) {
+        QJsonObject whole;
+        if (known != told.end()) {
+            const auto came = toldIn(database, static_cast<qint64>(known->second.seq), table, id);
+            if (!came) return came.error();
+            whole = *came;
+        }
+        const QJsonObject changed = logged != rows.end() ? logged->second : QJsonObject();
+        for (auto field = changed.begin(); field != changed.end(); ++field) whole.insert(field.key(), field.value());
+        compareRow(table, id, whole, stored, problems);
     }
     if (logged != rows.end()) rows.erase(logged);
     if (known != told.end()) told.erase(known);
@@ -224,20 +283,18 @@ Result<Done> ChainReader::look(Database& database, const char* table, const QStr
 // The ids of rows that were told of and not met.
 Result<QStringList> ChainReader::namesOf(Database& database, const char* table) const {
     const auto& told = m_told.at(QLatin1String(table));
+    std::set<qint64> entries;
+    for (const auto& [id, one] : told) entries.insert(static_cast<qint64>(one.seq));
     QStringList names;
-    auto done =
-        database.each(QStringLiteral("SELECT payload FROM change WHERE instr(payload, ?)>0 ORDER BY seq"),
-                      {QStringLiteral("\"table\":\"%1\"").arg(QLatin1String(table))}, [&](const Row& entry) {
-                          for (const QJsonValue value : QJsonDocument::fromJson(entry[0].toString().toUtf8()).array()) {
-                              const QJsonObject note = value.toObject();
-                              const QString id = note[QStringLiteral("row")][QStringLiteral("id")].toString();
-                              if (note[QStringLiteral("table")].toString() == QLatin1String(table) &&
-                                  told.contains(digestOf(id.toUtf8())))
-                                  names << id;
-                          }
-                      });
-    if (!done) return done.error();
-    names.removeDuplicates();
+    for (const qint64 seq : entries) {
+        const auto read = entriesOf(database, QStringLiteral("WHERE seq=?"), {seq});
+        if (!read) return read.error();
+        Logged entry;
+        for (const ChangeEntry& one : *read) entry.add(one);
+        for (const auto& [id, row] : entry.rows[QLatin1String(table)]) {
+            if (told.contains(digestOf(id.toUtf8()))) names << id;
+        }
+    }
     return names;
 }
 

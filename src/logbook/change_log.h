@@ -7,6 +7,7 @@
 
 #include <array>
 #include <cstdint>
+#include <functional>
 #include <map>
 #include <optional>
 #include <QByteArray>
@@ -59,6 +60,8 @@ struct Logged {
     void add(const ChangeEntry& entry);
     /// The same of one row, or of rows that are told of together.
     void add(const QJsonObject& note);
+    /// The row that a note tells of; empty where it tells of many.
+    static QString idIn(const QJsonObject& note);
     bool inSeries(const QString& table, const QString& id) const { return prefixes.contains({table, prefixOf(id)}); }
 
     QSet<std::pair<QString, QString>> prefixes; ///< of the series, with their tables
@@ -71,16 +74,21 @@ Result<std::vector<std::pair<qint64, QJsonObject>>> rowsAfter(Database& database
 /// All entries, oldest first.
 Result<std::vector<ChangeEntry>> changesOf(Database& database);
 
-/// What two logbooks were when they were one: as many entries as both have in common from the first on.
-struct SharedHistory {
-    std::size_t entries = 0;
-    Logged logged;
-    Logged since; ///< ours after that
-};
-SharedHistory sharedHistory(const std::vector<ChangeEntry>& ours, const std::vector<ChangeEntry>& theirs);
+/// As many entries as two logbooks have in common from the first on. Errors: disk.
+Result<qint64> sharedEntries(Database& ours, Database& theirs);
 
-/// Follows the chain from its beginning, some entries at a time, and knows then what the log says of every row: of
-/// those that never change, which are by far the most, by a digest alone.
+/// What a change log says of some rows, and of all that are told of together: up to an entry, and after it.
+struct SharedHistory {
+    Logged logged;
+    Logged since;
+};
+Result<SharedHistory> historyOf(Database& database, const QSet<QString>& ids, qint64 entries);
+
+/// The entries behind one, oldest first, one after another. Errors: disk.
+Result<Done> eachChange(Database& database, qint64 after, const std::function<void(const ChangeEntry&)>& take);
+
+/// Follows the chain from its beginning, some entries at a time, and knows then what the log says of every row: as it
+/// came in by a digest alone, and what was changed of it since.
 class ChainReader {
 public:
     /// Reads so many entries more; true while there are others. Adds sentences about every break of the chain.
@@ -102,18 +110,26 @@ private:
     };
     struct Told {
         Digest row;
-        std::size_t columns; ///< which the digest is over
+        std::uint64_t seq : 48;     ///< of the entry that it came in with
+        std::uint64_t columns : 16; ///< which the digest is over
+    };
+    /// What the entries told of last were, by their numbers: rows of one entry mostly lie together.
+    struct LastEntry {
+        qint64 seq = 0;
+        LoggedRows rows;
     };
 
     static Digest digestOf(const QByteArray& bytes);
     static Digest digestOf(const QJsonObject& row, const QStringList& columns);
     void learn(const ChangeEntry& entry);
+    Result<QJsonObject> toldIn(Database& database, qint64 seq, const char* table, const QString& id);
     Result<Done> look(Database& database, const char* table, const QString& id, const QJsonObject& stored,
                       std::vector<std::string>& problems);
     Result<QStringList> namesOf(Database& database, const char* table) const;
 
-    Logged m_logged; ///< of tables whose rows may change, and series
-    std::map<QString, std::unordered_map<Digest, Told, DigestHash>> m_told; ///< of the others: by table and id
+    Logged m_logged;                                                        ///< what was changed of rows, and series
+    std::map<QString, std::unordered_map<Digest, Told, DigestHash>> m_told; ///< rows as they came in: by table and id
+    LastEntry m_last;
     std::vector<QStringList> m_columns;
     std::map<std::size_t, SeriesReader> m_readers;
     QString m_previous = chainBeginning();

@@ -371,7 +371,7 @@ Result<Done> within(const std::vector<const StoredRange*>& ranges, const Fields&
     return Done{};
 }
 
-QJsonObject noted(const char* table, const Fields& fields) {
+QJsonObject noteOn(const char* table, const Fields& fields) {
     QJsonObject row;
     for (const auto& [column, value] : fields) row.insert(QLatin1String(column), jsonOf(value));
     return {{QStringLiteral("table"), QLatin1String(table)}, {QStringLiteral("row"), row}};
@@ -414,7 +414,7 @@ Result<Done> Database::insert(const char* table, const Fields& given) {
     if (m_series != nullptr && std::any_of(fields.begin(), fields.end(), numbered))
         ++m_series->m_rows[table];
     else
-        m_notes.append(noted(table, fields));
+        m_notes.append(noteOn(table, fields));
     return done;
 }
 
@@ -435,7 +435,7 @@ Result<Done> Database::update(const char* table, const QString& id, const Fields
     if (!stood) return stood.error();
     auto done = run(QStringLiteral("UPDATE %1 SET %2 WHERE id=?").arg(QLatin1String(table), assignments), values);
     if (done) {
-        QJsonObject note = noted(table, fields);
+        QJsonObject note = noteOn(table, fields);
         note.insert(QStringLiteral("id"), id);
         QJsonObject was;
         for (std::size_t i = 0; i < fields.size() && !stood->empty(); ++i)

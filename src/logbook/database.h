@@ -117,6 +117,8 @@ public:
     /// The series that is on; null when none is.
     Series* series() { return m_series; }
 
+    /// How many rows insert() and update() have noted since then.
+    qsizetype noted() const { return m_notes.size(); }
     /// What insert() and update() have noted since the last call.
     QJsonArray takeNotes() { return std::exchange(m_notes, {}); }
 

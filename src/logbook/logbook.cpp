@@ -225,12 +225,16 @@ Result<Done> Logbook::transact(const char* action, const std::function<Result<Do
         const auto leave = qScopeGuard([this] { m_inEntry = false; });
         m_inEntry = true;
         if (auto done = work(); !done) return done;
-        const QJsonArray notes = m_database->takeNotes();
-        if (!m_touched.everything) m_touched.add(touchedBy(notes, *m_database));
-        if (auto done = forgetScatter(notes); !done) return done;
-        return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
+        return tellSoFar(action);
     };
     return m_inTransaction ? entry() : inOneTransaction(entry);
+}
+
+Result<Done> Logbook::tellSoFar(const char* action) {
+    const QJsonArray notes = m_database->takeNotes();
+    if (!m_touched.everything) m_touched.add(touchedBy(notes, *m_database));
+    if (auto done = forgetScatter(notes); !done) return done;
+    return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
 }
 
 Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work) {

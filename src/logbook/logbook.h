@@ -181,6 +181,9 @@ public:
     /// Runs the work as one transaction with one entry in the change log; a failed work leaves no trace. Acts inside
     /// the work belong to its entry.
     Result<Done> transact(const char* action, const std::function<Result<Done>()>& work);
+    /// Inside such a work: tells of what was done so far in an entry of its own, where there is so much of it that one
+    /// entry for all would not fit into memory. All of it is stored, or nothing.
+    Result<Done> tellSoFar(const char* action);
     /// What the acts since the last call have changed, for those who keep what they read.
     Touched takeTouched() { return std::exchange(m_touched, {}); }
     /// Forgets what was learnt from rows that came by another way than one act at a time.

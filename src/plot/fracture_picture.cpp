@@ -9,7 +9,9 @@
 #include <algorithm>
 #include <cmath>
 #include <cstring>
+#include <QBuffer>
 #include <QCoreApplication>
+#include <QImageReader>
 
 namespace rollcall {
 
@@ -19,6 +21,18 @@ const QColor overPhoto(0xFB, 0xFA, 0xF6); // the same in both themes: a photo ha
 const QColor rim(0x10, 0x12, 0x16);
 
 } // namespace
+
+ReadPhoto readPhoto(QByteArray bytes) {
+    QBuffer buffer(&bytes);
+    QImageReader reader(&buffer);
+    reader.setAutoTransform(true); // a camera notes how it was held
+    reader.setDecideFormatFromContent(true);
+    QImageReader::setAllocationLimit(400); // megabytes: a photo of 100 million pixels, and no more
+    ReadPhoto read{reader.read()};
+    read.ofAKind = reader.error() != QImageReader::UnsupportedFormatError;
+    if (read.photo.isNull()) read.trouble = reader.errorString();
+    return read;
+}
 
 PhotoLevels photoLevels(QImage photo) {
     PhotoLevels levels{std::move(photo).convertToFormat(QImage::Format_RGB32)};

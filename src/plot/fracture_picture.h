@@ -17,6 +17,14 @@ namespace rollcall {
 /// A photo ready to be drawn at any size: itself, then halved again and again.
 using PhotoLevels = std::vector<QImage>;
 PhotoLevels photoLevels(QImage photo);
+/// A photo as a file has it, upright as the camera was held.
+struct ReadPhoto {
+    QImage photo;         ///< null where it cannot be shown
+    bool ofAKind = true;  ///< it is of a kind of file that is read here
+    QString trouble = {}; ///< what is wrong with it, in the library's words
+};
+/// Decodes a picture; never into more than 400 MB of memory, whatever its head says of its size.
+ReadPhoto readPhoto(QByteArray bytes);
 QImage imageOf(const GreyImage& grey);
 GreyImage greyOf(const QImage& image);
 

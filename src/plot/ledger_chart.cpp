@@ -5,7 +5,10 @@
 #include "plot/axis.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <iterator>
+#include <map>
 #include <QDate>
 #include <QLocale>
 #include <QPainterPath>
@@ -182,10 +185,35 @@ void drawOver(QPainter& painter, const LedgerPlane& plane, const LedgerChart& ch
     }
 }
 
+// Of points that lie closer than anybody can see, so many to a pixel of the width, those that make the same picture:
+// in each pixel the first, the lowest, the highest and the last.
+std::vector<QPointF> seenOf(std::vector<QPointF> points, int width) {
+    if (points.size() <= 4 * static_cast<std::size_t>(std::max(1, width))) return points;
+    std::vector<QPointF> seen;
+    for (auto first = points.begin(); first != points.end();) {
+        const double column = std::floor(first->x());
+        const auto end =
+            std::find_if(first, points.end(), [&](const QPointF& p) { return std::floor(p.x()) != column; });
+        const auto [low, high] =
+            std::minmax_element(first, end, [](const QPointF& a, const QPointF& b) { return a.y() < b.y(); });
+        std::array<std::vector<QPointF>::iterator, 4> kept{first, low, high, std::prev(end)};
+        std::sort(kept.begin(), kept.end());
+        for (auto it = kept.begin(); it != kept.end(); ++it) {
+            if (it == kept.begin() || *it != *std::prev(it)) seen.push_back(**it);
+        }
+        first = end;
+    }
+    return seen;
+}
+
 QPainterPath pathOf(const LedgerPlane& plane, const LedgerChart::Line& line) {
+    std::vector<QPointF> points;
+    points.reserve(line.points.size());
+    for (const QPointF& point : line.points) points.emplace_back(plane.over.at(point.x()), plane.up.at(point.y()));
+    points = seenOf(std::move(points), plane.inside.width());
     QPainterPath path;
-    for (std::size_t i = 0; i < line.points.size(); ++i) {
-        const QPointF at(plane.over.at(line.points[i].x()), plane.up.at(line.points[i].y()));
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const QPointF& at = points[i];
         if (i == 0) {
             path.moveTo(at);
             continue;
@@ -254,8 +282,27 @@ void drawPoints(QPainter& painter, const LedgerPlane& plane, const LedgerChart& 
         else
             painter.drawEllipse(at, r, r);
     };
+    // Of a cloud nobody sees the single rings, and each costs as much as a thousand dots.
+    constexpr std::size_t cloud = 1500;
+    std::map<LedgerChart::Tone, std::vector<const LedgerChart::Point*>> byTone; // alarms last, over the others
     for (const LedgerChart::Point& point : chart.points) {
-        if (!chart.chosen.contains(point.row)) draw(point, false);
+        if (!chart.chosen.contains(point.row)) byTone[point.tone].push_back(&point);
+    }
+    for (const auto& [tone, points] : byTone) {
+        if (points.size() <= cloud) {
+            for (const LedgerChart::Point* point : points) draw(*point, false);
+            continue;
+        }
+        std::vector<QPointF> dots;
+        for (const LedgerChart::Point* point : points) {
+            if (std::isfinite(point->x) && std::isfinite(point->y))
+                dots.emplace_back(plane.over.at(point->x), plane.up.at(point->y));
+        }
+        const int wide = look.px(tone == LedgerChart::Tone::alarm ? 5 : 3);
+        painter.setRenderHint(QPainter::Antialiasing, false);
+        painter.setPen(QPen(colourOf(tone, p), wide, Qt::SolidLine, Qt::SquareCap));
+        painter.drawPoints(dots.data(), static_cast<int>(dots.size()));
+        painter.setRenderHint(QPainter::Antialiasing, true);
     }
     for (const LedgerChart::Point& point : chart.points) {
         if (chart.chosen.contains(point.row)) draw(point, true);

@@ -252,20 +252,19 @@ LedgerView seriesView(const ShopSeries& series, const SeriesSays& says, bool cum
         for (const RunSignal& signal : says.chart->alarms) signals_.emplace(signal.at, signal.rule);
     }
     LedgerChart::Line line{{}, LedgerChart::Tone::limit, false, false, {}};
+    const QString told = tr("%1 %2: %3%4");
     for (std::size_t i = 0; i < series.values.size(); ++i) {
         const auto signal = signals_.find(i);
         const QString batch = i < series.batches.size() ? q(series.batches[i]->name) : QString();
         const QString rule = signal == signals_.end() ? QString() : runRuleText(signal->second);
         const int row = static_cast<int>(i);
-        view.table.rows.push_back(
-            {dayText(static_cast<std::int64_t>(series.days[i])), batch, toPlaces(series.values[i], 2), rule});
+        const QString day = dayText(static_cast<std::int64_t>(series.days[i]));
+        view.table.rows.push_back({day, batch, toPlaces(series.values[i], 2), rule});
         std::vector<LedgerPlace> places;
         if (i < series.batches.size()) places.push_back(placeOf(series.batches[i], series.blades[i]));
         view.places.push_back(std::move(places));
         const QString text =
-            tr("%1 %2: %3%4")
-                .arg(dayText(static_cast<std::int64_t>(series.days[i])), batch, signedHrc(series.values[i]),
-                     rule.isEmpty() ? QString() : QStringLiteral("; ") + rule);
+            told.arg(day, batch, signedHrc(series.values[i]), rule.isEmpty() ? QString() : QStringLiteral("; ") + rule);
         if (!cumulative) {
             line.points.emplace_back(series.days[i], series.values[i]);
             chart.points.push_back({series.days[i], series.values[i], std::nullopt, row,

@@ -75,7 +75,7 @@ LedgerView yieldView(const YieldLedger& ledger) {
                                   .arg(words::gateName(cause.gate))
                                   .arg(cause.blades)
                                   .arg(q(cause.batches.back()->name), words::sentence(cause.reason)),
-                              q(cause.reason.rule)});
+                              QString::fromUtf8(cause.reason.rule)});
     }
     view.lines.push_back(
         {Tone::unseen, tr("A blade hardened again counts at Quench, whatever it was hardened again for"), {}});

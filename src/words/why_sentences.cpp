@@ -87,7 +87,7 @@ QStringList derivation(const Verdict& v, const Window& window) {
         lines << tr("Chance inside: %1  (M16)").arg(percent(m.probability_inside));
     }
     for (const Reason& reason : v.reasons)
-        lines << tr("%1  (%2)").arg(sentence(reason), QString::fromStdString(reason.rule));
+        lines << tr("%1  (%2)").arg(sentence(reason), QString::fromUtf8(reason.rule));
     lines << tr("Reference tables of %1; the shop's own copy of the standard governs.")
                  .arg(QString::fromStdString(v.tables_edition));
     return lines;

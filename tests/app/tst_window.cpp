@@ -3,6 +3,8 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "cli/cli.h"
+#include "logbook/actions/blades.h"
+#include "tests/support/temp_logbook.h"
 #include "tests/support/window_driver.h"
 
 #include <QAbstractItemModelTester>
@@ -305,6 +307,26 @@ private slots:
         second.press(Qt::Key_Return);
         QVERIFY(!second.document().isOpen());
         QVERIFY(first.document().isOpen());
+    }
+
+    // What the check behind the window finds is named row by row, where everybody sees it.
+    void whatTheCheckFindsIsNamed() {
+        const QTemporaryDir dir;
+        const QString path = dir.filePath("shop.rollcall");
+        {
+            auto logbook = Logbook::create(path).value();
+            for (int i = 0; i < 60; ++i) (void)addPerson(*logbook, "P" + std::to_string(i), "").value();
+        }
+        // Longer ago than the look at opening reaches.
+        for (const char* sql : {"UPDATE person SET name='another' WHERE initials='P1'",
+                                "UPDATE person SET name='another' WHERE initials='P2'"})
+            QCOMPARE(fixtures::TempLogbook::meddle(path, sql), QString());
+        WindowDriver d(path);
+        QVERIFY(QTest::qWaitFor([&] { return d.dialogText().contains("does not pass its check"); }, 10000));
+        QCOMPARE(d.dialogText().count("name is not what the change log says"), 2);
+        QVERIFY2(d.dialogText().contains("person "), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Escape);
+        QVERIFY2(d.now().contains("For reading only") && d.now().contains("and 1 more"), qPrintable(d.now()));
     }
 
     void whyShowsTheNumbersWithTheirRules() {

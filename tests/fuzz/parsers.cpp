@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/fuzz/parsers.h"
 
+#include "cli/log_acts.h"
 #include "core/base/csv.h"
 #include "core/base/number.h"
 #include "core/base/protocol.h"
@@ -16,12 +17,21 @@
 #include "devices/line_pattern.h"
 #include "logbook/shape_text.h"
 #include "logbook/transfer/column_map.h"
+#include "logbook/transfer/package.h"
 #include "logbook/transfer/readings_csv.h"
 #include "logbook/transfer/zip_folder.h"
+#include "plot/fracture_picture.h"
+#include "words/typed_time.h"
 
 #include <cmath>
+#include <QBuffer>
+#include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QPainter>
 #include <QTemporaryDir>
 #include <stdexcept>
 
@@ -173,6 +183,171 @@ std::string emptyZip() {
     return std::string("PK\x05\x06") + std::string(18, '\0');
 }
 
+QByteArray bytesOf(std::string_view text) {
+    return {text.data(), static_cast<qsizetype>(text.size())};
+}
+
+QByteArray contentOf(const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+}
+
+void put(const QString& path, const QByteArray& bytes) {
+    QFile file(path);
+    promise(file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size(), "a file was not written");
+}
+
+// A day or a moment as a maker types it.
+void moment(std::string_view text) {
+    const Instant now{1795500000000, 60};
+    const QString typed = QString::fromUtf8(bytesOf(text));
+    const auto when = typedTime(typed, now);
+    told(when);
+    promise(!when || when->utc_ms <= now.utc_ms, "a moment ahead");
+    const auto day = typedDate(typed);
+    told(day);
+    promise(!day || day->empty() || typedDate(QString::fromStdString(*day)).ok(), "a day that is not read back");
+}
+
+// A photo of a fracture. Whatever its head says of its size, it is decoded within bounds.
+void picture(std::string_view text) {
+    const ReadPhoto read = readPhoto(bytesOf(text));
+    promise(!read.photo.isNull() || !read.ofAKind || !read.trouble.isEmpty(), "refused without a word");
+    if (read.photo.isNull() || read.photo.width() > 2000 || read.photo.height() > 2000) return;
+    promise(greyOf(read.photo).width == read.photo.width() && !photoLevels(read.photo).empty(), "a photo in part");
+}
+
+std::string pictureAs(const char* format) {
+    QImage image(24, 16, QImage::Format_RGB32);
+    for (int y = 0; y < image.height(); ++y) {
+        for (int x = 0; x < image.width(); ++x) image.setPixel(x, y, qRgb(10 * x, 15 * y, x * y));
+    }
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    image.save(&buffer, format);
+    return bytes.toStdString();
+}
+
+// A logbook with a batch in it, to which lines are logged and from which a package is made.
+class Shop {
+public:
+    static Shop& only() {
+        static Shop shop;
+        return shop;
+    }
+
+    /// Logs the lines as `rollcallctl log` does, then takes all of it back.
+    void log(const QByteArray& lines) {
+        const Error undone{ErrorKind::refused, "", "taken back"};
+        (void)m_logbook->transact("lines logged", [&]() -> Result<Done> {
+            (void)take(lines);
+            return undone;
+        });
+    }
+    const QString& package() const { return m_package; }
+    QString path(const char* name) const { return m_dir.filePath(QLatin1String(name)); }
+
+    static const std::vector<std::string>& lines() {
+        static const std::vector<std::string> all{
+            R"({"do":"person","initials":"HB"})",
+            R"({"do":"tester","name":"Bench 1","kind":"bench"})",
+            R"({"do":"block","name":"62.6","certified":62.6})",
+            R"({"do":"batch","name":"Pear 3","count":3,"marks":"P-#","sold_as":"115CrV3","window":"61:63"})",
+            R"({"do":"verify","tester":"Bench 1","block":"62.6","readings":[62.7,62.9,62.8],"by":"HB"})",
+            R"({"do":"temper","batch":"Pear 3","blades":["P-1","P-2"],"temperature":"401F","hours":"90min"})",
+            R"({"do":"reading","batch":"Pear 3","blade":"P-1","gate":"temper","value":61.9,"tester":"Bench 1"})",
+            R"({"do":"note","batch":"Pear 3","text":"forged in the rain","time":"2020-01-20T08:12"})"};
+        return all;
+    }
+
+private:
+    Shop() : m_clock(std::make_shared<Instant>(LogbookSeams::real().now())) {
+        LogbookSeams seams = LogbookSeams::real();
+        seams.now = [clock = m_clock] { return *clock; };
+        m_logbook = Logbook::create(path("shop.rollcall"), seams).value();
+        QByteArray all;
+        for (const std::string& one : lines()) all += QByteArray::fromStdString(one) + '\n';
+        promise(m_logbook->transact("lines logged", [&] { return take(all); }).ok(), "the shop was not made");
+        m_package = path("package");
+        promise(exportTo(*m_logbook, m_package).ok(), "the package was not made");
+    }
+
+    Result<Done> take(const QByteArray& text) {
+        cli::LogLines logging(*m_logbook, tables(), QDir(m_dir.path()), m_clock);
+        int number = 0;
+        Result<Done> all = Done{};
+        for (const QByteArray& line : text.split('\n')) {
+            if (line.trimmed().isEmpty()) continue;
+            const auto done = logging.take(++number, line);
+            told(done);
+            if (!done) all = done;
+        }
+        return all;
+    }
+
+    QTemporaryDir m_dir;
+    std::shared_ptr<Instant> m_clock;
+    std::unique_ptr<Logbook> m_logbook;
+    QString m_package;
+};
+
+void logLines(std::string_view text) {
+    Shop::only().log(bytesOf(text));
+}
+
+// A package of which one file, named in the first line, is another, and which says so: what is in it is read.
+void package(std::string_view text) {
+    const Shop& shop = Shop::only();
+    const QString folder = shop.package();
+    const std::size_t end = std::min(text.find('\n'), text.size());
+    QString name = QString::fromUtf8(bytesOf(text.substr(0, end)));
+    if (!QFile::exists(folder + QLatin1Char('/') + name) || name.contains(QLatin1Char('/')))
+        name = QStringLiteral("reading.csv");
+    const QString member = folder + QLatin1Char('/') + name;
+    const QString index = folder + QStringLiteral("/datapackage.json");
+    const QByteArray was = contentOf(member);
+    const QByteArray indexWas = contentOf(index);
+    put(member, bytesOf(text.substr(std::min(end + 1, text.size()))));
+    if (member != index) {
+        QJsonObject all = QJsonDocument::fromJson(indexWas).object();
+        QJsonArray resources = all[QStringLiteral("resources")].toArray();
+        for (QJsonValueRef one : resources) {
+            QJsonObject resource = one.toObject();
+            if (resource[QStringLiteral("path")].toString() != name) continue;
+            const auto hash = QCryptographicHash::hash(contentOf(member), QCryptographicHash::Sha256).toHex();
+            resource[QStringLiteral("hash")] = QStringLiteral("sha256:") + QString::fromLatin1(hash);
+            one = resource;
+        }
+        all[QStringLiteral("resources")] = resources;
+        put(index, QJsonDocument(all).toJson());
+    }
+    const QString made = shop.path("made.rollcall");
+    const auto read = importPackage(made, folder);
+    put(member, was);
+    put(index, indexWas);
+    told(read);
+    promise(read.ok() == QFile::exists(made), "a logbook of what was refused");
+    QFile::remove(made);
+}
+
+std::string memberOf(const char* name) {
+    return std::string(name) + '\n' +
+           contentOf(Shop::only().package() + QLatin1Char('/') + QLatin1String(name)).toStdString();
+}
+
+// With members that are packed, of the names that a package has.
+std::string smallZip() {
+    const QTemporaryDir dir;
+    const QString folder = dir.filePath(QStringLiteral("p"));
+    QDir(dir.path()).mkdir(QStringLiteral("p"));
+    for (const char* name : {"person.csv", "reading.csv", "block.csv"})
+        put(folder + QLatin1Char('/') + QLatin1String(name),
+            contentOf(Shop::only().package() + QLatin1Char('/') + QLatin1String(name)));
+    const QString zip = dir.filePath(QStringLiteral("p.zip"));
+    promise(zipFolder(folder, zip).ok(), "no zip was made");
+    return contentOf(zip).toStdString();
+}
+
 } // namespace
 
 const std::vector<Parser>& parsers() {
@@ -194,7 +369,14 @@ const std::vector<Parser>& parsers() {
         {"line", line, {"62.1 HRC\r\n61,8\r\n", "#12 62.1\n"}},
         {"pattern", pattern, {R"((?<value>\d+))", "(["}},
         {"outline", outline, {"0,0 58,0 58,16 0,16", "0,0;1"}},
-        {"zip", zip, {emptyZip()}}};
+        {"moment", moment, {"14:30", "2026-11-24 18:00", "24.11.2026 18:00", "2027-05", "31.5.2027"}},
+        {"picture", picture, {pictureAs("PNG"), pictureAs("JPEG"), pictureAs("BMP"), pictureAs("PPM")}},
+        {"log", logLines, Shop::lines(), 600},
+        {"zip", zip, {emptyZip(), smallZip()}},
+        {"package",
+         package,
+         {memberOf("reading.csv"), memberOf("datapackage.json"), memberOf("blade.csv"), memberOf("change.csv")},
+         40}};
     return all;
 }
 

@@ -14,6 +14,7 @@ struct Parser {
     /// Reads it; throws std::logic_error where what was read does not hold what it promises.
     void (*read)(std::string_view text);
     std::vector<std::string> seeds; ///< what it is meant for, to begin with
+    int tries = 1500;               ///< in a test; fewer of what makes files each time
 };
 
 const std::vector<Parser>& parsers();

@@ -7,7 +7,6 @@
 #include "app/shared/local_time.h"
 #include "app/shared/picture.h"
 #include "app/shared/typed_reading.h"
-#include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/heat/next_temper.h"
 #include "core/judge/second_opinion.h"
@@ -15,6 +14,7 @@
 #include "logbook/actions/blades.h"
 #include "logbook/actions/instruments.h"
 #include "plot/differences.h"
+#include "words/typed_time.h"
 #include "words/words.h"
 
 // The part of ShopActions that speaks of the blade or the batch in hand.

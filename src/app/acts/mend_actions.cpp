@@ -4,9 +4,9 @@
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/local_time.h"
-#include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/blades.h"
+#include "words/typed_time.h"
 #include "words/words.h"
 
 // The part of ShopActions that mends what a blade or batch was entered as: a forgotten one, other measures, a knife

@@ -22,11 +22,19 @@ ShopActions::ShopActions(Document& document, ReadingStation& station, const Look
     connect(&m_document, &Document::opened, this, [this](const Result<Done>& done) {
         if (!done)
             notice(tr("This logbook was not opened"), {words::errorText(done.error())});
-        else if (!m_document.readOnlyReason().isEmpty())
-            notice(
-                tr("For reading only"),
-                {tr("%1: %2. Nothing can be logged in it here.").arg(m_document.path(), m_document.readOnlyReason())});
+        else if (!m_document.readOnlyReasons().isEmpty())
+            tellForReadingOnly();
     });
+    connect(&m_document, &Document::unsound, this, &ShopActions::tellForReadingOnly);
+}
+
+void ShopActions::tellForReadingOnly() {
+    constexpr qsizetype most = 40; // a list that somebody reads
+    const QStringList& why = m_document.readOnlyReasons();
+    QStringList lines{tr("%1: %2. Nothing can be logged in it here.").arg(m_document.path(), why.front())};
+    lines += why.mid(1, most);
+    if (why.size() > most + 1) lines << tr("and %1 more: rollcallctl check names them all").arg(why.size() - most - 1);
+    notice(tr("For reading only"), lines);
 }
 
 void ShopActions::notice(const QString& title, const QStringList& lines) {

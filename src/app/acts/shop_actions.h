@@ -93,6 +93,7 @@ private:
     void keepKit(const QString& initials, std::optional<Tester> tester, std::function<void()> then);
     std::map<std::string, std::vector<std::string>> setsOn(const Blade& blade, Gate gate) const;
     void askHowFar(const std::string& tester);
+    void tellForReadingOnly();
     void notice(const QString& title, const QStringList& lines);
     void askReason(const QString& title, const QString& act, const std::vector<FormChoice>& usual,
                    std::function<void(const std::string&)> then);

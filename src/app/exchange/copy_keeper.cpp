@@ -59,7 +59,7 @@ std::vector<KeptCopy> CopyKeeper::copies() const {
 }
 
 bool CopyKeeper::canKeep() const {
-    return keeps() && m_document.isOpen() && m_document.readOnlyReason().isEmpty() &&
+    return keeps() && m_document.isOpen() && m_document.readOnlyReasons().isEmpty() &&
            !(folder().isEmpty() && second().isEmpty());
 }
 

@@ -106,7 +106,9 @@ QStringList Footer::nowParts() const {
     if (!m_document.isOpen()) return {tr("No logbook is open. Ctrl+O opens one")};
     if (!m_document.unstored().isEmpty()) return {tr("The last entry is not stored: %1").arg(m_document.unstored())};
     if (!m_document.trouble().isEmpty()) return {tr("What is shown is old: %1").arg(m_document.trouble())};
-    if (!m_document.readOnlyReason().isEmpty()) return {tr("For reading only: %1").arg(m_document.readOnlyReason())};
+    if (const QStringList& why = m_document.readOnlyReasons(); !why.isEmpty())
+        return {tr("For reading only: %1").arg(why.mid(0, 2).join(QStringLiteral(": "))) +
+                (why.size() > 2 ? tr(", and %1 more").arg(why.size() - 2) : QString())};
     if (!m_document.hasBatch()) return {tr("Now: press N for the first batch")};
     QStringList parts;
     const Batch& batch = m_document.batch();

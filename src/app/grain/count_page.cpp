@@ -343,7 +343,7 @@ ColumnContent CountPage::content() const {
         if (!grain) continue;
         const QString sentence = words::sentence(reason);
         if (!sentence.isEmpty())
-            content.lines.push_back({reason.tone, sentence, QString::fromStdString(reason.rule), false});
+            content.lines.push_back({reason.tone, sentence, QString::fromUtf8(reason.rule), false});
     }
     const auto reading = readingOf(static_cast<std::size_t>(m_document.bladeIndex()));
     if (own == nullptr || !reading) {

@@ -16,20 +16,15 @@ constexpr std::size_t photosKept = 4;
 
 std::shared_ptr<const LoadedPhoto> decoded(QByteArray bytes) {
     auto photo = std::make_shared<LoadedPhoto>();
-    QBuffer buffer(&bytes);
-    QImageReader reader(&buffer);
-    reader.setAutoTransform(true); // a camera notes how it was held
-    reader.setDecideFormatFromContent(true);
-    QImageReader::setAllocationLimit(400); // megabytes: a photo of 100 million pixels, and no more
-    const QImage image = reader.read();
-    if (image.isNull()) {
-        photo->trouble = reader.error() == QImageReader::UnsupportedFormatError
-                             ? PhotoStore::tr("it is no picture of a kind that is read here: PNG, JPEG or TIFF")
-                             : PhotoStore::tr("it is damaged: %1").arg(reader.errorString());
+    ReadPhoto read = readPhoto(std::move(bytes));
+    if (read.photo.isNull()) {
+        photo->trouble = read.ofAKind
+                             ? PhotoStore::tr("it is damaged: %1").arg(read.trouble)
+                             : PhotoStore::tr("it is no picture of a kind that is read here: PNG, JPEG or TIFF");
         return photo;
     }
-    photo->grey = greyOf(image);
-    photo->levels = photoLevels(image);
+    photo->grey = greyOf(read.photo);
+    photo->levels = photoLevels(std::move(read.photo));
     return photo;
 }
 

@@ -352,8 +352,7 @@ ColumnContent LadderPage::content() const {
                 reason.fact == Fact::surpriseLooked || reason.fact == Fact::temperLoad ||
                 reason.fact == Fact::curveScatters || reason.fact == Fact::siblingsDoubted ||
                 reason.fact == Fact::colourAgainstOven)
-                content.lines.push_back(
-                    {reason.tone, words::sentence(reason), QString::fromStdString(reason.rule), false});
+                content.lines.push_back({reason.tone, words::sentence(reason), QString::fromUtf8(reason.rule), false});
         }
     }
     content.below.push_back({Tone::note, words::cautionText(Caution::hotWork), {}, true});

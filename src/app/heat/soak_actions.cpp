@@ -202,7 +202,7 @@ void SoakPage::why() {
                           words::degrees(answer.soak ? answer.soak->leaving_c : r->set_c), words::degrees(20));
     const Verdict& verdict = m_document.verdictAt(Gate::heat);
     for (const Reason& reason : verdict.reasons)
-        lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromStdString(reason.rule));
+        lines << QStringLiteral("%1  (%2)").arg(words::sentence(reason), QString::fromUtf8(reason.rule));
     (new ChoiceDialog(tr("Why: %1 at Heat").arg(QString::fromStdString(blade->mark)), lines, {}, m_look, window()))
         ->ask({});
 }

@@ -13,7 +13,7 @@ std::vector<ColumnContent::Line> reasonLines(const Verdict& verdict) {
     std::vector<ColumnContent::Line> lines;
     QStringList unseen;
     for (const Reason& reason : verdict.reasons) {
-        const QString rule = QString::fromStdString(reason.rule);
+        const QString rule = QString::fromUtf8(reason.rule);
         if (reason.fact == Fact::notLookedAt) {
             const QString sentence = words::sentence(reason);
             unseen << sentence.left(sentence.indexOf(QLatin1Char(':')));

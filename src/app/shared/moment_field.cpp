@@ -5,7 +5,7 @@
 #include "app/shared/buttons.h"
 #include "app/shared/drop_down.h"
 #include "app/shared/plain_text.h"
-#include "app/shared/typed_time.h"
+#include "words/typed_time.h"
 
 #include <QCalendarWidget>
 #include <QDialog>

@@ -20,11 +20,9 @@ Document::Document(Tables tables, LogbookSeams seams, QObject* parent)
     });
     connect(&m_store, &Store::checked, this, [this](const QStringList& problems) {
         m_checked = problems.isEmpty();
-        if (!m_checked) {
-            m_readOnlyReason = tr("it does not pass its check: %1").arg(problems.front());
-            if (problems.size() > 1) m_readOnlyReason += tr(", and %1 more").arg(problems.size() - 1);
-        }
+        if (!m_checked) m_readOnlyReasons = QStringList(tr("it does not pass its check")) + problems;
         tell();
+        if (!m_checked) emit unsound();
     });
 }
 
@@ -34,7 +32,8 @@ void Document::open(const QString& path, bool create) {
     m_store.open(path, create, m_person, [this, path](Store::Opened answer) {
         m_open = answer.done.ok();
         m_path = path;
-        m_readOnlyReason = answer.read_only_reason;
+        m_readOnlyReasons.clear();
+        if (!answer.read_only_reason.isEmpty()) m_readOnlyReasons << answer.read_only_reason;
         m_trouble.clear();
         m_unstored.clear();
         if (answer.done) {

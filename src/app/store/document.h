@@ -27,7 +27,8 @@ public:
     void open(const QString& path, bool create);
     bool isOpen() const { return m_open; }
     const QString& path() const { return m_path; }
-    const QString& readOnlyReason() const { return m_readOnlyReason; }
+    /// Why nothing can be logged, each reason a sentence; empty when it can.
+    const QStringList& readOnlyReasons() const { return m_readOnlyReasons; }
     /// The whole of it was looked through since it was opened, and all is well.
     bool isChecked() const { return m_checked; }
     /// Why what is shown is older than what is stored; empty when it is not.
@@ -107,6 +108,7 @@ signals:
     void opened(const Result<Done>& done);
     void changed(); ///< another snapshot, or another selection
     void learnt();  ///< what is next in other batches
+    void unsound(); ///< the whole of it was looked through and does not pass; nothing is logged any more
     void failed(const QString& message);
 
 private:
@@ -117,7 +119,7 @@ private:
     Store m_store;
     Snapshot m_state;
     QString m_path;
-    QString m_readOnlyReason;
+    QStringList m_readOnlyReasons;
     QString m_trouble;
     QString m_unstored;
     QString m_person;

@@ -6,12 +6,12 @@
 #include "app/shared/form_dialog.h"
 #include "app/shared/line_form.h"
 #include "app/shared/local_time.h"
-#include "app/shared/typed_time.h"
 #include "core/base/number.h"
 #include "core/measure/verification.h"
 #include "files/disk.h"
 #include "logbook/actions/instruments.h"
 #include "report/export_picture.h"
+#include "words/typed_time.h"
 #include "words/words.h"
 
 #include <algorithm>

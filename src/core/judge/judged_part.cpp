@@ -55,7 +55,7 @@ std::vector<BladeGroup> groupsOf(const Batch& batch, const Tables& tables) {
                                                             [](const Blade& blade) { return blade.own.has_value(); });
     if (uniform && groups.empty()) groups.emplace_back();
     for (BladeGroup& group : groups) {
-        if (!uniform) group.own = asSeenBy(batch, group.blades, tables);
+        if (!uniform) group.own = std::make_unique<Batch>(asSeenBy(batch, group.blades, tables));
     }
     return groups;
 }

@@ -11,6 +11,7 @@
 #include "core/judge/steel_book.h"
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -21,7 +22,7 @@ struct BladeGroup {
     std::vector<std::size_t> blades; ///< their places in the batch
     /// The batch as these blades see it: with their claim, themselves alone, and of the evidence what speaks for them.
     /// None: all blades are of the batch's own claim, and it is judged as it is.
-    std::optional<Batch> own;
+    std::unique_ptr<Batch> own;
 };
 
 /// The blades of a batch by claim, in order of their first blades. A knife that is taken for a grade of its own is of

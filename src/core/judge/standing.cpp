@@ -81,17 +81,41 @@ VerificationBook::VerificationBook(const Batch& batch, const Tables& tables)
     }
 }
 
-VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
-    Found found;
-    if (!reading.time) return found;
+const VerificationBook::Setting* VerificationBook::settingOf(const Reading& reading) const {
+    if (!reading.time) return nullptr;
     const auto setting = std::find_if(m_settings.begin(), m_settings.end(), [&](const Setting& runs) {
         const Verification& run = *runs.front().run;
         return run.tester == reading.tester && run.scale == reading.scale && run.indenter == reading.indenter &&
                run.anvil == reading.anvil;
     });
-    if (setting == m_settings.end()) return found;
-    const auto after = std::upper_bound(setting->begin(), setting->end(), reading.time->utc_ms,
-                                        [](std::int64_t ms, const Run& run) { return ms < run.run->time->utc_ms; });
+    return setting == m_settings.end() ? nullptr : &*setting;
+}
+
+VerificationBook::Setting::const_iterator VerificationBook::after(const Setting& setting, const Reading& reading) {
+    return std::upper_bound(setting.begin(), setting.end(), reading.time->utc_ms,
+                            [](std::int64_t ms, const Run& run) { return ms < run.run->time->utc_ms; });
+}
+
+std::vector<BlockBias> VerificationBook::earlierErrors(const Reading& reading, const Found& found) const {
+    std::vector<BlockBias> errors;
+    const Setting* setting = settingOf(reading);
+    if (setting == nullptr) return errors;
+    const auto end = after(*setting, reading);
+    errors.reserve(static_cast<std::size_t>(end - setting->begin()));
+    for (auto run = setting->begin(); run != end; ++run) {
+        const bool before = found.run == nullptr || (run->run->time->localDay() < found.run->time->localDay() &&
+                                                     std::abs(run->run->certified - found.run->certified) <= nearBlock);
+        if (run->answer.ok && before)
+            errors.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
+    }
+    return errors;
+}
+
+VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
+    Found found;
+    const Setting* setting = settingOf(reading);
+    if (setting == nullptr) return found;
+    const auto after = VerificationBook::after(*setting, reading);
 
     // Backwards through the last day that counts; of each block only its last run counts.
     std::vector<const Run*> today;
@@ -126,16 +150,6 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
                 found.across = run->run;
                 found.across_error = run->answer.error;
             }
-        }
-        for (auto run = setting->begin(); run != after; ++run) { // E3
-            if (run->run->time->localDay() < best->run->time->localDay() && run->answer.ok &&
-                std::abs(run->run->certified - best->run->certified) <= nearBlock)
-                found.earlier.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
-        }
-    } else {
-        for (auto run = setting->begin(); run != after; ++run) {
-            if (run->answer.ok)
-                found.earlier.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
         }
     }
 
@@ -379,25 +393,31 @@ private:
         if (m_set.standing.empty()) return;
         using Standing = VerificationBook::Standing;
         VerificationBook::Found found;
+        const Reading* foundFor = m_set.standing.front();
         Standing worst = Standing::good;
         for (const Reading* reading : m_set.standing) {
             const VerificationBook::Found one = m_book.standingFor(*reading);
-            if (one.run != nullptr) found = one;
+            if (one.run != nullptr) {
+                found = one;
+                foundFor = reading;
+            }
             if (one.standing != Standing::good && (worst == Standing::good || one.standing > worst))
                 worst = one.standing;
         }
         const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
         const std::string name = tester != nullptr ? tester->name : std::string();
         m_set.verified = worst == Standing::good;
+        const std::optional<ErrorHistory> history =
+            errorHistory(m_book.earlierErrors(*foundFor, found), m_set.tester.pooled_sd);
         if (found.run != nullptr && (worst == Standing::good || worst == Standing::otherBand)) {
-            m_set.bias = errorOf(found);
+            m_set.bias = errorOf(found, history);
             m_set.verification = found.run->id;
             if (m_set.conversion_u == 0 && found.across == nullptr) m_set.block_hrc = found.run->certified;
         } else {
-            m_set.usual = errorHistory(found.earlier, m_set.tester.pooled_sd);
+            m_set.usual = history;
         }
         if (m_set.bias && found.days_before > 0) {
-            m_set.aged_u = driftSince(found) / m_slope;
+            m_set.aged_u = driftSince(found, history) / m_slope;
             say(Fact::verificationAged, Tone::note, "E35", {double(found.days_before), m_set.aged_u * m_slope}, {name});
         }
         m_set.tester = m_set.tester.perPoint(m_slope);
@@ -432,15 +452,14 @@ private:
 
     // E35. What the error may have moved since its run: as it moves from run to run by its own history, else by what
     // E18 allows in a month.
-    double driftSince(const StandingRun& found) const {
-        if (const auto history = errorHistory(found.earlier, m_set.tester.pooled_sd))
-            return std::sqrt(2.0) * history->between_sd;
+    static double driftSince(const StandingRun& found, const std::optional<ErrorHistory>& history) {
+        if (history) return std::sqrt(2.0) * history->between_sd;
         constexpr double month = 30;
         return found.answer.max_error / std::sqrt(3.0) * std::sqrt(std::min(1.0, found.days_before / month));
     }
 
     // The day's error, drawn towards the tester's usual one, or between the blocks on either side; in points of HRC.
-    BlockBias errorOf(const StandingRun& found) {
+    BlockBias errorOf(const StandingRun& found, const std::optional<ErrorHistory>& history) {
         const double sd = m_set.tester.pooled_sd;
         m_set.tester.block_uncertainty = found.run->block_uncertainty;
         BlockBias bias{found.answer.error, static_cast<int>(found.run->readings.size())};
@@ -453,7 +472,7 @@ private:
             bias = interpolated(found.run->certified, bias, found.across->certified, other, at, sd);
             m_set.tester.block_uncertainty =
                 std::hypot((1 - share) * found.run->block_uncertainty, share * found.across->block_uncertainty);
-        } else if (const auto history = errorHistory(found.earlier, sd)) {
+        } else if (history) {
             bias = drawnTowards(*history, bias, sd);
         }
         bias.error /= m_slope;

@@ -29,8 +29,6 @@ struct StandingRun {
     /// E2. A good run of the same day on a block at the reading's other side; null when there is none.
     const Verification* across = nullptr;
     double across_error = 0;
-    /// E3. Errors of the good runs of the days before on blocks like it, in order of time.
-    std::vector<BlockBias> earlier;
     int days_before = 0; ///< E35: the run was so many days before the reading; 0 on its day
 };
 
@@ -47,12 +45,21 @@ public:
     /// match none. Two failed runs in a row after a reading, with no good run between, make it suspect.
     Found standingFor(const Reading& reading) const;
 
+    /// E3. What the tester has shown before this reading: the errors of its good runs of the days before the run found
+    /// for it, on blocks like that one; where none was found, of all its good runs. In order of time.
+    std::vector<BlockBias> earlierErrors(const Reading& reading, const Found& found) const;
+
 private:
     struct Run {
         const Verification* run;
         VerificationAnswer answer;
     };
     using Setting = std::vector<Run>; ///< runs of one tester, indenter, anvil and scale, in order of time
+    /// The setting that a reading was made with; null when there is no run with it, or the reading has no time.
+    const Setting* settingOf(const Reading& reading) const;
+    /// The first of its runs after the reading.
+    static Setting::const_iterator after(const Setting& setting, const Reading& reading);
+
     const Tables& m_tables;
     int m_days = 0; ///< that a run may lie before a reading
     std::vector<Setting> m_settings;

@@ -9,6 +9,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
 #include <vector>
 
@@ -26,7 +27,7 @@ enum class Tone { good, note, caution, bad, open, unseen };
 struct Reason {
     Fact fact;
     Tone tone = Tone::note;
-    std::string rule; ///< "M15", "E18", "quench", "temper", "record"
+    std::string_view rule; ///< "M15", "E18", "quench", "temper", "record"; it stands in the program, for good
     std::vector<double> numbers;
     std::vector<std::string> texts;
 };

@@ -122,7 +122,7 @@ LedgerBatch ledgerBatchOf(const Batch& batch, const Judged& judged, const Tables
             const auto& verdict = judged.verdicts().at(i, gate);
             if (!verdict) continue;
             one.states[indexOf(gate)] = verdict->state;
-            one.causes[indexOf(gate)] = causeOf(*verdict);
+            if (auto cause = causeOf(*verdict)) one.causes.emplace_back(gate, std::move(*cause));
             if (!verdict->measurement) continue;
             if (gate == Gate::quench) one.quenched_hrc = verdict->measurement->corrected_mean;
             if (gate == Gate::temper)

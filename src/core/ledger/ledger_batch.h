@@ -11,6 +11,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 /// What a shop's batches have to say together: a few numbers of each blade, taken from its verdicts once.
@@ -48,15 +49,23 @@ struct LedgerBlade {
     int spare_tempers = 0;    ///< made after it had been read with all that its steel or recipe asks for: rework
     double spare_hours = 0;   ///< how long those took
     double last_temper_c = 0; ///< 0 without one
-    std::array<std::optional<State>, gateCount> states;  ///< at the gates that are asked
-    std::array<std::optional<Reason>, gateCount> causes; ///< what speaks first where the state is Borderline or Fail
-    std::optional<LedgerMeasurement> tempered;           ///< at Temper
-    std::optional<double> quenched_hrc;                  ///< corrected mean as quenched
-    std::vector<LedgerReading> readings;                 ///< by temper, of this round
-    std::shared_ptr<const StudyPiece> piece;             ///< null where nothing was tried on it
-    std::optional<double> grain;                         ///< ASTM number of its fracture, counted or rated
+    std::array<std::optional<State>, gateCount> states; ///< at the gates that are asked
+    /// What speaks first where the state is Borderline or Fail, in the order of the gates; most blades have none.
+    std::vector<std::pair<Gate, Reason>> causes;
+    std::optional<LedgerMeasurement> tempered; ///< at Temper
+    std::optional<double> quenched_hrc;        ///< corrected mean as quenched
+    std::vector<LedgerReading> readings;       ///< by temper, of this round
+    std::shared_ptr<const StudyPiece> piece;   ///< null where nothing was tried on it
+    std::optional<double> grain;               ///< ASTM number of its fracture, counted or rated
 
     std::optional<State> at(Gate gate) const { return states[indexOf(gate)]; }
+    /// Null where nothing holds it up at this gate.
+    const Reason* causeAt(Gate gate) const {
+        for (const auto& [at, reason] : causes) {
+            if (at == gate) return &reason;
+        }
+        return nullptr;
+    }
 };
 
 /// One batch.

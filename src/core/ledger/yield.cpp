@@ -68,7 +68,7 @@ YieldLedger yieldLedger(const Ledger& ledger, const std::string& grade) {
                 const bool passedHere = firstGo(blade, gate);
                 gates[indexOf(gate)].first += passedHere ? 1 : 0;
                 if (!passedHere) add(answer.held[indexOf(gate)], batch);
-                const auto& reason = blade.causes[indexOf(gate)];
+                const Reason* reason = blade.causeAt(gate);
                 if (!reason || gate == Gate::release) continue;
                 YieldLedger::Cause& cause = causes[{gate, reason->fact}];
                 cause.gate = gate;

@@ -24,7 +24,7 @@ using FisherF = boost::math::fisher_f_distribution<double, Plain>;
 
 // The same few critical values are asked for again and again while a batch is judged, each costing microseconds:
 // the last ones of each kind are kept. Pure: what is kept is what would be computed.
-template<class Compute>
+template<class Compute, std::size_t many = 64>
 class Kept {
 public:
     explicit Kept(Compute compute) : m_compute(compute) {}
@@ -38,11 +38,11 @@ public:
 private:
     using Key = std::array<double, 3>;
     struct Entry {
-        Key key{-1, -1, -1}; // no probability is negative
+        Key key{-1, -1, -1}; // nothing is asked for by it: the last is none or degrees of freedom
         double value = 0;
     };
     Compute m_compute;
-    std::array<Entry, 64> m_entries;
+    std::array<Entry, many> m_entries;
 };
 
 } // namespace
@@ -78,7 +78,10 @@ double tQuantile(double p, double dof) {
 
 double tProbability(double x, double dof) {
     if (std::isinf(dof)) return boost::math::cdf(Normal(), x);
-    return boost::math::cdf(StudentsT(dof), x);
+    // Of a batch that is judged again most blades have the mean that they had.
+    thread_local Kept<double (*)(double, double, double), 256> kept(
+        [](double t, double nu, double) { return boost::math::cdf(StudentsT(nu), t); });
+    return kept(x, dof, 0);
 }
 
 bool exceedsF(double ratio, double p, double dof1, double dof2) {

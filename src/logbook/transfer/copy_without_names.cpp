@@ -8,7 +8,6 @@
 #include "logbook/rows.h"
 
 #include <algorithm>
-#include <functional>
 #include <QFile>
 #include <QHash>
 #include <QJsonDocument>
@@ -36,11 +35,14 @@ QString withoutNotes(const QString& column, const QString& text) {
 
 class Anonymous {
 public:
-    Anonymous(Database& from, Database& to, std::function<std::string()> newId)
-        : m_from(from), m_to(to), m_newId(std::move(newId)) {}
+    Anonymous(Database& from, Database& to, Database::Series& ids) : m_from(from), m_to(to), m_ids(ids) {}
 
     Result<Done> copy() {
-        if (auto begun = placeholder(); !begun) return begun;
+        // Which identity became which is known to this connection alone, and gone with it.
+        auto begun = m_to.run(QStringLiteral("CREATE TEMP TABLE made_anew (id TEXT PRIMARY KEY, anew TEXT NOT NULL) "
+                                             "WITHOUT ROWID"));
+        if (begun) begun = placeholder();
+        if (!begun) return begun;
         for (const Kind& kind : kinds()) {
             // Settings may hold anything; files are photos, certificates and imported tables; both logs name people.
             if (!kind.copied) continue;
@@ -53,7 +55,7 @@ private:
     // What stands for every file, since rows point at one.
     Result<Done> placeholder() {
         const QString nothing = QStringLiteral("e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855");
-        m_file = q(m_newId());
+        m_file = m_ids.nextId();
         auto done = m_to.run(QStringLiteral("INSERT INTO attachment_blob (sha256, bytes) VALUES (?,?)"),
                              {nothing, QByteArray("")});
         if (done)
@@ -71,31 +73,65 @@ private:
                           {name, name});
         if (!columns) return columns.error();
         QStringList names;
-        for (const Row& column : *columns) names << column[0].toString();
-        const auto rows =
-            m_from.select(QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(names.join(QLatin1Char(',')), name));
-        if (!rows) return rows.error();
-        for (const Row& row : *rows) {
-            Fields fields;
-            std::vector<QByteArray> held;
-            for (const QString& column : names) held.push_back(column.toLatin1());
-            for (std::size_t i = 0; i < row.size(); ++i) {
-                const Row& column = (*columns)[i];
-                const QString target = column[2].toString();
-                const bool pointer = !target.isEmpty() || names[static_cast<qsizetype>(i)] == QLatin1String("id");
-                QVariant value = row[i];
-                if (target == QLatin1String("attachment"))
-                    value = value.isNull() ? value : QVariant(m_file);
-                else if (target == QLatin1String("attachment_blob"))
-                    keepSamples(value.toString());
-                else if (!pointer && column[1].toString() == QLatin1String("TEXT"))
-                    value = shared(kind, held[i], value);
-                fields.emplace_back(held[i].constData(), value);
-            }
-            if (m_failed) return *m_failed;
-            if (auto done = m_to.insert(kind.table, fields); !done) return done;
+        std::vector<QByteArray> held;
+        std::vector<Is> are;
+        for (const Row& column : *columns) {
+            names << column[0].toString();
+            held.push_back(names.back().toLatin1());
+            are.push_back(whatIs(kind, column));
         }
-        return Done{};
+        Result<Done> done = Done{};
+        const auto read =
+            m_from.each(QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(names.join(QLatin1Char(',')), name), {},
+                        [&](const Row& row) {
+                            if (done) done = copyRow(kind, held, are, row);
+                        });
+        return done ? read : done;
+    }
+
+    /// What a column holds, and so how it leaves.
+    enum class Is { identity, file, samples, words, number };
+
+    static Is whatIs(const Kind& kind, const Row& column) {
+        const QString name = column[0].toString();
+        const QString target = column[2].toString();
+        if (target == QLatin1String("attachment")) return Is::file;
+        if (target == QLatin1String("attachment_blob")) return Is::samples;
+        // Rows of one grinding have its identity, which is no row's.
+        const bool grinding = std::string_view(kind.table) == "ground_off" && name == QLatin1String("grinding");
+        if (!target.isEmpty() || name == QLatin1String("id") || grinding) return Is::identity;
+        return column[1].toString() == QLatin1String("TEXT") ? Is::words : Is::number;
+    }
+
+    Result<Done> copyRow(const Kind& kind, const std::vector<QByteArray>& columns, const std::vector<Is>& are,
+                         const Row& row) {
+        Fields fields;
+        for (std::size_t i = 0; i < row.size(); ++i) {
+            QVariant value = row[i];
+            if (!value.isNull() && are[i] == Is::file) {
+                value = m_file;
+            } else if (!value.isNull() && are[i] == Is::identity) {
+                const auto anew = madeAnew(value);
+                if (!anew) return anew.error();
+                value = *anew;
+            } else if (are[i] == Is::samples) {
+                if (auto kept = keepSamples(value.toString()); !kept) return kept;
+            } else if (are[i] == Is::words) {
+                value = shared(kind, columns[i], value);
+            }
+            fields.emplace_back(columns[i].constData(), value);
+        }
+        return m_to.insert(kind.table, fields);
+    }
+
+    // By its identities a row of the copy could be found again in the logbook, or in another copy.
+    Result<QVariant> madeAnew(const QVariant& id) {
+        auto known = m_to.single(QStringLiteral("SELECT anew FROM made_anew WHERE id=?"), {id});
+        if (!known || known->isValid()) return known;
+        const QString anew = m_ids.nextId();
+        if (auto kept = m_to.run(QStringLiteral("INSERT INTO made_anew VALUES (?,?)"), {id, anew}); !kept)
+            return kept.error();
+        return QVariant(anew);
     }
 
     QVariant shared(const Kind& kind, const QByteArray& column, const QVariant& value) {
@@ -139,22 +175,18 @@ private:
     }
 
     // The samples of an oven's trace are numbers, though they are kept among the files.
-    void keepSamples(const QString& sha) {
+    Result<Done> keepSamples(const QString& sha) {
         const auto bytes = m_from.single(QStringLiteral("SELECT bytes FROM attachment_blob WHERE sha256=?"), {sha});
-        const auto done = bytes
-                              ? m_to.run(QStringLiteral("INSERT OR IGNORE INTO attachment_blob (sha256, bytes) VALUES "
-                                                        "(?,?)"),
-                                         {sha, bytes->toByteArray()})
-                              : Result<Done>(bytes.error());
-        if (!done) m_failed = done.error();
+        if (!bytes) return bytes.error();
+        return m_to.run(QStringLiteral("INSERT OR IGNORE INTO attachment_blob (sha256, bytes) VALUES (?,?)"),
+                        {sha, bytes->toByteArray()});
     }
 
     Database& m_from;
     Database& m_to;
-    std::function<std::string()> m_newId;
+    Database::Series& m_ids;
     QString m_file;
     QHash<QString, QHash<QString, int>> m_numbers; ///< kind -> name -> number
-    std::optional<Error> m_failed;
 };
 
 } // namespace
@@ -167,7 +199,9 @@ Result<Done> copyWithoutNames(Logbook& logbook, const QString& path) {
         return copy.transact("copy without names", [&]() -> Result<Done> {
             auto begun = copy.database().run(QStringLiteral("PRAGMA defer_foreign_keys=ON"));
             if (!begun) return begun;
-            return Anonymous(logbook.database(), copy.database(), logbook.seams().newId).copy();
+            Database::Series ids(copy.database(), q(logbook.seams().newId()));
+            auto done = Anonymous(logbook.database(), copy.database(), ids).copy();
+            return done ? ids.end() : done;
         });
     });
 }

@@ -12,6 +12,7 @@
 #include <fmt/format.h>
 #include <QFileInfo>
 #include <QHash>
+#include <QSet>
 
 namespace rollcall {
 
@@ -24,12 +25,21 @@ public:
           m_name(QFileInfo(file).completeBaseName()) {}
 
     Result<MergeReport> run(bool trial) {
-        const auto mine = changesOf(m_ours);
-        if (!mine) return mine.error();
-        const auto other = changesOf(m_theirs);
-        if (!other) return other.error();
-        m_shared = sharedHistory(*mine, *other);
-        if (m_shared.entries == other->size()) return m_report; // all of it is here
+        m_trial = trial;
+        const auto shared = sharedEntries(m_ours, m_theirs);
+        if (!shared) return shared.error();
+        const auto last = m_theirs.single(QStringLiteral("SELECT MAX(seq) FROM change"));
+        if (!last) return last.error();
+        if (*shared == last->toLongLong()) return m_report; // all of it is here
+        QSet<QString> differing;
+        for (const Kind& kind : kinds()) {
+            if (auto found = findDiffering(kind.table, differing); !found) return found.error();
+        }
+        if (!differing.isEmpty()) {
+            auto history = historyOf(m_ours, differing, *shared);
+            if (!history) return history.error();
+            m_shared = std::move(history).value();
+        }
         Result<Done> met = Done{};
         const auto work = [&]() -> Result<Done> {
             // Rows come table by table, not in the order in which they point at each other.
@@ -40,7 +50,7 @@ public:
                 if (met) met = takeTable(table);
             }
             if (met) met = tellDoubleTempers();
-            if (met && !trial && !m_report.nothing()) met = keepHistory(*other);
+            if (met && !trial && !m_report.nothing()) met = keepHistory(*shared);
             return met;
         };
         const Error undone{ErrorKind::refused, "", "nothing is kept"};
@@ -50,7 +60,7 @@ public:
             if (!met) return met.error();
             return m_report;
         }
-        const auto done = m_logbook.transact("logbook taken in", [&]() -> Result<Done> {
+        const auto done = m_logbook.transact(action, [&]() -> Result<Done> {
             if (auto worked = work(); !worked) return worked;
             return m_report.nothing() ? Result<Done>(undone) : Result<Done>(Done{});
         });
@@ -59,6 +69,8 @@ public:
     }
 
 private:
+    static constexpr const char* action = "logbook taken in";
+
     struct Table {
         QString name;
         QStringList columns;
@@ -101,27 +113,55 @@ private:
         return Done{};
     }
 
+    static QString selected(const Table& table, const char* which) {
+        return QStringLiteral("SELECT %1 FROM %2 %3")
+            .arg(table.columns.join(QLatin1Char(',')), table.name, QLatin1String(which));
+    }
+    Result<std::vector<Row>> hereOf(const Table& table, const Row& there) {
+        const auto id = static_cast<std::size_t>(table.columns.indexOf(QStringLiteral("id")));
+        return m_ours.select(selected(table, "WHERE id=?"), {there[id]});
+    }
+
+    // Rows that both hold and that are not the same: only of these is asked what they were.
+    Result<Done> findDiffering(const char* name, QSet<QString>& differing) {
+        const auto table = describe(name);
+        if (!table) return table.error();
+        Result<Done> done = Done{};
+        const auto read = m_theirs.each(selected(*table, "ORDER BY rowid"), {}, [&](const Row& row) {
+            if (!done) return;
+            const auto here = hereOf(*table, row);
+            if (!here)
+                done = here.error();
+            else if (!here->empty() && here->front() != row)
+                differing.insert(text(*table, row, "id"));
+        });
+        return done ? read : done;
+    }
+
     Result<Done> takeTable(const char* name) {
-        const auto described = describe(name);
-        if (!described) return described.error();
-        const Table& table = *described;
-        const QString columns = table.columns.join(QLatin1Char(','));
-        const auto rows = m_theirs.select(QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(columns, table.name));
-        if (!rows) return rows.error();
-        const QString own = QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(columns, table.name);
-        const qsizetype id = table.columns.indexOf(QStringLiteral("id"));
-        for (Row row : *rows) {
-            for (QVariant& value : row) {
-                if (const auto known = m_ids.constFind(value.toString());
-                    value.typeId() == QMetaType::QString && known != m_ids.constEnd())
-                    value = *known;
-            }
-            const auto here = m_ours.select(own, {row[static_cast<std::size_t>(id)]});
-            if (!here) return here.error();
-            const auto done = here->empty() ? add(table, row) : reconcile(table, here->front(), row);
-            if (!done) return done;
+        const auto table = describe(name);
+        if (!table) return table.error();
+        Result<Done> done = Done{};
+        const auto read = m_theirs.each(selected(*table, "ORDER BY rowid"), {}, [&](const Row& row) {
+            if (done) done = takeRow(*table, row);
+        });
+        return done ? read : done;
+    }
+
+    Result<Done> takeRow(const Table& table, Row row) {
+        constexpr qsizetype told = 200; // rows of one entry
+        for (QVariant& value : row) {
+            if (value.typeId() != QMetaType::QString) continue;
+            if (const auto known = m_ids.constFind(value.toString()); known != m_ids.constEnd()) value = *known;
         }
-        return Done{};
+        const auto here = hereOf(table, row);
+        if (!here) return here.error();
+        if (!here->empty() && here->front() == row) return Done{};
+        auto done = here->empty() ? add(table, row) : reconcile(table, here->front(), row);
+        if (!done || m_ours.noted() < told) return done;
+        if (!m_trial) return m_logbook.tellSoFar(action);
+        (void)m_ours.takeNotes();
+        return done;
     }
 
     static QVariant& field(const Table& table, Row& row, const QString& column) {
@@ -277,24 +317,41 @@ private:
         return Done{};
     }
 
-    // What the other logbook's own change log says of what came in, hash by hash, is kept as a file.
-    Result<Done> keepHistory(const std::vector<ChangeEntry>& theirs) {
-        QByteArray text = "seq,at_ms,at_offset,person,action,payload,previous,hash\n";
-        for (std::size_t i = m_shared.entries; i < theirs.size(); ++i) {
-            const ChangeEntry& e = theirs[i];
+    // What the other logbook's own change log says of what came in, hash by hash, is kept as files.
+    Result<Done> keepHistory(qint64 after) {
+        constexpr qsizetype most = 8 << 20; // bytes of one file
+        static const QByteArray header = "seq,at_ms,at_offset,person,action,payload,previous,hash\n";
+        QByteArray text = header;
+        QString last;
+        int parts = 0;
+        Result<Done> kept = Done{};
+        const auto keep = [&] {
+            const QString which = ++parts > 1 ? QStringLiteral(", part %1").arg(parts) : QString();
+            kept = keepPart(QStringLiteral("change log of %1%2.csv").arg(m_name, which), text, last);
+            text = header;
+        };
+        const auto read = eachChange(m_theirs, after, [&](const ChangeEntry& e) {
+            if (!kept) return;
             for (const QString& part :
                  {QString::number(e.seq), QString::number(e.at.utc_ms), QString::number(e.at.offset_minutes), e.person,
                   e.action, e.payload, e.previous})
                 text += QByteArray::fromStdString(csvField(part.toStdString())) + ',';
             text += e.stored_hash.toLatin1() + '\n';
-        }
-        const auto attachment =
-            insertAttachment(m_logbook, QStringLiteral("change log of %1.csv").arg(m_name), "text/csv", text);
+            last = e.stored_hash;
+            if (text.size() >= most) keep();
+        });
+        if (!read) return read;
+        if (kept && text.size() > header.size()) keep();
+        return kept;
+    }
+
+    Result<Done> keepPart(const QString& name, const QByteArray& text, const QString& lastHash) {
+        const auto attachment = insertAttachment(m_logbook, name, "text/csv", text);
         if (!attachment) return attachment.error();
         return m_ours.insert("merge", stamped({{"id", q(m_logbook.newId())},
                                                {"name", m_name},
                                                {"attachment", q(*attachment)},
-                                               {"last_hash", theirs.back().stored_hash}},
+                                               {"last_hash", lastHash}},
                                               m_logbook.now(), m_logbook.person()));
     }
 
@@ -325,6 +382,7 @@ private:
     Database& m_ours;
     Database& m_theirs;
     QString m_name;
+    bool m_trial = false;
     SharedHistory m_shared;
     MergeReport m_report;
     QHash<QString, QString> m_ids;        ///< theirs -> ours, of what both know by another identity

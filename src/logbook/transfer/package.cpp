@@ -103,18 +103,75 @@ QByteArray sha(const QByteArray& bytes) {
     return QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex();
 }
 
-// Larger than anything a package holds: a table of a million readings is a quarter of it.
-constexpr qint64 mostOfOneFile = qint64{1} << 30;
+// Larger than anything that is attached to a logbook or describes one.
+constexpr qint64 mostAtOnce = qint64{1} << 30;
+// The change log of ten million readings is less.
+constexpr qint64 mostOfOneTable = qint64{1} << 34;
+// An entry of the change log tells of all rows of its act.
+constexpr qint64 longestLine = qint64{1} << 28;
 
-Result<QByteArray> read(const QString& path) {
-    QFile file(path);
+Result<Done> open(QFile& file, qint64 most) {
+    const QString path = file.fileName();
     // A link would lead out of the package, a device has no end.
     if (QFileInfo(path).isSymLink() || !QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
         return atFile(ErrorKind::input, path, QStringLiteral("this file of the package is missing"));
-    if (file.size() > mostOfOneFile)
-        return atFile(ErrorKind::input, path, QStringLiteral("this file is larger than 1 GiB: no package holds such"));
+    if (file.size() > most)
+        return atFile(ErrorKind::input, path,
+                      QStringLiteral("this file is larger than %1 GiB: no package holds such").arg(most >> 30));
+    return Done{};
+}
+
+Result<QByteArray> read(const QString& path) {
+    QFile file(path);
+    if (auto opened = open(file, mostAtOnce); !opened) return opened.error();
     return file.readAll();
 }
+
+// A table of a package from its file, a piece at a time: in a package each row is a line of its own.
+class TableLines {
+public:
+    explicit TableLines(const QString& path) : m_file(path) {}
+
+    /// Opens the file if it is the one that the package says.
+    Result<Done> open(const QString& hash) {
+        if (auto opened = rollcall::open(m_file, mostOfOneTable); !opened) return opened;
+        QCryptographicHash sha(QCryptographicHash::Sha256);
+        if (!sha.addData(&m_file))
+            return atFile(ErrorKind::input, m_file.fileName(), QStringLiteral("this file cannot be read"));
+        if (QStringLiteral("sha256:") + QString::fromLatin1(sha.result().toHex()) != hash)
+            return atFile(ErrorKind::input, m_file.fileName(),
+                          QStringLiteral("this file is not the one that was exported: it was changed or damaged"));
+        m_file.seek(0);
+        m_header = m_file.readLine(mostOfHeader);
+        return Done{};
+    }
+    QString name() const { return m_file.fileName(); }
+    /// The next rows with the header above them; none when there are no more.
+    Result<std::optional<CsvText>> next() {
+        if (m_file.atEnd() && m_line > 0) return std::optional<CsvText>();
+        QByteArray piece = m_header + m_file.read(pieceSize);
+        while (!piece.endsWith('\n') && !m_file.atEnd()) {
+            piece += m_file.readLine(pieceSize);
+            if (piece.size() > longestLine)
+                return atFile(ErrorKind::input, m_file.fileName(),
+                              QStringLiteral("a line of it is longer than any row of a logbook"));
+        }
+        auto read = readCsv(std::string_view(piece.constData(), static_cast<std::size_t>(piece.size())));
+        if (!read) return atFile(ErrorKind::input, m_file.fileName(), QString::fromStdString(read.error().text));
+        CsvText csv = std::move(read).value();
+        for (CsvRow& row : csv.rows) row.line += m_line;
+        m_line += static_cast<int>(piece.count('\n')) - 1; // the header is there each time
+        m_line = std::max(m_line, 1);
+        return std::optional(std::move(csv));
+    }
+
+private:
+    static constexpr qint64 mostOfHeader = 1 << 16;
+    static constexpr qint64 pieceSize = 1 << 20;
+    QFile m_file;
+    QByteArray m_header;
+    int m_line = 0; ///< read before, below the header
+};
 
 QString frictionless(const QString& type) {
     return type == QLatin1String("REAL")      ? QStringLiteral("number")
@@ -122,53 +179,116 @@ QString frictionless(const QString& type) {
                                               : QStringLiteral("string");
 }
 
-Result<Done> fill(Database& database, const QString& table, const QByteArray& text, const QString& file,
-                  const QDir& folder, int& count) {
-    const auto csv = readCsv(std::string_view(text.constData(), static_cast<std::size_t>(text.size())));
-    if (!csv) return atFile(ErrorKind::input, file, QString::fromStdString(csv.error().text));
+Result<std::vector<Column>> columnsUnder(const std::vector<std::string>& header, Database& database,
+                                         const QString& table, const QString& file) {
     const auto columns = columnsOf(database, table);
     if (!columns) return columns.error();
     std::vector<Column> known;
-    QStringList names;
-    for (const std::string& name : csv->header) {
+    for (const std::string& name : header) {
         const auto found = std::find_if(columns->begin(), columns->end(),
                                         [&](const Column& c) { return c.name == QString::fromStdString(name); });
         if (found == columns->end())
             return atFile(ErrorKind::input, file,
                           QStringLiteral("the table %1 has no column %2").arg(table, QString::fromStdString(name)));
         known.push_back(*found);
-        names << found->name;
     }
+    return known;
+}
+
+// The content of an attached file that a row names.
+Result<QByteArray> attached(const QDir& folder, const QVariant& name, const QString& line) {
+    static const QRegularExpression hash(QStringLiteral("^[0-9a-f]{64}$"));
+    if (!hash.match(name.toString()).hasMatch())
+        return atFile(ErrorKind::input, line, QStringLiteral("this is no name of a file in a package"));
+    const QString path = folder.filePath(QStringLiteral("files/") + name.toString());
+    const auto bytes = read(path);
+    if (!bytes) return bytes.error();
+    if (sha(*bytes) != name.toByteArray())
+        return atFile(ErrorKind::input, path, QStringLiteral("this file is not what its name says: it is damaged"));
+    return bytes->isEmpty() ? QByteArray("") : *bytes; // a null one would be no value
+}
+
+Result<Done> fill(Database& database, const QString& table, TableLines& lines, const QDir& folder, int& count) {
     const bool blobs = table == QLatin1String("attachment_blob");
-    if (blobs) names << QStringLiteral("bytes");
-    QStringList marks;
-    for (qsizetype i = 0; i < names.size(); ++i) marks << QStringLiteral("?");
-    const QString sql = QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)")
-                            .arg(table, names.join(QLatin1Char(',')), marks.join(QLatin1Char(',')));
-    for (const CsvRow& row : csv->rows) {
-        const QString line = QStringLiteral("%1:%2").arg(file).arg(row.line);
-        if (row.fields.size() != known.size())
-            return atFile(ErrorKind::input, line, QStringLiteral("this line has not as many fields as the header"));
-        Row values;
-        for (std::size_t i = 0; i < known.size(); ++i)
-            values.push_back(valueOf(QString::fromStdString(row.fields[i]), known[i]));
-        if (blobs) {
-            static const QRegularExpression hash(QStringLiteral("^[0-9a-f]{64}$"));
-            if (!hash.match(values.front().toString()).hasMatch())
-                return atFile(ErrorKind::input, line, QStringLiteral("this is no name of a file in a package"));
-            const QString path = folder.filePath(QStringLiteral("files/") + values.front().toString());
-            const auto bytes = read(path);
-            if (!bytes) return bytes.error();
-            if (sha(*bytes) != values.front().toByteArray())
-                return atFile(ErrorKind::input, path,
-                              QStringLiteral("this file is not what its name says: it is damaged"));
-            values.push_back(bytes->isEmpty() ? QByteArray("") : *bytes); // a null one would be no value
+    std::vector<Column> known;
+    QString sql;
+    for (;;) {
+        const auto piece = lines.next();
+        if (!piece) return piece.error();
+        if (!*piece) return Done{};
+        const CsvText& csv = **piece;
+        if (sql.isEmpty()) {
+            const auto columns = columnsUnder(csv.header, database, table, lines.name());
+            if (!columns) return columns.error();
+            known = *columns;
+            QStringList names;
+            for (const Column& column : known) names << column.name;
+            if (blobs) names << QStringLiteral("bytes");
+            const QStringList marks(names.size(), QStringLiteral("?"));
+            sql = QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)")
+                      .arg(table, names.join(QLatin1Char(',')), marks.join(QLatin1Char(',')));
         }
-        if (auto done = database.run(sql, values); !done)
-            return atFile(ErrorKind::input, line, QString::fromStdString(done.error().text));
-        ++count;
+        for (const CsvRow& row : csv.rows) {
+            const QString line = QStringLiteral("%1:%2").arg(lines.name()).arg(row.line);
+            if (row.fields.size() != known.size())
+                return atFile(ErrorKind::input, line, QStringLiteral("this line has not as many fields as the header"));
+            Row values;
+            for (std::size_t i = 0; i < known.size(); ++i)
+                values.push_back(valueOf(QString::fromStdString(row.fields[i]), known[i]));
+            if (blobs) {
+                const auto bytes = attached(folder, values.front(), line);
+                if (!bytes) return bytes.error();
+                values.push_back(*bytes);
+            }
+            if (auto done = database.run(sql, values); !done)
+                return atFile(ErrorKind::input, line, QString::fromStdString(done.error().text));
+            ++count;
+        }
     }
-    return Done{};
+}
+
+struct WrittenTable {
+    int rows = 0;
+    qint64 bytes = 0;
+    QString sha256;
+};
+
+// A table as a file of a package, a row at a time: a shop's whole change log does not fit into memory.
+Result<WrittenTable> writeTable(Database& database, const QString& table, const std::vector<Column>& columns,
+                                const QString& path) {
+    QStringList names;
+    for (const Column& column : columns) names << column.name;
+    WrittenTable written;
+    QCryptographicHash sha(QCryptographicHash::Sha256);
+    auto done = writeFileBy(path, [&](const QString& part) -> Result<Done> {
+        QFile file(part);
+        if (!file.open(QIODevice::WriteOnly)) return atFile(ErrorKind::disk, path, file.errorString());
+        bool stored = true;
+        const auto put = [&](const QByteArray& text) {
+            sha.addData(text);
+            stored = stored && file.write(text) == text.size();
+            written.bytes += text.size();
+        };
+        put(names.join(QLatin1Char(',')).toUtf8() + '\n');
+        QByteArray line;
+        const auto read =
+            database.each(QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(names.join(QLatin1Char(',')), table),
+                          {}, [&](const Row& row) {
+                              line.clear();
+                              for (std::size_t i = 0; i < row.size(); ++i) {
+                                  if (i > 0) line += ',';
+                                  line += csvField(fieldOf(row[i], columns[i]).toStdString()).c_str();
+                              }
+                              put(line += '\n');
+                              ++written.rows;
+                          });
+        if (!read) return read;
+        if (!stored || !file.flush()) return atFile(ErrorKind::disk, path, file.errorString());
+        return Done{};
+    });
+    if (!done) return done.error();
+    written.sha256 = QString::fromLatin1(sha.result().toHex());
+    return written;
 }
 
 Result<PackageCounts> filled(Database& database, const QString& folder) {
@@ -194,14 +314,10 @@ Result<PackageCounts> filled(Database& database, const QString& folder) {
         if (!tables->contains(table))
             return atFile(ErrorKind::input, descriptor, QStringLiteral("there is no table %1").arg(table));
         // The name alone leads to the file: a path in a package must not lead out of it.
-        const QString file = at.filePath(table + QStringLiteral(".csv"));
-        const auto bytes = read(file);
-        if (!bytes) return bytes.error();
-        if (QStringLiteral("sha256:") + QString::fromLatin1(sha(*bytes)) != resource[QStringLiteral("hash")].toString())
-            return atFile(ErrorKind::input, file,
-                          QStringLiteral("this file is not the one that was exported: it was changed or damaged"));
+        TableLines lines(at.filePath(table + QStringLiteral(".csv")));
+        if (auto opened = lines.open(resource[QStringLiteral("hash")].toString()); !opened) return opened.error();
         int count = 0;
-        if (auto done = fill(database, table, *bytes, file, at, count); !done) return done.error();
+        if (auto done = fill(database, table, lines, at, count); !done) return done.error();
         counts[table.toStdString()] = count;
     }
     for (const QString& table : *tables) {
@@ -255,27 +371,15 @@ Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
         if (!all) return all.error();
         std::vector<Column> columns = *all;
         std::erase_if(columns, [](const Column& column) { return column.type == QLatin1String("BLOB"); });
-        QStringList names;
         QJsonArray fields;
         QJsonArray keys;
         for (const Column& column : columns) {
-            names << column.name;
             fields.append(QJsonObject{{"name", column.name}, {"type", frictionless(column.type)}});
             if (column.key) keys.append(column.name);
         }
-        const auto rows = database.select(
-            QStringLiteral("SELECT %1 FROM %2 ORDER BY rowid").arg(names.join(QLatin1Char(',')), table));
-        if (!rows) return rows.error();
-        QByteArray text = names.join(QLatin1Char(',')).toUtf8() + '\n';
-        for (const Row& row : *rows) {
-            for (std::size_t i = 0; i < row.size(); ++i) {
-                if (i > 0) text += ',';
-                text += QByteArray::fromStdString(csvField(fieldOf(row[i], columns[i]).toStdString()));
-            }
-            text += '\n';
-        }
         const QString file = table + QStringLiteral(".csv");
-        if (auto done = writeFile(at.filePath(file), text); !done) return done.error();
+        const auto written = writeTable(database, table, columns, at.filePath(file));
+        if (!written) return written.error();
         resources.append(QJsonObject{
             {"name", table},
             {"path", file},
@@ -283,10 +387,10 @@ Result<PackageCounts> exportTo(Logbook& logbook, const QString& folder) {
             {"format", "csv"},
             {"mediatype", "text/csv"},
             {"encoding", "utf-8"},
-            {"bytes", text.size()},
-            {"hash", QStringLiteral("sha256:") + QString::fromLatin1(sha(text))},
+            {"bytes", written->bytes},
+            {"hash", QStringLiteral("sha256:") + written->sha256},
             {"schema", QJsonObject{{"fields", fields}, {"primaryKey", keys}, {"missingValues", QJsonArray{nothing}}}}});
-        counts[table.toStdString()] = static_cast<int>(rows->size());
+        counts[table.toStdString()] = written->rows;
     }
     const auto blobs = database.select(QStringLiteral("SELECT sha256 FROM attachment_blob"));
     if (!blobs) return blobs.error();

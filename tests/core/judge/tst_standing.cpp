@@ -56,6 +56,32 @@ private slots:
         QCOMPARE(standing({run}, reading).standing, Standing::none);
     }
 
+    // E1, E3. A tester of which no run tells today's error is as far off as its own earlier runs were, once it has
+    // eight of them; not as far as the standard allows.
+    void earlierRunsSpeakForADayWithoutARun() {
+        Batch batch;
+        batch.grade = "115CrV3";
+        batch.window = {61.0, 63.0};
+        Tester tester;
+        tester.id = "t1";
+        batch.testers.push_back(tester);
+        const std::vector<double> errors{0.1, -0.1, 0.2, -0.2, 0.1, -0.1, 0.2, -0.2};
+        const double block = fixtures::goodRun().certified;
+        for (std::size_t i = 0; i < errors.size(); ++i)
+            batch.verifications.push_back(
+                fixtures::goodRun({block + errors[i], block + errors[i]}, at(9, 0, 10 + static_cast<int>(i))));
+        Blade blade;
+        blade.readings = {fixtures::reading("r", 62, Gate::temper, 1, at(10))};
+        const ReadingSet set = setOf(blade, batch);
+        QVERIFY(!set.verified && !set.bias && set.usual);
+        QCOMPARE(set.usual->runs, 8);
+        QVERIFY(std::abs(set.usual->mean) < 1e-9);
+        // Root mean square of what may come: of errors of 0.1 and 0.2 that is 0.16, 0.17 with the mean's own doubt.
+        QVERIFY(set.usual->unknownError() > 0.1 && set.usual->unknownError() < 0.2);
+        batch.verifications.pop_back();
+        QVERIFY(!setOf(blade, batch).usual);
+    }
+
     void aFailedRunAndFailingTwice() {
         const Reading reading = fixtures::reading("r", 62, Gate::temper, 1, at(10));
         QCOMPARE(standing({fixtures::goodRun(), badRun(at(9))}, reading).standing, Standing::failed);

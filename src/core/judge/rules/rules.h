@@ -19,7 +19,7 @@ namespace rollcall {
 /// What the rules of a gate have said of one blade.
 class Findings {
 public:
-    Findings() { m_reasons.reserve(16); } // most verdicts have a dozen
+    Findings() { m_reasons.reserve(14); } // most verdicts have a dozen
 
     /// rule: where it comes from: "M15", "E18", "temper", "record".
     void say(Fact fact, Tone tone, const char* rule, std::vector<double> numbers = {},

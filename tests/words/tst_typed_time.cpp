@@ -1,6 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shared/typed_time.h"
+#include "words/typed_time.h"
 
 #include <QDateTime>
 #include <QtTest>
