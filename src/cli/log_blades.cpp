@@ -197,9 +197,11 @@ Result<Done> verifyOnBlock(const LogLine& line) {
     const auto block =
         std::find_if(shop->blocks.begin(), shop->blocks.end(), [&](const Block& one) { return one.name == name; });
     if (block == shop->blocks.end()) throw BadField{"block", fmt::format("there is no block {}", name)};
+    const std::vector<double> readings = line.numbers("readings", 0, 130);
+    if (readings.empty()) throw BadField{"readings", "at least one is needed"};
     const auto run = startVerification(line.logbook(), tester.id, block->id);
     if (!run) return run.error();
-    for (const double value : line.numbers("readings", 0, 130)) {
+    for (const double value : readings) {
         if (auto logged = logBlockReading(line.logbook(), *run, value, fmt::format("{:g}", value)); !logged)
             return logged.error();
     }

@@ -75,7 +75,8 @@ Result<Done> LogLines::take(int number, const QByteArray& text) {
         if (!common && !known) return atLine(number, field, fieldsOf(*act));
     }
     for (const LogField& field : act->fields) {
-        if (field.needed && values[QLatin1String(field.name)].isUndefined())
+        const QJsonValue said = values[QLatin1String(field.name)];
+        if (field.needed && (said.isUndefined() || (said.isString() && said.toString().trimmed().isEmpty())))
             return atLine(number, field.name, fmt::format("'{}' needs it; {}", name, fieldsOf(*act)));
     }
     *m_clock = m_now;

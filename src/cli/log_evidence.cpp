@@ -18,11 +18,13 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <map>
 #include <QBuffer>
 #include <QFile>
 #include <QImage>
 #include <QJsonArray>
+#include <set>
 
 // Steel, heat, edge and damage.
 namespace rollcall::cli {
@@ -167,6 +169,13 @@ Result<Done> inHeat(const LogLine& line) {
         const bool its = std::any_of(batch->heat_runs.begin(), batch->heat_runs.end(),
                                      [&](const HeatRun& heat) { return heat.id == run->second; });
         if (!its) continue;
+        double before_s = -86400;
+        for (const char* field : {"in", "out", "quenched"}) {
+            if (!line.has(field)) continue;
+            const double at_s = line.plain(field, -86400, 864000);
+            if (at_s < before_s) throw BadField{field, "it lies before what came first"};
+            before_s = at_s;
+        }
         for (const Blade* blade : line.blades(*batch)) {
             for (const auto& [field, moment] : {std::pair("in", HeatMoment::in), std::pair("out", HeatMoment::out),
                                                 std::pair("quenched", HeatMoment::quenched)}) {
@@ -216,6 +225,14 @@ Result<Done> noteColour(const LogLine& line) {
     note.after_temper = lastTemper(blade);
     note.zone = line.text("zone");
     note.colour = line.text("colour");
+    const auto& known = line.context().tables.oxideColours();
+    const bool isOne =
+        std::any_of(known.begin(), known.end(), [&](const OxideColour& one) { return one.name == note.colour; });
+    if (!isOne) {
+        std::set<std::string> names;
+        for (const OxideColour& one : known) names.insert(one.name);
+        throw BadField{"colour", fmt::format("known are {}", fmt::join(names, ", "))};
+    }
     note.surface = line.word<OxideSurface>("surface", OxideSurface::bare);
     note.torch = line.yes("torch", false);
     return logColour(line.logbook(), blade.id, note);

@@ -28,6 +28,7 @@
 #include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
@@ -301,7 +302,7 @@ void package(std::string_view text) {
     const QString folder = shop.package();
     const std::size_t end = std::min(text.find('\n'), text.size());
     QString name = QString::fromUtf8(bytesOf(text.substr(0, end)));
-    if (!QFile::exists(folder + QLatin1Char('/') + name) || name.contains(QLatin1Char('/')))
+    if (!QFileInfo(folder + QLatin1Char('/') + name).isFile() || name.contains(QLatin1Char('/')))
         name = QStringLiteral("reading.csv");
     const QString member = folder + QLatin1Char('/') + name;
     const QString index = folder + QStringLiteral("/datapackage.json");

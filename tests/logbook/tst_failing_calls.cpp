@@ -3,48 +3,18 @@
 #include "logbook/actions/heat.h"
 #include "logbook/transfer/import.h"
 #include "logbook/transfer/merge.h"
+#include "tests/support/failing_memory.h"
 #include "tests/support/files.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/recorded_disk.h"
 #include "tests/support/temp_logbook.h"
 
 #include <cerrno>
-#include <sqlite3.h>
 
 using namespace rollcall;
+using fixtures::memory;
 using fixtures::RecordedDisk;
 using fixtures::TempLogbook;
-
-namespace {
-
-// Memory as SQLite asks for it; the request with a number, and all after it where it lasts, gets none.
-struct Memory {
-    sqlite3_mem_methods real{};
-    int failIn = -1;
-    bool lasts = false;
-    bool failed = false;
-
-    bool refuses() {
-        if (failIn < 0) return false;
-        if (failIn > 0) return --failIn, false;
-        if (!lasts) failIn = -1;
-        return failed = true;
-    }
-};
-
-Memory& memory() {
-    static Memory one;
-    return one;
-}
-
-void* allocated(int bytes) {
-    return memory().refuses() ? nullptr : memory().real.xMalloc(bytes);
-}
-void* reallocated(void* block, int bytes) {
-    return memory().refuses() ? nullptr : memory().real.xRealloc(block, bytes);
-}
-
-} // namespace
 
 // Calls to the disk, and requests for memory, that an act makes are made to fail, one after the other: the act
 // says so and leaves nothing half, what was acknowledged stays, and the next act goes on as if nothing had been.
@@ -266,12 +236,7 @@ private slots:
 };
 
 int main(int argc, char** argv) {
-    // Before SQLite is used at all.
-    sqlite3_config(SQLITE_CONFIG_GETMALLOC, &memory().real);
-    sqlite3_mem_methods ours = memory().real;
-    ours.xMalloc = allocated;
-    ours.xRealloc = reallocated;
-    sqlite3_config(SQLITE_CONFIG_MALLOC, &ours);
+    fixtures::takeMemory(); // before SQLite is used at all
     QCoreApplication application(argc, argv);
     tst_FailingCalls test;
     return QTest::qExec(&test, argc, argv);

@@ -164,6 +164,32 @@ private slots:
         }
         QVERIFY(changed > 20);
     }
+    // Years of a shop: 20,000 points with one alone far above. It is seen as a point and as the top of the line through
+    // all of them, and where no point is there is no ink.
+    void aCloudKeepsWhatStandsOut() {
+        std::vector<QPointF> at;
+        for (int i = 0; i < 20000; ++i) at.emplace_back(i, i == 11111 ? 70 : 60 + 0.001 * (i * 7919 % 1000));
+        LedgerChart chart = points(at);
+        const LedgerChart alone = chart;
+        chart.points.clear();
+        chart.lines.push_back({at, LedgerChart::Tone::limit, false, false, {}});
+        const LedgerChart line = chart;
+        const QPoint top = placeOf(points({at[0], at[11111], at[19999]}), "point 1");
+        for (const LedgerChart& one : {alone, line}) {
+            const QImage image = drawn(one);
+            const auto ink = [&](int from, int to) { // pixels beside the frame's own lines, around where it stands out
+                int count = 0;
+                for (int y = from; y < to; ++y) {
+                    for (int x = -4; x <= 4; ++x) count += image.pixelColor(top.x() + x, y).lightness() < 150 ? 1 : 0;
+                }
+                return count;
+            };
+            QVERIFY2(ink(top.y() - 4, top.y() + 6) >= 4, qPrintable(QString::number(ink(top.y() - 4, top.y() + 6))));
+            const int empty = top.y() + 60; // between it and the others there is the line alone
+            QVERIFY((ink(empty, empty + 10) > 0) == !one.lines.empty());
+        }
+    }
+
     void nothingToShow() {
         LedgerChart chart;
         chart.empty = "No heat was read yet.";

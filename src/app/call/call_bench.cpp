@@ -167,10 +167,6 @@ void CallBench::paintTester(QPainter& painter) const {
                      m_look, p.panel);
     const QString name =
         tester != nullptr ? tr("%1, HRC").arg(QString::fromStdString(tester->name)) : tr("No tester yet");
-    drawText(painter, px(62), top + px(24), name, m_look.font(18, true), p.ink);
-    const bool lost = m_link.line() != nullptr && m_link.line()->state() != InstrumentLine::State::open;
-    drawText(painter, px(62) + m_look.width(name, 18, true) + px(14), top + px(24), m_link.stateText(), m_look.font(16),
-             lost ? p.borderline : p.muted);
     QString state = tr("not verified today: V");
     QString numbers = tr("Borderline at best until then");
     if (found.run != nullptr) {
@@ -179,12 +175,21 @@ void CallBench::paintTester(QPainter& painter) const {
         numbers = tr("error %1, spread %2")
                       .arg(words::hardness(found.answer.error), words::hardness(found.answer.repeatability));
     }
-    drawText(painter, px(62), top + px(46),
-             found.run != nullptr ? tr("block %1").arg(QString::fromStdString(found.run->block))
-                                  : tr("no block read today"),
-             m_look.font(16), p.muted);
     drawText(painter, width() - px(24), top + px(24), state, m_look.font(16), p.ink, Qt::AlignRight);
     drawText(painter, width() - px(24), top + px(46), numbers, m_look.font(16), p.muted, Qt::AlignRight);
+    // What stands at the left keeps clear of it; of two words for the same the one at the right stays.
+    const int left = px(62);
+    const auto room = [&](const QString& right) { return width() - px(40) - m_look.width(right, 16) - left; };
+    drawFitted(painter, left, top + px(24), name, room(state), m_look, 18, true, p.ink);
+    const bool lost = m_link.line() != nullptr && m_link.line()->state() != InstrumentLine::State::open;
+    const int after = m_look.width(name, 18, true) + px(14);
+    if (const QString line = m_link.stateText(); after + m_look.width(line, 16) <= room(state) || lost)
+        drawText(painter, left + after, top + px(24), line, m_look.font(16), lost ? p.borderline : p.muted);
+    if (found.run != nullptr)
+        drawFitted(painter, left, top + px(46), tr("block %1").arg(QString::fromStdString(found.run->block)),
+                   room(numbers), m_look, 16, false, p.muted);
+    else if (const QString none = tr("no block read today"); m_look.width(none, 16) <= room(numbers))
+        drawText(painter, left, top + px(46), none, m_look.font(16), p.muted);
 }
 
 // The primary act: what Enter does when nothing is typed.

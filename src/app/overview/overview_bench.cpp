@@ -20,7 +20,7 @@ namespace rollcall {
 namespace {
 
 constexpr int headHeight = 48;
-constexpr int footHeight = 112;
+constexpr int footHeight = 118;
 constexpr int rowHeight = 56;
 
 class MatrixDelegate : public QStyledItemDelegate {

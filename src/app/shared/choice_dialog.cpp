@@ -29,12 +29,15 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
     auto* list = new QVBoxLayout(content);
     list->setContentsMargins(0, 0, 0, 0);
     list->setSpacing(look.px(4));
+    const int wide = look.px(620);
+    int wanted = look.px(110); // the heading, and what stands around
     for (const QString& line : lines) {
         auto* label = new PlainLabel(line);
         label->setFont(look.font(16));
         label->setWordWrap(true);
         label->setTextInteractionFlags(Qt::TextSelectableByMouse);
         list->addWidget(label);
+        wanted += label->heightForWidth(wide - look.px(60)) + look.px(6);
     }
     for (std::size_t i = 0; i < m_choices.size(); ++i) {
         const Choice& choice = m_choices[i];
@@ -58,11 +61,9 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
         connect(close, &QAbstractButton::clicked, this, &QDialog::accept);
         column->addWidget(close);
     }
-    const int rows = static_cast<int>(m_choices.size());
-    int wanted = look.px(110) + (m_choices.empty() ? look.px(80) : 0);
-    for (int i = 0; i < rows; ++i) wanted += m_rows[static_cast<std::size_t>(i)]->sizeHint().height() + look.px(4);
-    wanted += static_cast<int>(lines.size()) * look.px(30);
-    resize(look.px(620), std::min(wanted, parent != nullptr ? parent->height() - look.px(60) : look.px(640)));
+    if (m_choices.empty()) wanted += look.px(80);
+    for (const RowButton* row : m_rows) wanted += row->sizeHint().height() + look.px(4);
+    resize(wide, std::min(wanted, parent != nullptr ? parent->height() - look.px(60) : look.px(640)));
 }
 
 void ChoiceDialog::showPicture(QWidget* picture) {

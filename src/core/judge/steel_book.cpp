@@ -61,11 +61,16 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
         }
     }
     if (known.empty()) return answer;
-    if (const Grade* grade = tables.grade(batch.grade)) {
-        if (auto match = matchGrade(known, *grade, tables)) answer.match = std::move(match).value();
+    const SteelAnswer* same = before != nullptr ? before->rankedBy(answer.ranked_by) : nullptr;
+    answer.matched = tables.grade(batch.grade);
+    if (const Grade* grade = answer.matched) {
+        if (same != nullptr && same->match && same->matched == grade)
+            answer.match = same->match;
+        else if (auto match = matchGrade(known, *grade, tables))
+            answer.match = std::move(match).value();
     }
-    if (const auto* same = before != nullptr ? before->rankedBy(answer.ranked_by) : nullptr)
-        answer.candidates = *same;
+    if (same != nullptr)
+        answer.candidates = same->candidates;
     else if (auto ranked = rankGrades(known, beside.hardened, tables.grades(), tables, beside.spark))
         answer.candidates = std::move(ranked).value();
     for (const ElementReading& mill : batch.certificate) {
@@ -112,11 +117,11 @@ const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
     return found == candidates.end() ? nullptr : &*found;
 }
 
-const std::vector<GradeCandidate>* SteelBook::rankedBy(const GradeEvidence& evidence) const {
-    if (m_bar.ranked_by == evidence) return &m_bar.candidates;
+const SteelAnswer* SteelBook::rankedBy(const GradeEvidence& evidence) const {
+    if (m_bar.ranked_by == evidence) return &m_bar;
     const auto own = std::find_if(m_blades.begin(), m_blades.end(),
                                   [&](const auto& answer) { return answer && answer->ranked_by == evidence; });
-    return own == m_blades.end() ? nullptr : &(*own)->candidates;
+    return own == m_blades.end() ? nullptr : &**own;
 }
 
 SteelBook::SteelBook(const Batch& batch, const Tables& tables, const HeatBook& heats, const VerificationBook& runs,

@@ -29,6 +29,7 @@ struct SteelAnswer {
     bool by_certificate = false; ///< nobody has measured: the mill's own values
     std::vector<ShotWarning> warnings;
     std::optional<CompositionMatch> match;  ///< against the batch's grade; none when it is not in the library
+    const Grade* matched = nullptr;         ///< the grade that it was held against
     std::vector<GradeCandidate> candidates; ///< best first
     GradeEvidence ranked_by;                ///< what the candidates rest on
     /// Elements that certificate and analyser know, further apart than three of their uncertainties.
@@ -59,7 +60,7 @@ public:
     std::optional<bool> consistent(std::size_t blade) const;
 
     /// What was ranked by just this; null when nothing was.
-    const std::vector<GradeCandidate>* rankedBy(const GradeEvidence& evidence) const;
+    const SteelAnswer* rankedBy(const GradeEvidence& evidence) const;
 
 private:
     SteelAnswer m_bar;

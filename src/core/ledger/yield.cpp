@@ -69,7 +69,7 @@ YieldLedger yieldLedger(const Ledger& ledger, const std::string& grade) {
                 gates[indexOf(gate)].first += passedHere ? 1 : 0;
                 if (!passedHere) add(answer.held[indexOf(gate)], batch);
                 const Reason* reason = blade.causeAt(gate);
-                if (!reason || gate == Gate::release) continue;
+                if (reason == nullptr || gate == Gate::release) continue;
                 YieldLedger::Cause& cause = causes[{gate, reason->fact}];
                 cause.gate = gate;
                 cause.reason = *reason;

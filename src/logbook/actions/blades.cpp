@@ -16,8 +16,18 @@
 // transaction.
 namespace rollcall {
 
+Result<bool> isTaken(Logbook& logbook, const char* table, const char* column, const std::string& value) {
+    const auto known = logbook.database().single(
+        QStringLiteral("SELECT 1 FROM %1 WHERE %2=?").arg(QLatin1String(table), QLatin1String(column)), {q(value)});
+    if (!known) return known.error();
+    return known->isValid();
+}
+
 Result<std::string> addPerson(Logbook& logbook, const std::string& initials, const std::string& name) {
     if (trimmed(initials).empty()) return refused("initials", "initials are needed");
+    const auto taken = isTaken(logbook, "person", "initials", initials);
+    if (!taken) return taken.error();
+    if (*taken) return refused("initials", fmt::format("somebody is {} already", initials));
     const std::string id = logbook.newId();
     return idOr(logbook.transact("person added",
                                  [&] {

@@ -49,6 +49,9 @@ Fields fieldsOf(const Block& block) {
 
 Result<std::string> addTester(Logbook& logbook, const Tester& tester) {
     if (trimmed(tester.name).empty()) return refused("name", "a tester needs a name");
+    const auto taken = isTaken(logbook, "tester", "name", tester.name);
+    if (!taken) return taken.error();
+    if (*taken) return refused("name", fmt::format("there is a tester {} already", tester.name));
     Tester added = tester;
     added.id = logbook.newId();
     return idOr(logbook.transact("tester added", [&] { return logbook.database().insert("tester", fieldsOf(added)); }),
@@ -83,6 +86,9 @@ Result<Done> insertCertificate(Logbook& logbook, const Block& block) {
 
 Result<std::string> addBlock(Logbook& logbook, const Block& block) {
     if (trimmed(block.name).empty()) return refused("name", "a block needs a name");
+    const auto taken = isTaken(logbook, "block", "name", block.name);
+    if (!taken) return taken.error();
+    if (*taken) return refused("name", fmt::format("there is a block {} already", block.name));
     Block added = block;
     added.id = logbook.newId();
     return idOr(logbook.transact("block added",

@@ -34,4 +34,7 @@ Result<std::string> lotOf(Logbook& logbook, const std::string& batch);
 /// Keeps a file where there is one and gives the id of its attachment; null for none.
 Result<QVariant> attached(Logbook& logbook, const AttachedFile& file);
 
+/// Whether a row of this table has this value in this column: two would be known by one name. Errors: disk, damaged.
+Result<bool> isTaken(Logbook& logbook, const char* table, const char* column, const std::string& value);
+
 } // namespace rollcall

@@ -65,7 +65,7 @@ private slots:
         Tester tester;
         tester.id = "t1";
         batch.testers.push_back(tester);
-        const std::vector<double> errors{0.1, -0.1, 0.2, -0.2, 0.1, -0.1, 0.2, -0.2};
+        const std::vector<double> errors{0.4, -0.4, 0.4, -0.4, 0.4, -0.4, 0.4, -0.4};
         const double block = fixtures::goodRun().certified;
         for (std::size_t i = 0; i < errors.size(); ++i)
             batch.verifications.push_back(
@@ -76,8 +76,11 @@ private slots:
         QVERIFY(!set.verified && !set.bias && set.usual);
         QCOMPARE(set.usual->runs, 8);
         QVERIFY(std::abs(set.usual->mean) < 1e-9);
-        // Root mean square of what may come: of errors of 0.1 and 0.2 that is 0.16, 0.17 with the mean's own doubt.
-        QVERIFY(set.usual->unknownError() > 0.1 && set.usual->unknownError() < 0.2);
+        // Their variance, 8 times 0.16 by 7, without what two readings of 0.3 make of a run, 0.09 by 2; and the mean's
+        // own doubt: an eighth more.
+        const double expected = std::sqrt((8 * 0.16 / 7 - 0.09 / 2) * 9 / 8);
+        QVERIFY2(std::abs(set.usual->unknownError() - expected) < 1e-9,
+                 qPrintable(QString::number(set.usual->unknownError())));
         batch.verifications.pop_back();
         QVERIFY(!setOf(blade, batch).usual);
     }

@@ -79,12 +79,17 @@ std::string DecisionRow::text() const {
 }
 
 void sortReasons(std::vector<Reason>& reasons, const DecisionRow& by) {
+    std::bitset<namesOf<Fact>.size()> mayDecide; // most reasons do not, and are not looked at further
+    for (const Condition& condition : by.when) {
+        for (const Sign& sign : condition.any) mayDecide.set(static_cast<std::size_t>(sign.fact));
+    }
     const auto decides = [&](const Reason& reason) {
-        return std::any_of(by.when.begin(), by.when.end(), [&](const Condition& condition) {
-            return std::any_of(condition.any.begin(), condition.any.end(), [&](const Sign& sign) {
-                return sign.fact == reason.fact && (!sign.tone || *sign.tone == reason.tone);
-            });
-        });
+        return mayDecide.test(static_cast<std::size_t>(reason.fact)) &&
+               std::any_of(by.when.begin(), by.when.end(), [&](const Condition& condition) {
+                   return std::any_of(condition.any.begin(), condition.any.end(), [&](const Sign& sign) {
+                       return sign.fact == reason.fact && (!sign.tone || *sign.tone == reason.tone);
+                   });
+               });
     };
     // By rank, of each what decided first; a few passes over a dozen reasons.
     std::vector<int> keys;
