@@ -96,6 +96,7 @@ public:
             }
         }
         settle();
+        m_result.memory_mb.resize(9, memoryMb());
         m_result.memory_mb.push_back(memoryMb());
         m_result.minutes = minutes;
         m_result.midnights = static_cast<int>(m_document->now().localDay() - m_start.localDay());

@@ -148,8 +148,8 @@ void drawControlChart(QPainter& painter, const QRect& area, const ControlChart& 
     painter.setRenderHint(QPainter::Antialiasing, true);
     if (chart.drift && chart.drift->likely) {
         const double begin = std::max(first, chart.drift->from_day);
-        const auto level = [&](double day) {
-            return chart.drift->level_now + chart.drift->per_week / 7 * (day - last);
+        const auto level = [&, today = last](double day) {
+            return chart.drift->level_now + chart.drift->per_week / 7 * (day - today);
         };
         painter.setPen(QPen(p.older, px(3)));
         painter.drawLine(QPointF(x(begin), y(level(begin))), QPointF(x(last), y(level(last))));

@@ -97,7 +97,7 @@ public:
 
     /// Waits until everything asked of the storage thread is answered and on screen.
     void settle() {
-        if (!QTest::qWaitFor([this] { return m_document->quiet(); }, 10000))
+        if (!QTest::qWaitFor([this] { return m_document->quiet(); }, 60000))
             qFatal("the storage thread does not answer");
         QCoreApplication::processEvents();
     }
