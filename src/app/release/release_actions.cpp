@@ -82,12 +82,14 @@ void ReleaseBench::certificate(const QString& head) {
                                            options);
                 });
     };
-    const auto released = std::count_if(m_answers.begin(), m_answers.end(),
-                                        [](const ReleaseAnswer& answer) { return answer.released(); });
-    if (released == 0 || released == static_cast<std::ptrdiff_t>(m_answers.size())) return on(false);
+    // Of the batch that is in hand now: this page may still show the one before.
+    const std::size_t all = m_document.batch().blades.size();
+    std::size_t released = 0;
+    for (std::size_t i = 0; i < all; ++i) released += m_document.judged().release(i).released() ? 1 : 0;
+    if (released == 0 || released == all) return on(false);
     (new ChoiceDialog(
          tr("Which pieces?"), {},
-         {{QStringLiteral("1"), tr("All %1").arg(m_answers.size()), tr("each with what became of it")},
+         {{QStringLiteral("1"), tr("All %1").arg(all), tr("each with what became of it")},
           {QStringLiteral("2"), released == 1 ? tr("The released one") : tr("The %1 released").arg(released),
            tr("the others are not mentioned")}},
          m_look, window()))

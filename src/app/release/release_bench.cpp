@@ -41,6 +41,7 @@ void ReleaseBench::resizeEvent(QResizeEvent*) {
 
 void ReleaseBench::refresh() {
     m_answers.clear();
+    m_shown = m_document.state();
     m_sample = {};
     if (m_document.hasBatch()) {
         for (std::size_t i = 0; i < m_document.batch().blades.size(); ++i)

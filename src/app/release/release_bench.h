@@ -63,6 +63,7 @@ private:
     ShopActions& m_actions;
     Seams m_seams;
     RowList* m_rows;
+    Snapshot m_shown; ///< keeps what the answers point to, also while another batch is in hand already
     std::vector<ReleaseAnswer> m_answers;
     SampleState m_sample;
 };

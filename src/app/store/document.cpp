@@ -95,7 +95,7 @@ void Document::selectBatch(const std::string& id, Then then) {
         const Result<Done> done = answer.done ? answer.read : answer.done;
         {
             const QScopedValueRollback<bool> answering(m_answering, true);
-            take(std::move(answer.snapshot), done.ok());
+            if (answer.done) take(std::move(answer.snapshot), done.ok()); // without a logbook there is none
             if (then) then(done);
         }
         m_untold = true;

@@ -256,6 +256,14 @@ private slots:
         QVERIFY(wait([&] { return document.pending() == 0; }));
         QCOMPARE(said, QStringLiteral("no logbook is open"));
         QVERIFY(!document.hasBatch());
+        // Nor is there a batch to take in hand; what stands is left, the tables above all, which everything draws by.
+        document.selectBatch("none",
+                             [&](const Result<Done>& done) { said = QString::fromStdString(done.error().text); });
+        said.clear();
+        QVERIFY(wait([&] { return document.pending() == 0; }));
+        QCOMPARE(said, QStringLiteral("no logbook is open"));
+        QVERIFY(!document.hasBatch() && document.state().tables() != nullptr);
+        QVERIFY(!document.tables().grades().empty());
     }
 
     // What is next in other batches follows what is done to them, an import and its taking back too.
