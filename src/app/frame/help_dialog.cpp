@@ -8,6 +8,7 @@
 #include "words/method.h"
 
 #include <algorithm>
+#include <memory>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QScrollArea>
@@ -126,7 +127,7 @@ void HelpDialog::list(const KeyLines& keys, QBoxLayout* column) {
 }
 
 void HelpDialog::rules(const HelpText& text, QBoxLayout* column) {
-    auto* grid = new QGridLayout;
+    auto grid = std::make_unique<QGridLayout>(); // nobody's where there are no rules
     grid->setHorizontalSpacing(m_look.px(16));
     grid->setVerticalSpacing(m_look.px(8));
     grid->setColumnStretch(1, 3);
@@ -144,7 +145,7 @@ void HelpDialog::rules(const HelpText& text, QBoxLayout* column) {
     if (row == 0) return;
     column->addSpacing(m_look.px(16));
     column->addWidget(line(tr("Its rules and their limits"), 18, true));
-    column->addLayout(grid);
+    column->addLayout(grid.release());
     column->addWidget(
         line(tr("Facts of ASTM E18, E140 and ISO 6508 from memory; your own copy of the standard governs. "
                 "All rules, with their sources: docs/method.md."),
