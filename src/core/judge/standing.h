@@ -18,6 +18,9 @@ namespace rollcall {
 /// the tester's usual error (E3). all in the order they were made.
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all);
 
+inline constexpr double nearBlock = 5; ///< HRC: a block this near speaks for the work
+inline constexpr double farBlock = 10; ///< HRC: beyond it nothing is decided by its error (E2)
+
 /// How a tester's verification stands for a reading.
 enum class RunStanding { none, good, otherBand, failed, suspect };
 

@@ -1,0 +1,158 @@
+// SPDX-FileCopyrightText: 2026 The Rollcall makers
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/standing.h"
+
+#include "core/measure/statistics.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+// Which runs on blocks bear on a reading, and how they stand for it.
+namespace rollcall {
+
+namespace {
+
+int daysOf(VerifyEvery every) {
+    return every == VerifyEvery::day ? 0 : every == VerifyEvery::week ? 7 : 31;
+}
+
+} // namespace
+
+std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all) {
+    std::int64_t first_ms = batch.created ? batch.created->utc_ms : 0;
+    for (const Blade& blade : batch.blades) {
+        for (const Reading& reading : blade.readings) {
+            if (reading.time) first_ms = std::min(first_ms, reading.time->utc_ms);
+        }
+    }
+    // A local day begins at most 36 hours before any moment of it, wherever its clock stood.
+    constexpr std::int64_t day_ms = std::int64_t{36} * 3600000;
+    const auto from = std::find_if(all.begin(), all.end(), [&](const Verification& run) {
+        return run.time && run.time->utc_ms >= first_ms - day_ms - daysOf(batch.verify_every) * 86400000LL;
+    });
+    std::set<std::string> testers;
+    for (const Blade& blade : batch.blades) {
+        for (const Reading& reading : blade.readings) testers.insert(reading.tester);
+    }
+    constexpr int lookBack = 16;
+    std::map<std::string, int> before;
+    std::vector<Verification> earlier;
+    for (auto run = from; run != all.begin() && !testers.empty();) {
+        --run;
+        if (testers.count(run->tester) == 0) continue;
+        earlier.push_back(*run);
+        if (++before[run->tester] == lookBack) testers.erase(run->tester);
+    }
+    std::vector<Verification> runs(earlier.rbegin(), earlier.rend());
+    runs.insert(runs.end(), from, all.end());
+    return runs;
+}
+
+VerificationBook::VerificationBook(const Batch& batch, const Tables& tables)
+    : m_tables(tables), m_days(daysOf(batch.verify_every)) {
+    for (const Verification& run : batch.verifications) {
+        if (!run.time) continue;
+        Result<VerificationAnswer> answer = verifyTester(tables, run.scale, run.certified, run.readings);
+        if (!answer) continue;
+        const auto same = std::find_if(m_settings.begin(), m_settings.end(), [&](const Setting& setting) {
+            const Verification& other = *setting.front().run;
+            return other.tester == run.tester && other.scale == run.scale && other.indenter == run.indenter &&
+                   other.anvil == run.anvil;
+        });
+        Setting& setting = same != m_settings.end() ? *same : m_settings.emplace_back();
+        setting.push_back({&run, std::move(answer).value()});
+    }
+    for (Setting& setting : m_settings) {
+        std::stable_sort(setting.begin(), setting.end(),
+                         [](const Run& a, const Run& b) { return a.run->time->utc_ms < b.run->time->utc_ms; });
+    }
+}
+
+const VerificationBook::Setting* VerificationBook::settingOf(const Reading& reading) const {
+    if (!reading.time) return nullptr;
+    const auto setting = std::find_if(m_settings.begin(), m_settings.end(), [&](const Setting& runs) {
+        const Verification& run = *runs.front().run;
+        return run.tester == reading.tester && run.scale == reading.scale && run.indenter == reading.indenter &&
+               run.anvil == reading.anvil;
+    });
+    return setting == m_settings.end() ? nullptr : &*setting;
+}
+
+VerificationBook::Setting::const_iterator VerificationBook::after(const Setting& setting, const Reading& reading) {
+    return std::upper_bound(setting.begin(), setting.end(), reading.time->utc_ms,
+                            [](std::int64_t ms, const Run& run) { return ms < run.run->time->utc_ms; });
+}
+
+std::vector<BlockBias> VerificationBook::earlierErrors(const Reading& reading, const Found& found) const {
+    std::vector<BlockBias> errors;
+    const Setting* setting = settingOf(reading);
+    if (setting == nullptr) return errors;
+    const auto end = after(*setting, reading);
+    errors.reserve(static_cast<std::size_t>(end - setting->begin()));
+    for (auto run = setting->begin(); run != end; ++run) {
+        const bool before = found.run == nullptr || (run->run->time->localDay() < found.run->time->localDay() &&
+                                                     std::abs(run->run->certified - found.run->certified) <= nearBlock);
+        if (run->answer.ok && before)
+            errors.push_back({run->answer.error, static_cast<int>(run->run->readings.size())});
+    }
+    return errors;
+}
+
+VerificationBook::Found VerificationBook::standingFor(const Reading& reading) const {
+    Found found;
+    const Setting* setting = settingOf(reading);
+    if (setting == nullptr) return found;
+    const auto after = VerificationBook::after(*setting, reading);
+
+    // Backwards through the last day that counts; of each block only its last run counts.
+    std::vector<const Run*> today;
+    for (auto run = after; run != setting->begin();) {
+        --run;
+        const auto day = run->run->time->localDay();
+        if (reading.time->localDay() - day > m_days || (!today.empty() && day != today.front()->run->time->localDay()))
+            break;
+        const bool later = std::any_of(today.begin(), today.end(),
+                                       [&](const Run* other) { return other->run->block == run->run->block; });
+        if (!later) today.push_back(&*run);
+    }
+    const Result<ToleranceBand> band = toleranceFor(m_tables, reading.scale, reading.value);
+    const Run* best = today.empty() ? nullptr : today.front();
+    bool covered = false;
+    // A failed last run counts against all blocks; of the good ones that hold here the nearest to the reading speaks.
+    for (const Run* run : today) {
+        if (!today.front()->answer.ok || !band || !verificationCovers(run->answer, *band)) continue;
+        const auto away = [&](const Run* r) { return std::abs(r->run->certified - reading.value); };
+        if (!covered || away(run) < away(best)) best = run;
+        covered = true;
+    }
+    if (best != nullptr) {
+        found.run = best->run;
+        found.days_before = static_cast<int>(reading.time->localDay() - best->run->time->localDay());
+        found.answer = best->answer;
+        for (const Run* run : today) { // E2
+            if (covered && run->answer.ok &&
+                (run->run->certified - reading.value) * (best->run->certified - reading.value) < 0 &&
+                (found.across == nullptr ||
+                 std::abs(run->run->certified - reading.value) < std::abs(found.across->certified - reading.value))) {
+                found.across = run->run;
+                found.across_error = run->answer.error;
+            }
+        }
+    }
+
+    int failedAfter = 0;
+    for (auto run = after; run != setting->end() && !run->answer.ok; ++run) ++failedAfter;
+    if (failedAfter >= 2)
+        found.standing = Standing::suspect;
+    else if (best == nullptr)
+        found.standing = Standing::none;
+    else if (!best->answer.ok)
+        found.standing = Standing::failed;
+    else
+        found.standing = covered ? Standing::good : Standing::otherBand;
+    return found;
+}
+
+} // namespace rollcall
