@@ -1,7 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
-#include "core/judge/judged.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/logbook.h"
 #include "report/export_picture.h"
@@ -16,7 +15,8 @@ namespace {
 
 struct Gathered {
     Ledger ledger;
-    Tables tables;
+    std::shared_ptr<const Tables> kept;
+    const Tables& tables;
     Shop shop;
     std::vector<Verification> runs;
     Instant now;
@@ -29,21 +29,23 @@ Result<std::unique_ptr<Gathered>> gathered(const QString& file, const Tables& sh
     if (!shop) return shop.error();
     auto runs = (*logbook)->verifications();
     if (!runs) return runs.error();
-    auto all = std::unique_ptr<Gathered>(new Gathered{{},
-                                                      withSheets(shipped, shop->own_grades),
-                                                      std::move(shop).value(),
-                                                      std::move(runs).value(),
-                                                      (*logbook)->now()});
+    const auto tables = std::make_shared<const Tables>(withSheets(shipped, shop->own_grades));
+    auto all = std::unique_ptr<Gathered>(
+        new Gathered{{}, tables, *tables, std::move(shop).value(), std::move(runs).value(), (*logbook)->now()});
     const auto batches = (*logbook)->batches();
     if (!batches) return batches.error();
+    Worker beside;
+    std::future<LedgerBatch> before;
     for (const BatchSummary& summary : *batches) {
         Result<Batch> batch = (*logbook)->batchAlone(summary.id);
         if (!batch) return batch.error();
         batch.value().verifications = runsInReach(*batch, all->runs);
         batch.value().testers = all->shop.testers;
-        const Judged judged(*batch, all->tables, all->now);
-        all->ledger.put(ledgerBatchOf(*batch, judged, all->tables));
+        auto next = judgedBeside(beside, std::move(batch).value(), tables, all->now);
+        if (before.valid()) all->ledger.put(before.get());
+        before = std::move(next);
     }
+    if (before.valid()) all->ledger.put(before.get());
     return all;
 }
 

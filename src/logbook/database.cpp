@@ -90,6 +90,35 @@ void writeText(std::string_view text, QByteArray& to) {
 
 } // namespace
 
+bool RawValue::isNull() const {
+    return sqlite3_column_type(m_statement, m_column) == SQLITE_NULL;
+}
+
+double RawValue::toDouble() const {
+    const int type = sqlite3_column_type(m_statement, m_column);
+    return type == SQLITE_FLOAT || type == SQLITE_INTEGER ? sqlite3_column_double(m_statement, m_column)
+                                                          : other().toDouble();
+}
+
+qint64 RawValue::toLongLong() const {
+    return sqlite3_column_type(m_statement, m_column) == SQLITE_INTEGER ? sqlite3_column_int64(m_statement, m_column)
+                                                                        : other().toLongLong();
+}
+
+std::string RawValue::text() const {
+    if (sqlite3_column_type(m_statement, m_column) == SQLITE_TEXT) {
+        const std::string_view utf8 = RawRow(m_statement).text(static_cast<std::size_t>(m_column));
+        // Of what is no plain ASCII QString mends what is no UTF-8 either.
+        if (std::all_of(utf8.begin(), utf8.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; }))
+            return std::string(utf8);
+    }
+    return toString().toStdString();
+}
+
+QVariant RawValue::other() const {
+    return RawRow(m_statement).value(static_cast<std::size_t>(m_column));
+}
+
 std::size_t RawRow::columns() const {
     return static_cast<std::size_t>(sqlite3_column_count(m_statement));
 }
@@ -433,12 +462,16 @@ Result<Done> Database::update(const char* table, const QString& id, const Fields
     values.push_back(id);
     const auto stood = select(QStringLiteral("SELECT %1 FROM %2 WHERE id=?").arg(columns, QLatin1String(table)), {id});
     if (!stood) return stood.error();
+    // It would change nothing and be told of in the change log, which then speaks of a row that nobody finds.
+    if (stood->empty())
+        return Error{ErrorKind::refused, id.toStdString(),
+                     std::string("the ") + table + " that this changes is not in this logbook"};
     auto done = run(QStringLiteral("UPDATE %1 SET %2 WHERE id=?").arg(QLatin1String(table), assignments), values);
     if (done) {
         QJsonObject note = noteOn(table, fields);
         note.insert(QStringLiteral("id"), id);
         QJsonObject was;
-        for (std::size_t i = 0; i < fields.size() && !stood->empty(); ++i)
+        for (std::size_t i = 0; i < fields.size(); ++i)
             was.insert(QLatin1String(fields[i].first), jsonOf(stood->front()[i]));
         note.insert(QStringLiteral("was"), was);
         m_notes.append(note);

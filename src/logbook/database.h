@@ -28,11 +28,32 @@ struct StoredRange;
 using Row = std::vector<QVariant>;
 using Fields = std::vector<std::pair<const char*, QVariant>>;
 
+/// A value of a row that a select stands at, read as what is asked for; each gives what its QVariant would.
+class RawValue {
+public:
+    RawValue(sqlite3_stmt* statement, std::size_t column)
+        : m_statement(statement), m_column(static_cast<int>(column)) {}
+    bool isNull() const;
+    double toDouble() const;
+    qint64 toLongLong() const;
+    int toInt() const { return static_cast<int>(toLongLong()); }
+    bool toBool() const { return toLongLong() != 0; }
+    QString toString() const { return other().toString(); }
+    std::string text() const;
+
+private:
+    QVariant other() const;
+
+    sqlite3_stmt* m_statement;
+    int m_column;
+};
+
 /// A row that a select stands at; what it gives lasts until the next one.
 class RawRow {
 public:
     explicit RawRow(sqlite3_stmt* statement) : m_statement(statement) {}
     std::size_t columns() const;
+    RawValue operator[](std::size_t column) const { return {m_statement, column}; }
     QVariant value(std::size_t column) const;
     /// Adds the stored value in writing that no other value has, whatever writes it: for a digest.
     void write(std::size_t column, QByteArray& to) const;
@@ -70,7 +91,8 @@ public:
 
     /// One row of a recorded table, also noted for the change log entry in the making.
     Result<Done> insert(const char* table, const Fields& fields);
-    /// New values for the row with this id, noted for the change log together with what stood there.
+    /// New values for the row with this id, noted for the change log together with what stood there. Errors: refused
+    /// where there is no such row.
     Result<Done> update(const char* table, const QString& id, const Fields& fields);
 
     /// A stretch of work that is stored whole or not at all, whatever ends it: it rolls back when it is left without
@@ -93,6 +115,8 @@ public:
         int m_depth;
         Result<Done> m_begun;
     };
+
+    bool inTransaction() const { return m_depth > 0; }
 
     /// A stretch of work whose new rows are told of in the change log together, by digests: each row gets the next
     /// number behind one prefix for its id (row_series.h). Nothing of it is noted when it is left without end().
@@ -161,22 +185,30 @@ inline QString q(const std::string& text) {
 inline std::string s(const QVariant& value) {
     return value.toString().toStdString();
 }
+inline std::string s(const RawValue& value) {
+    return value.text();
+}
 inline QVariant orNull(const std::optional<double>& value) {
     return value ? QVariant(*value) : QVariant();
 }
 inline QVariant orNull(const std::optional<int>& value) {
     return value ? QVariant(*value) : QVariant();
 }
-inline std::optional<double> numberOrNone(const QVariant& value) {
+// Of a stored value, as QVariant or RawValue.
+template<class Value>
+std::optional<double> numberOrNone(const Value& value) {
     return value.isNull() ? std::nullopt : std::optional<double>(value.toDouble());
 }
-inline std::optional<int> wholeOrNone(const QVariant& value) {
+template<class Value>
+std::optional<int> wholeOrNone(const Value& value) {
     return value.isNull() ? std::nullopt : std::optional<int>(value.toInt());
 }
-inline Instant instantOf(const QVariant& ms, const QVariant& offset) {
+template<class Value>
+Instant instantOf(const Value& ms, const Value& offset) {
     return {ms.toLongLong(), offset.toInt()};
 }
-inline std::optional<Instant> instantOrNone(const QVariant& ms, const QVariant& offset) {
+template<class Value>
+std::optional<Instant> instantOrNone(const Value& ms, const Value& offset) {
     return ms.isNull() ? std::nullopt : std::optional<Instant>(instantOf(ms, offset));
 }
 

@@ -15,11 +15,11 @@ Fields fieldsOf(const Tester& tester);
 Fields fieldsOf(const Block& block);
 
 /// From the columns blade, id, gate, round, after_temper, skates, bites, touches, surface, person, at_ms, at_offset.
-FileTest fileTestOf(const Row& row);
+FileTest fileTestOf(const RawRow& row);
 
 /// The value of a stored word; one that another version wrote reads as the first.
-template<class Enum>
-Enum storedAs(const QVariant& word) {
+template<class Enum, class Value>
+Enum storedAs(const Value& word) {
     return named<Enum>(s(word)).value_or(static_cast<Enum>(0));
 }
 

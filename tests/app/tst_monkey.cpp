@@ -240,7 +240,9 @@ private slots:
         QSettings().clear();
         troubles().clear();
         const auto before = qInstallMessageHandler(told);
-        const QTemporaryDir dir;
+        QTemporaryDir dir;
+        QFile steps_taken(dir.filePath("steps"));
+        QVERIFY(steps_taken.open(QIODevice::WriteOnly));
         fixtures::putDemo(dir.filePath("demo.rollcall"));
         const int seconds = qEnvironmentVariableIntValue("ROLLCALL_MONKEY_SECONDS");
         int steps = 0;
@@ -260,6 +262,7 @@ private slots:
                 QElapsedTimer one;
                 one.start();
                 monkey.step();
+                steps_taken.write(QStringLiteral("%1 %2\n").arg(steps).arg(monkey.last()).toUtf8());
                 if (one.elapsed() > 5000)
                     qWarning("step %d took %lld ms: %s", steps, one.elapsed(), qPrintable(monkey.last()));
             }
@@ -271,11 +274,14 @@ private slots:
         QDirIterator books(dir.path(), {"*.rollcall"}, QDir::Files);
         int looked = 0;
         while (books.hasNext()) {
-            const auto book = Logbook::open(books.next(), Logbook::Access::read);
+            const QString path = books.next();
+            const auto book = Logbook::open(path, Logbook::Access::read);
             if (!book) continue; // the monkey's own scribbling
             const auto problems = (*book)->check();
             QVERIFY(problems.ok());
-            QVERIFY2(problems->empty(), problems->empty() ? "" : problems->front().c_str());
+            dir.setAutoRemove(problems->empty()); // else for whoever looks for why
+            QVERIFY2(problems->empty(),
+                     problems->empty() ? "" : (path.toStdString() + ": " + problems->front()).c_str());
             ++looked;
         }
         QVERIFY(looked > 0);

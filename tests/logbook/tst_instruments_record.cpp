@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
 #include "logbook/actions/instruments.h"
 #include "logbook/transfer/import.h"
 #include "tests/support/fixtures.h"
@@ -33,6 +34,30 @@ private slots:
         QCOMPARE(read.readings[1].anvil, std::string("spot"));
         QVERIFY(log->check().value().empty());    // the change is in the change log
         QVERIFY(!addTester(*log, Tester()).ok()); // no name
+    }
+
+    // A form that was filled in while another logbook came in hand: what it would change is not there. It was told of
+    // in the change log all the same, and the logbook did not pass its check any more.
+    void whatIsNotThereCannotBeChanged() {
+        TempLogbook log;
+        log.withBatch();
+        const int before = log->counts().value().at("change");
+        Tester tester = log->shop().value().testers.at(0);
+        tester.id = "a tester of another logbook";
+        Block block;
+        block.id = "a block of another logbook";
+        block.name = "62.6";
+        block.certified = 62.6;
+        Oven oven;
+        oven.id = "an oven of another logbook";
+        oven.name = "Kiln";
+        for (const Result<Done>& done :
+             {changeTester(*log, tester), changeBlock(*log, block), changeOven(*log, oven)}) {
+            QVERIFY(!done.ok());
+            QVERIFY2(done.error().text.find("is not in this logbook") != std::string::npos, done.error().text.c_str());
+        }
+        QCOMPARE(log->counts().value().at("change"), before);
+        QCOMPARE(log->check().value(), std::vector<std::string>());
     }
 
     void fileSetsAndTheirTries() {

@@ -100,6 +100,7 @@ public:
         if (!QTest::qWaitFor([this] { return m_document->quiet(); }, 60000))
             qFatal("the storage thread does not answer");
         QCoreApplication::processEvents();
+        QCoreApplication::processEvents(); // what the first has laid out anew comes on screen
     }
 
     /// Presses keys where a person's keys would go: "621" types digits, '\n' is Enter.

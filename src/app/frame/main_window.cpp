@@ -214,7 +214,7 @@ void MainWindow::resizeEvent(QResizeEvent*) {
 }
 
 void MainWindow::fitCharts() {
-    if (fitted().factor != m_chartLook.factor) setLook(m_look);
+    if (fitted().factor != m_chartLook.factor) layOutAnew();
 }
 
 // What would be lost is said first; closing again leaves it.
@@ -240,10 +240,18 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     event->ignore();
 }
 
+// Never at once: whoever asks may stand in what is taken away, as an entry of the menu bar does.
 void MainWindow::setLook(const Look& look) {
     const bool waiting = m_nextLook.has_value();
     m_nextLook = look;
-    if (!waiting) takeLook();
+    if (!waiting) QTimer::singleShot(0, this, &MainWindow::takeLook);
+}
+
+// For who comes from the event loop.
+void MainWindow::layOutAnew() {
+    if (m_nextLook) return; // on its way
+    m_nextLook = m_look;
+    takeLook();
 }
 
 void MainWindow::takeLook() {
@@ -269,7 +277,7 @@ void MainWindow::refresh() {
     if (m_look.units != units) { // everything is drawn anew, once nothing is under way
         m_look.units = units;
         QTimer::singleShot(0, this, [this] {
-            setLook(m_look);
+            layOutAnew();
             say(tr("A number without a unit is now in %1 or %2.")
                     .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
                 false);

@@ -78,6 +78,7 @@ private:
     void arrange();
     Look fitted() const;
     void fitCharts();
+    void layOutAnew();
     void takeLook();
     /// Tab goes as the eye does, whatever was made last.
     void orderTabs();

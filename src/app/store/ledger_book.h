@@ -29,6 +29,7 @@ public:
 
 private:
     void list();
+    void put(std::future<LedgerBatch> judged);
 
     ShopKnowledge& m_knowledge;
     std::shared_ptr<const Tables> m_tables; ///< that the batches were judged by

@@ -158,11 +158,10 @@ Result<std::map<std::string, std::vector<State>>> ShopKnowledge::statesOf(const 
     return rollcall::statesOf(view.batch, view.judged.verdicts());
 }
 
-Result<LedgerBatch> ShopKnowledge::ledgerOf(const std::string& id) {
+Result<std::future<LedgerBatch>> ShopKnowledge::ledgerOf(const std::string& id) {
     Result<Batch> batch = read(id);
     if (!batch) return batch.error();
-    const BatchView view(std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
-    return ledgerBatchOf(view.batch, view.judged, *m_snapshot.tables());
+    return judgedBeside(m_beside, std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
 }
 
 Result<bool> ShopKnowledge::lookAtOneMore() {

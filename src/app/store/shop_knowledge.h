@@ -37,8 +37,8 @@ public:
     /// The verdicts of each blade of a batch at the gates that it asks, by the blade's id. Nothing of it is kept.
     Result<std::map<std::string, std::vector<State>>> statesOf(const std::string& batch);
 
-    /// What the ledger keeps of a batch. Errors: as the reads.
-    Result<LedgerBatch> ledgerOf(const std::string& batch);
+    /// Reads a batch; what the ledger keeps of it is found out beside. Errors: as the reads.
+    Result<std::future<LedgerBatch>> ledgerOf(const std::string& batch);
 
     /// What is known before a logbook is open: the library alone.
     static Snapshot nothing(std::shared_ptr<const Tables> shipped);
@@ -70,6 +70,7 @@ private:
     Touched m_missed; ///< touched by acts after which reading failed
     Snapshot m_snapshot;
     int m_judged = 0;
+    Worker m_beside; ///< judges for the ledger
 };
 
 } // namespace rollcall

@@ -8,6 +8,7 @@
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
+#include <optional>
 
 namespace rollcall {
 

@@ -13,9 +13,10 @@
 
 namespace rollcall {
 
-/// The runs on blocks that can bear on a batch: those of the day its first reading was made and all later ones, which
-/// may make earlier readings suspect (M6), and the last sixteen before them of each tester it was read on, which tell
-/// the tester's usual error (E3). all in the order they were made.
+/// The runs on blocks that can bear on a batch, of all in the order they were made: from the day it was
+/// made, or as long before it as a run holds, to its last reading; of each setting the first two after that, which may
+/// make its readings suspect (M6); the last sixteen before of each tester it was read on, which tell the tester's usual
+/// error (E3); and the newest ones of the shop, for what is read next.
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all);
 
 inline constexpr double nearBlock = 5; ///< HRC: a block this near speaks for the work

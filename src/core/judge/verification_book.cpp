@@ -8,6 +8,8 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <string_view>
+#include <tuple>
 
 // Which runs on blocks bear on a reading, and how they stand for it.
 namespace rollcall {
@@ -21,32 +23,48 @@ int daysOf(VerifyEvery every) {
 } // namespace
 
 std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Verification>& all) {
-    std::int64_t first_ms = batch.created ? batch.created->utc_ms : 0;
+    std::optional<std::int64_t> first_ms;
+    std::int64_t last_ms = 0;
+    std::set<std::string_view> testers;
     for (const Blade& blade : batch.blades) {
         for (const Reading& reading : blade.readings) {
-            if (reading.time) first_ms = std::min(first_ms, reading.time->utc_ms);
+            testers.insert(reading.tester);
+            if (!reading.time) continue;
+            last_ms = first_ms ? std::max(last_ms, reading.time->utc_ms) : reading.time->utc_ms;
+            first_ms = std::min(first_ms.value_or(reading.time->utc_ms), reading.time->utc_ms);
         }
     }
+    if (first_ms && batch.created) first_ms = std::min(*first_ms, batch.created->utc_ms);
     // A local day begins at most 36 hours before any moment of it, wherever its clock stood.
-    constexpr std::int64_t day_ms = std::int64_t{36} * 3600000;
-    const auto from = std::find_if(all.begin(), all.end(), [&](const Verification& run) {
-        return run.time && run.time->utc_ms >= first_ms - day_ms - daysOf(batch.verify_every) * 86400000LL;
-    });
-    std::set<std::string> testers;
-    for (const Blade& blade : batch.blades) {
-        for (const Reading& reading : blade.readings) testers.insert(reading.tester);
+    const std::int64_t reach_ms = std::int64_t{36} * 3600000 + daysOf(batch.verify_every) * std::int64_t{86400000};
+    std::int64_t newest_ms = 0;
+    for (const Verification& run : all) {
+        if (run.time) newest_ms = std::max(newest_ms, run.time->utc_ms);
     }
+    std::vector<char> reaches(all.size(), 0);
     constexpr int lookBack = 16;
-    std::map<std::string, int> before;
-    std::vector<Verification> earlier;
-    for (auto run = from; run != all.begin() && !testers.empty();) {
-        --run;
-        if (testers.count(run->tester) == 0) continue;
-        earlier.push_back(*run);
-        if (++before[run->tester] == lookBack) testers.erase(run->tester);
+    std::map<std::string_view, int> before;
+    for (std::size_t i = all.size(); i-- > 0 && first_ms;) { // the latest first
+        const Verification& run = all[i];
+        if (!run.time || run.time->utc_ms >= *first_ms - reach_ms) continue;
+        if (testers.contains(run.tester) && ++before[run.tester] <= lookBack) reaches[i] = 1;
     }
-    std::vector<Verification> runs(earlier.rbegin(), earlier.rend());
-    runs.insert(runs.end(), from, all.end());
+    constexpr int tell = 2; // runs after a reading that make it suspect (M6)
+    std::map<std::tuple<std::string_view, std::string_view, std::string_view, std::string_view>, int> after;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Verification& run = all[i];
+        if (!run.time) continue;
+        const std::int64_t at_ms = run.time->utc_ms;
+        if (at_ms >= newest_ms - reach_ms) reaches[i] = 1;
+        if (!first_ms || at_ms < *first_ms - reach_ms) continue;
+        int& later = after[{run.tester, run.indenter, run.anvil, run.scale}];
+        if (at_ms <= last_ms || later < tell) reaches[i] = 1;
+        if (at_ms > last_ms && run.readings.size() >= 2) ++later; // of one reading nothing is known yet
+    }
+    std::vector<Verification> runs;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (reaches[i] != 0) runs.push_back(all[i]);
+    }
     return runs;
 }
 

@@ -20,7 +20,7 @@ namespace rollcall {
 
 namespace {
 
-std::optional<Instant> orNone(const Row& row, std::size_t ms) {
+std::optional<Instant> orNone(const RawRow& row, std::size_t ms) {
     return instantOrNone(row[ms], row[ms + 1]);
 }
 
@@ -135,6 +135,10 @@ Result<Batch> Logbook::batch(const std::string& id) {
 }
 
 Result<Batch> Logbook::batchAlone(const std::string& id) {
+    // All of it as it was at one moment, with the file locked once.
+    std::optional<Database::Transaction> moment;
+    if (!m_database->inTransaction()) moment.emplace(*m_database, Database::Transaction::Writes::temporary);
+    if (moment && !moment->begun()) return moment->begun().error();
     const auto found =
         m_database->select(QStringLiteral("SELECT b.name, COALESCE(g.designation, ''), p.name, p.window_low, "
                                           "p.window_high, b.quench_minimum, b.minimum_tempers, b.rule, b.allowance,"
@@ -226,17 +230,14 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         index[blade.id] = batch.blades.size();
         batch.blades.push_back(std::move(blade));
     }
-    const auto each = [&](const char* sql, const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
-        const auto rows = m_database->select(QString::fromLatin1(sql), {q(id)});
-        if (!rows) return rows.error();
-        for (const Row& row : *rows) {
+    const auto each = [&](const char* sql, const std::function<void(Blade&, const RawRow&)>& take) -> Result<Done> {
+        return m_database->eachRaw(QString::fromLatin1(sql), {q(id)}, [&](const RawRow& row) {
             if (const auto place = index.find(s(row[0])); place != index.end()) take(batch.blades[place->second], row);
-        }
-        return Done{};
+        });
     };
     auto done = each("SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b "
                      "ON b.id=r.blade WHERE b.batch=? ORDER BY r.number",
-                     [](Blade& blade, const Row& row) {
+                     [](Blade& blade, const RawRow& row) {
                          blade.round = row[1].toInt();
                          blade.quenched_at = orNone(row, 2);
                      });
@@ -247,7 +248,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id "
             "NOT IN taken_back) AND c.id NOT IN taken_back "
             "ORDER BY cb.round, cb.number",
-            [](Blade& blade, const Row& row) {
+            [](Blade& blade, const RawRow& row) {
                 blade.tempers.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
                                          numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
             });
@@ -257,7 +258,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             each("SELECT c.blade, c.claimed, c.grade, c.purpose, c.own_window, c.window_low, c.window_high, "
                  "c.quench_minimum, c.minimum_tempers FROM blade_claim c JOIN blade b ON b.id=c.blade WHERE b.batch=? "
                  "AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
-                 [](Blade& blade, const Row& row) {
+                 [](Blade& blade, const RawRow& row) {
                      BladeClaim own{s(row[1]),          s(row[2]), s(row[3]), std::nullopt, numberOrNone(row[7]),
                                     wholeOrNone(row[8])};
                      if (row[4].toBool()) own.window = Window{numberOrNone(row[5]), numberOrNone(row[6])};
@@ -268,12 +269,11 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         done =
             each("SELECT c.blade, c.round, c.after_cycle, c.temperature_c, c.hours, c.at_ms, c.at_offset FROM cold c "
                  "JOIN blade b ON b.id=c.blade WHERE b.batch=? AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
-                 [](Blade& blade, const Row& row) {
+                 [](Blade& blade, const RawRow& row) {
                      blade.colds.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(), row[4].toDouble(),
                                             instantOf(row[5], row[6])});
                  });
     }
-    std::map<std::string, std::pair<std::string, std::size_t>> readingIndex; // reading -> blade, place
     if (done) {
         done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
                     "r.at_offset, r.tester, r.indenter,"
@@ -281,8 +281,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                     "COALESCE((SELECT z.zone FROM reading_zone z WHERE z.reading=r.id), 'edge') FROM "
                     "reading r JOIN blade b ON "
                     "b.id=r.blade WHERE "
-                    "b.batch=? ORDER BY r.rowid",
-                    [&](Blade& blade, const Row& row) {
+                    "b.batch=? ORDER BY b.rowid, r.rowid", // as they lie: nothing is sorted
+                    [](Blade& blade, const RawRow& row) {
                         Reading reading;
                         reading.id = s(row[1]);
                         reading.gate = gateNamed(s(row[2])).value_or(Gate::temper);
@@ -302,17 +302,22 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                         reading.series = s(row[17]);
                         reading.convex_radius_mm = numberOrNone(row[18]);
                         reading.zone = storedAs<Zone>(row[19]);
-                        readingIndex[reading.id] = {blade.id, blade.readings.size()};
                         blade.readings.push_back(std::move(reading));
                     });
     }
+    // Most readings carry no mark: one is looked for only where there is something to say of it.
+    const auto placeOf = [](const Blade& blade, const std::string& reading) {
+        return static_cast<std::size_t>(std::find_if(blade.readings.begin(), blade.readings.end(),
+                                                     [&](const Reading& one) { return one.id == reading; }) -
+                                        blade.readings.begin());
+    };
     if (done) {
         done = each(
             "SELECT r.blade, m.reading, m.kind, m.reason, m.note, m.person, m.at_ms, m.at_offset FROM reading_mark m "
             "JOIN reading r ON r.id=m.reading"
             " JOIN blade b ON b.id=r.blade WHERE b.batch=? AND m.id NOT IN taken_back",
-            [&](Blade& blade, const Row& row) {
-                Reading& reading = blade.readings[readingIndex.at(s(row[1])).second];
+            [&](Blade& blade, const RawRow& row) {
+                Reading& reading = blade.readings.at(placeOf(blade, s(row[1])));
                 if (row[2].toString() == QLatin1String("accepted"))
                     reading.accepted_because = s(row[3]);
                 else
@@ -321,23 +326,22 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             });
     }
     if (done) {
-        std::map<std::string, std::vector<std::size_t>> gone; // blade -> readings whose mark is gone
+        std::map<Blade*, std::vector<std::size_t>> gone; // readings whose mark is gone
         std::string grinding;
         done = each(
             "SELECT r.blade, g.reading, g.grinding FROM ground_off g JOIN reading r ON r.id=g.reading JOIN blade b "
             "ON b.id=r.blade WHERE b.batch=? ORDER BY r.blade, g.at_ms, g.grinding",
-            [&](Blade& blade, const Row& row) {
+            [&](Blade& blade, const RawRow& row) {
                 if (grinding != s(row[2])) ++blade.surface;
                 grinding = s(row[2]);
-                const std::size_t place = readingIndex.at(s(row[1])).second;
-                blade.readings[place].surface = blade.surface - 1;
-                gone[blade.id].push_back(place);
+                const std::size_t place = placeOf(blade, s(row[1]));
+                blade.readings.at(place).surface = blade.surface - 1;
+                gone[&blade].push_back(place);
             });
-        for (Blade& blade : batch.blades) {
-            const std::vector<std::size_t>& earlier = gone[blade.id];
-            for (std::size_t i = 0; i < blade.readings.size(); ++i) {
+        for (const auto& [blade, earlier] : gone) {
+            for (std::size_t i = 0; i < blade->readings.size(); ++i) {
                 if (std::find(earlier.begin(), earlier.end(), i) == earlier.end())
-                    blade.readings[i].surface = blade.surface;
+                    blade->readings[i].surface = blade->surface;
             }
         }
     }
@@ -345,7 +349,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         done = each(
             "SELECT l.blade, l.round, l.after_temper, l.reason, l.person, l.at_ms, l.at_offset FROM "
             "surprise_look l JOIN blade b ON b.id=l.blade WHERE b.batch=? AND l.id NOT IN taken_back ORDER BY l.rowid",
-            [](Blade& blade, const Row& row) {
+            [](Blade& blade, const RawRow& row) {
                 blade.looks.push_back(
                     {row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]), instantOf(row[5], row[6])});
             });
@@ -353,7 +357,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     if (done) {
         done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
                     "b.id=e.blade WHERE b.batch=? AND e.id NOT IN taken_back",
-                    [](Blade& blade, const Row& row) {
+                    [](Blade& blade, const RawRow& row) {
                         blade.excuses.push_back({gateNamed(s(row[1])).value_or(Gate::temper), s(row[2]), s(row[3]),
                                                  instantOf(row[4], row[5])});
                     });
@@ -361,7 +365,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     if (done) {
         done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
                     "blade b ON b.id=f.blade WHERE b.batch=? AND f.id NOT IN taken_back",
-                    [](Blade& blade, const Row& row) {
+                    [](Blade& blade, const RawRow& row) {
                         blade.fate = BladeFate{named<Fate>(s(row[1])).value_or(Fate::scrapped),
                                                gateNamed(s(row[2])).value_or(Gate::quench), s(row[3]), s(row[4]),
                                                instantOf(row[5], row[6])};
@@ -371,7 +375,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         done =
             each("SELECT s.blade, s.id, s.instrument_mean, s.support FROM strike_series s JOIN blade b ON b.id=s.blade "
                  "WHERE b.batch=? ORDER BY s.rowid",
-                 [](Blade& blade, const Row& row) {
+                 [](Blade& blade, const RawRow& row) {
                      blade.series.push_back({s(row[1]), numberOrNone(row[2]), s(row[3])});
                  });
     }
@@ -380,7 +384,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             each("SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
                  "t.person, t.at_ms, t.at_offset FROM file_test t JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER "
                  "BY t.rowid",
-                 [](Blade& blade, const Row& row) { blade.file_tests.push_back(fileTestOf(row)); });
+                 [](Blade& blade, const RawRow& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
     if (done) {
         const auto notes = m_database->select(
@@ -397,6 +401,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     if (done) done = loadProof(batch, index);
     if (done) done = loadGrain(batch, index);
     if (done) done = loadRelease(batch, index);
+    if (done && moment) done = moment->commit();
     if (!done) return done.error();
     return batch;
 }

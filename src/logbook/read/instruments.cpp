@@ -21,7 +21,7 @@ std::vector<double> numbersIn(const QVariant& text) {
 
 } // namespace
 
-FileTest fileTestOf(const Row& row) {
+FileTest fileTestOf(const RawRow& row) {
     FileTest test;
     test.id = s(row[1]);
     test.gate = gateNamed(s(row[2])).value_or(Gate::quench);
@@ -29,7 +29,7 @@ FileTest fileTestOf(const Row& row) {
     test.after_temper = row[4].toInt();
     for (const auto& [column, touch] :
          {std::pair(5U, FileTouch::skates), std::pair(6U, FileTouch::bites), std::pair(7U, FileTouch::touches)}) {
-        for (const double file : numbersIn(row[column])) test.trials.push_back({file, touch});
+        for (const double file : numbersIn(row.value(column))) test.trials.push_back({file, touch});
     }
     test.surface = storedAs<Surface>(row[8]);
     test.person = s(row[9]);

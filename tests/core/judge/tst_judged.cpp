@@ -184,21 +184,34 @@ private slots:
         QVERIFY(judged.tempers(0).now() != nullptr);
     }
 
-    // Runs on blocks that can bear on a batch: of the day of its first reading on, and every later one; of the testers
-    // it was read on the last sixteen before, which tell their usual error (E3), and of no other.
-    void runsInReachBeginWithTheFirstReadingsDay() {
-        Batch batch = readBatch();
+    // Runs on blocks that can bear on a batch: from its day to its last reading, two after that of each setting, the
+    // newest of the shop, and of the testers it was read on the last sixteen before (E3), of no other.
+    void runsInReachAreThoseThatCanBear() {
+        Batch batch = readBatch(); // read on the 24th
         batch.created = fixtures::at(9, 0, 20);
         std::vector<Verification> runs;
-        for (const int day : {1, 10, 17, 19, 20, 24, 26}) {
+        for (const int day : {1, 10, 17, 19, 20, 24, 26, 27, 28, 30}) {
             Verification run = fixtures::goodRun();
             run.id = "v" + std::to_string(day);
             run.time = fixtures::at(8, 0, day);
             runs.push_back(run);
         }
+        const auto names = [](const std::vector<Verification>& some) {
+            std::string text;
+            for (const Verification& run : some) text += run.id + " ";
+            return text;
+        };
         const auto inReach = runsInReach(batch, runs);
-        QCOMPARE(inReach.size(), runs.size());
-        QCOMPARE(inReach.back().id, std::string("v26"));
+        QCOMPARE(names(inReach), std::string("v1 v10 v17 v19 v20 v24 v26 v27 v30 "));
+        // With another anvil two of its own count; of one with a single reading nothing is known, so the next counts.
+        runs[7].anvil = "V anvil";
+        runs[6].readings.resize(1);
+        QCOMPARE(names(runsInReach(batch, runs)), std::string("v1 v10 v17 v19 v20 v24 v26 v27 v28 v30 "));
+        // Nothing read: what is read next rests on the newest alone.
+        Batch unread = batch;
+        for (Blade& blade : unread.blades) blade.readings.clear();
+        QCOMPARE(names(runsInReach(unread, runs)), std::string("v30 "));
+
         std::vector<Verification> many;
         for (int i = 0; i < 30; ++i) {
             many.push_back(fixtures::goodRun());
@@ -213,13 +226,33 @@ private slots:
                      [](const Verification& run) { return run.time->localDay() <= fixtures::at(8, 0, 1).localDay(); }),
                  std::ptrdiff_t(14)); // of the sixteen two are of the 10th and the 17th
         for (const Verification& run : few) QCOMPARE(run.tester, std::string("t1"));
-        // The verdicts rest on nothing older.
-        batch.verifications = runs;
+        // The verdicts are those that all runs together give.
+        batch.verifications = many;
         const Judged all(batch, tables(), std::nullopt);
-        batch.verifications = inReach;
+        batch.verifications = few;
         const Judged near(batch, tables(), std::nullopt);
         for (const Gate gate : {Gate::quench, Gate::temper})
             QCOMPARE(all.verdict(0, gate).verification, near.verdict(0, gate).verification);
+    }
+
+    // Two failed runs after a reading make it suspect, however many good ones follow them.
+    void laterRunsStillMakeReadingsSuspect() {
+        Batch batch = readBatch();
+        std::vector<Verification> runs{fixtures::goodRun()};
+        for (const int day : {25, 26, 27, 28, 29}) {
+            Verification run = fixtures::goodRun();
+            run.id = "v" + std::to_string(day);
+            run.time = fixtures::at(8, 0, day);
+            if (day < 27) {
+                for (double& value : run.readings) value += 3;
+            }
+            runs.push_back(run);
+        }
+        batch.verifications = runsInReach(batch, runs);
+        const Judged judged(batch, tables(), std::nullopt);
+        const std::vector<Reason>& reasons = judged.verdict(0, Gate::temper).reasons;
+        QVERIFY(std::any_of(reasons.begin(), reasons.end(),
+                            [](const Reason& reason) { return reason.fact == Fact::readingsSuspect; }));
     }
 };
 
