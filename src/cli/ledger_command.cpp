@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/logbook.h"
+#include "logbook/read/ledger_judge.h"
 #include "report/export_picture.h"
 #include "report/ledger_paper.h"
 
@@ -15,8 +16,7 @@ namespace {
 
 struct Gathered {
     Ledger ledger;
-    std::shared_ptr<const Tables> kept;
-    const Tables& tables;
+    std::shared_ptr<const Tables> tables;
     Shop shop;
     std::vector<Verification> runs;
     Instant now;
@@ -29,23 +29,23 @@ Result<std::unique_ptr<Gathered>> gathered(const QString& file, const Tables& sh
     if (!shop) return shop.error();
     auto runs = (*logbook)->verifications();
     if (!runs) return runs.error();
-    const auto tables = std::make_shared<const Tables>(withSheets(shipped, shop->own_grades));
-    auto all = std::unique_ptr<Gathered>(
-        new Gathered{{}, tables, *tables, std::move(shop).value(), std::move(runs).value(), (*logbook)->now()});
+    auto all =
+        std::unique_ptr<Gathered>(new Gathered{{},
+                                               std::make_shared<const Tables>(withSheets(shipped, shop->own_grades)),
+                                               std::move(shop).value(),
+                                               std::move(runs).value(),
+                                               (*logbook)->now()});
     const auto batches = (*logbook)->batches();
     if (!batches) return batches.error();
-    Worker beside;
-    std::future<LedgerBatch> before;
+    LedgerJudge judge(all->ledger);
     for (const BatchSummary& summary : *batches) {
         Result<Batch> batch = (*logbook)->batchAlone(summary.id);
         if (!batch) return batch.error();
         batch.value().verifications = runsInReach(*batch, all->runs);
         batch.value().testers = all->shop.testers;
-        auto next = judgedBeside(beside, std::move(batch).value(), tables, all->now);
-        if (before.valid()) all->ledger.put(before.get());
-        before = std::move(next);
+        judge.take(std::move(batch).value(), all->tables, all->now);
     }
-    if (before.valid()) all->ledger.put(before.get());
+    judge.finish();
     return all;
 }
 
@@ -62,7 +62,7 @@ Result<Enum> word(const Options& options, const char* name, Enum otherwise) {
 Result<const Grade*> gradeOf(const Options& options, const Gathered& all) {
     std::string name = options.text("grade");
     if (name.empty() && !all.ledger.grades().empty()) name = all.ledger.grades().front();
-    const Grade* grade = all.tables.grade(name);
+    const Grade* grade = all.tables->grade(name);
     if (grade == nullptr) return Error{ErrorKind::argument, "grade", "\"" + name + "\" is not in the library"};
     return grade;
 }
@@ -79,7 +79,7 @@ Result<LedgerView> againstView(const Options& options, const Gathered& all) {
         grades.push_back(*grade);
     } else {
         for (const std::string& name : all.ledger.grades()) {
-            if (const Grade* grade = all.tables.grade(name)) grades.push_back(grade);
+            if (const Grade* grade = all.tables->grade(name)) grades.push_back(grade);
         }
     }
     return compareView(compareLevels(all.ledger, grades, *factor, *response), *factor, *response);
@@ -87,7 +87,7 @@ Result<LedgerView> againstView(const Options& options, const Gathered& all) {
 
 Result<LedgerView> driftView(const Options& options, const Gathered& all) {
     std::string there;
-    for (const ShopSeries& series : shopSeries(all.ledger, all.tables, all.shop.testers, all.runs, all.now)) {
+    for (const ShopSeries& series : shopSeries(all.ledger, *all.tables, all.shop.testers, all.runs, all.now)) {
         const std::string name = seriesName(series).toStdString();
         if (options.text("series").empty() || options.text("series") == name)
             return seriesView(series, saysOf(series), options.has("summed"));
@@ -112,8 +112,8 @@ Result<LedgerView> whatIfViewOf(const Options& options, const Gathered& all) {
         if (!rule) return rule.error();
         wish.rule = *rule;
     }
-    return whatIfView(whatIf(all.ledger, all.tables, wish), wish,
-                      forecastFor(all.ledger, all.tables, wish, all.shop.ovenSteps()));
+    return whatIfView(whatIf(all.ledger, *all.tables, wish), wish,
+                      forecastFor(all.ledger, *all.tables, wish, all.shop.ovenSteps()));
 }
 
 Result<LedgerView> studyViewOf(const Options& options, const Gathered& all) {
@@ -130,7 +130,7 @@ Result<LedgerView> studyViewOf(const Options& options, const Gathered& all) {
 Result<LedgerView> viewOf(const Options& options, const Gathered& all) {
     const QString& question = options.word(1);
     if (question == QLatin1String("week"))
-        return weekView(weekOf(all.ledger, all.tables, all.shop.testers, all.runs, usesOf(all.shop.blocks), all.now));
+        return weekView(weekOf(all.ledger, *all.tables, all.shop.testers, all.runs, usesOf(all.shop.blocks), all.now));
     if (question == QLatin1String("tempers")) {
         const auto grade = gradeOf(options, all);
         if (!grade) return grade.error();

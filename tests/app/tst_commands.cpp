@@ -145,6 +145,22 @@ private slots:
         QVERIFY(d.window().findChild<QMenuBar*>() == nullptr);
     }
 
+    // What was said before the window was laid out anew stands in the new one; two wishes at once both count.
+    void whatWasSaidStandsInTheWindowLaidOutAnew() {
+        WindowDriver d;
+        prepared(d);
+        d.window().run("dark");
+        d.window().run("text-size");
+        d.window().run("touch");
+        const bool dark = d.window().look().palette.dark;
+        QVERIFY(d.now().startsWith("Number keys"));
+        d.settle();
+        QVERIFY2(d.now().startsWith("Number keys"), qPrintable(d.now()));
+        QCOMPARE(d.window().look().palette.dark, !dark);
+        QCOMPARE(d.window().look().factor, 1.25);
+        d.run("touch");
+    }
+
     // An entry of the menu bar that dresses the window anew takes the bar away, but not while Qt is still in its menu:
     // what Qt wrote there afterwards damaged the memory of whatever came to lie in its place.
     void anEntryOfTheMenuBarOutlivesItsClick_data() {

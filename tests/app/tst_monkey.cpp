@@ -241,8 +241,8 @@ private slots:
         troubles().clear();
         const auto before = qInstallMessageHandler(told);
         QTemporaryDir dir;
-        QFile steps_taken(dir.filePath("steps"));
-        QVERIFY(steps_taken.open(QIODevice::WriteOnly));
+        QFile stepsTaken(dir.filePath("steps"));
+        QVERIFY(stepsTaken.open(QIODevice::WriteOnly));
         fixtures::putDemo(dir.filePath("demo.rollcall"));
         const int seconds = qEnvironmentVariableIntValue("ROLLCALL_MONKEY_SECONDS");
         int steps = 0;
@@ -262,7 +262,7 @@ private slots:
                 QElapsedTimer one;
                 one.start();
                 monkey.step();
-                steps_taken.write(QStringLiteral("%1 %2\n").arg(steps).arg(monkey.last()).toUtf8());
+                stepsTaken.write(QStringLiteral("%1 %2\n").arg(steps).arg(monkey.last()).toUtf8());
                 if (one.elapsed() > 5000)
                     qWarning("step %d took %lld ms: %s", steps, one.elapsed(), qPrintable(monkey.last()));
             }

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/call/reading_row.h"
+#include "app/frame/verdict_column.h"
 #include "logbook/actions/blades.h"
 #include "tests/support/demo.h"
 #include "tests/support/places.h"
@@ -99,6 +100,38 @@ private slots:
         QVERIFY2(typed != seen.texts.end(), qPrintable(texts.join('|')));
         QVERIFY2(typed->place.right() < row->mapTo(&d.window(), row->rect().topRight()).x(),
                  qPrintable(QString::number(typed->place.right())));
+    }
+
+    // Reasons that are further down are counted as many as they are, also in a window that was just laid out anew.
+    void whatIsFurtherDownIsCounted() {
+        WindowDriver d(m_demo);
+        d.window().resize(1280, 800);
+        for (const BatchSummary& batch : d.document().state().batches()) {
+            if (batch.name == "Orchard 12") d.document().selectBatch(batch.id);
+        }
+        d.settle();
+        int counted = 0;
+        for (const char* place : {"heat", "temper", "dark", "quench", "dark", "temper", "dark"}) {
+            const QString wish = QString::fromLatin1(place);
+            for (std::size_t blade = 0; blade < d.document().batch().blades.size(); ++blade) {
+                d.document().selectBlade(static_cast<int>(blade));
+                if (const auto gate = gateNamed(place))
+                    d.window().openGate(*gate);
+                else
+                    d.window().run(wish);
+                d.settle();
+                const auto* column = d.window().findChild<VerdictColumn*>();
+                const auto* list = column->findChild<ReasonList*>(QStringLiteral("reasons"));
+                int below = 0;
+                for (int row = 0; row < list->rows(); ++row) {
+                    if (list->visualRect(list->model()->index(row, 0)).bottom() >= list->viewport()->height()) ++below;
+                }
+                const QString right = below > 0 ? QStringLiteral("and %1 more").arg(below) : QString();
+                QVERIFY2(column->rest() == right, qPrintable(wish + ": " + column->rest() + ", " + right));
+                counted += below > 0 ? 1 : 0;
+            }
+        }
+        QVERIFY(counted > 10);
     }
 
     void nothingThatDecidesIsCut_data() {

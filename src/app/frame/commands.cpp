@@ -96,19 +96,19 @@ void MainWindow::makeCommands() {
 
     group = Group::look;
     keyed("dark", control, Qt::Key_D, tr("Dark or light"), {}, [this] {
-        Look look = m_look;
+        Look look = nextLook();
         look.palette = Palette::wished(!look.palette.dark, look.palette.contrast);
         QSettings().setValue(QStringLiteral("dark"), look.palette.dark);
         setLook(look);
     });
     spoken("contrast", Verb::none, tr("High contrast on or off"), tr("black on white, or white on black"), [this] {
-        Look look = m_look;
+        Look look = nextLook();
         look.palette = Palette::wished(look.palette.dark, !look.palette.contrast);
         QSettings().setValue(QStringLiteral("contrast"), look.palette.contrast);
         setLook(look);
     });
     keyed("text-size", control, Qt::Key_Plus, tr("Text size"), tr("80 to 150 per cent, round and round"), [this] {
-        Look look = m_look;
+        Look look = nextLook();
         look.factor = look.factor < 0.95 ? 1.0 : look.factor < 1.15 ? 1.25 : look.factor < 1.4 ? 1.5 : 0.8;
         QSettings().setValue(QStringLiteral("text-size"), look.factor);
         setLook(look);
@@ -116,7 +116,7 @@ void MainWindow::makeCommands() {
     spoken("touch", Verb::none, tr("Touch on or off"), tr("number keys on the screen wherever one is asked for"),
            [this] {
                KeyRow::wish(!KeyRow::wished());
-               setLook(m_look);
+               setLook(nextLook());
                say(KeyRow::wished() ? tr("Number keys stand where a number is asked for.")
                                     : tr("Number keys only where they are called."),
                    false);
@@ -125,7 +125,7 @@ void MainWindow::makeCommands() {
         QSettings settings;
         const QString wished = QStringLiteral("menu-bar");
         settings.setValue(wished, !settings.value(wished, false).toBool());
-        setLook(m_look);
+        setLook(nextLook());
     });
     spoken("dwell-sound", Verb::sound, tr("Dwell sound on or off"), tr("Space in Call times the dwell"), [this] {
         QSettings settings;

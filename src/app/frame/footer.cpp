@@ -59,8 +59,9 @@ void FooterButton::paintEvent(QPaintEvent*) {
     paintFocus(painter, *this, m_look);
 }
 
-Footer::Footer(const Document& document, const DayClock& day, const Look& look, QWidget* parent)
-    : QWidget(parent), m_document(document), m_day(day), m_look(look), m_nowButton(new ClearButton(look, this)) {
+Footer::Footer(const Document& document, const DayClock& day, const Look& look, Message message)
+    : m_document(document), m_day(day), m_look(look), m_nowButton(new ClearButton(look, this)),
+      m_message(std::move(message)) {
     setObjectName(QStringLiteral("now-line"));
     setRole(this, QAccessible::StatusBar);
     setFixedHeight(look.px(48));
@@ -134,7 +135,7 @@ QStringList Footer::nowParts() const {
 QString Footer::inSight(int width) const {
     const QFont font = m_look.font(20, true);
     const QFontMetrics metrics(font);
-    if (!m_message.isEmpty() || metrics.horizontalAdvance(text()) <= width) return elided(text(), font, width);
+    if (!m_message.text.isEmpty() || metrics.horizontalAdvance(text()) <= width) return elided(text(), font, width);
     for (qsizetype shown = m_now.size() - 1; shown > 0; --shown) {
         const QString some =
             m_now.first(shown).join(between()) + between() + tr("and %1 more").arg(m_now.size() - shown);
@@ -161,15 +162,14 @@ void Footer::refresh() {
 }
 
 void Footer::say(const QString& message, bool trouble) {
-    m_message = message;
-    m_trouble = trouble;
+    m_message = {message, trouble};
     announce(this, message);
     update();
 }
 
 void Footer::hush() {
-    if (m_message.isEmpty()) return;
-    m_message.clear();
+    if (m_message.text.isEmpty()) return;
+    m_message = {};
     refresh();
 }
 
@@ -184,7 +184,7 @@ void Footer::paintEvent(QPaintEvent*) {
     // Over the clock, small: the whole record was looked through since it was opened, and is sound.
     if (m_document.isChecked()) drawToneGlyph(painter, width() - px(28), px(4), px(12), Tone::good, m_look, p.paper);
     const bool standing = !m_document.unstored().isEmpty() || !m_document.trouble().isEmpty();
-    const bool trouble = m_message.isEmpty() ? standing : m_trouble;
+    const bool trouble = m_message.text.isEmpty() ? standing : m_message.trouble;
     drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),
              trouble ? p.fail : p.ink);
 }

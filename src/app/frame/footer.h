@@ -34,13 +34,20 @@ class Footer : public QWidget {
     Q_OBJECT
 
 public:
-    Footer(const Document& document, const DayClock& day, const Look& look, QWidget* parent = nullptr);
+    struct Message {
+        QString text;
+        bool trouble = false;
+    };
+
+    /// A message that stood in the one before stands on.
+    Footer(const Document& document, const DayClock& day, const Look& look, Message message);
     void refresh();
     /// A message instead of the Now line until the next key: what went wrong, or what was just done.
     void say(const QString& message, bool trouble);
+    const Message& message() const { return m_message; }
     void hush();
     /// All of it, also what the window has no room for.
-    QString text() const { return m_message.isEmpty() ? m_now.join(between()) : m_message; }
+    QString text() const { return m_message.text.isEmpty() ? m_now.join(between()) : m_message.text; }
     /// What is in sight: whole parts only, and how many more there are.
     QString inSight(int width) const;
     int nowWidth() const { return m_nowButton->width(); }
@@ -66,8 +73,7 @@ private:
     QAbstractButton* m_nowButton; ///< over the Now line, which is painted under it
     std::vector<FooterButton*> m_buttons;
     FooterButton* m_person;
-    QString m_message;
-    bool m_trouble = false;
+    Message m_message; ///< without text: the Now line
     QTimer m_clock;
 };
 

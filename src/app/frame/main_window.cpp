@@ -81,6 +81,7 @@ void MainWindow::build() {
     m_benches.clear();
     m_trail.clear();
     m_current = nullptr;
+    const Footer::Message said = m_footer != nullptr ? m_footer->message() : Footer::Message();
     delete m_content;
     delete layout();
     // Not in the style sheet: a size there would take the place of every size set on a widget.
@@ -113,7 +114,7 @@ void MainWindow::build() {
     rows->addLayout(middle, 1);
     m_bar = new CommandBar(m_look);
     rows->addWidget(m_bar);
-    m_footer = new Footer(m_document, m_day, m_look);
+    m_footer = new Footer(m_document, m_day, m_look, said);
     rows->addWidget(m_footer);
     connect(m_footer, &Footer::nowClicked, this, &MainWindow::chooseTask);
     connect(m_footer, &Footer::wanted, this, &MainWindow::run);
@@ -210,11 +211,7 @@ Look MainWindow::fitted() const {
 void MainWindow::resizeEvent(QResizeEvent*) {
     if (m_current == nullptr) return;
     arrange();
-    if (fitted().factor != m_chartLook.factor) QTimer::singleShot(0, this, [this] { fitCharts(); });
-}
-
-void MainWindow::fitCharts() {
-    if (fitted().factor != m_chartLook.factor) layOutAnew();
+    if (fitted().factor != m_chartLook.factor) setLook(nextLook());
 }
 
 // What would be lost is said first; closing again leaves it.
@@ -247,13 +244,6 @@ void MainWindow::setLook(const Look& look) {
     if (!waiting) QTimer::singleShot(0, this, &MainWindow::takeLook);
 }
 
-// For who comes from the event loop.
-void MainWindow::layOutAnew() {
-    if (m_nextLook) return; // on its way
-    m_nextLook = m_look;
-    takeLook();
-}
-
 void MainWindow::takeLook() {
     // What is being stored calls back to the benches that asked for it, and so does a form that is open: they must be
     // there still.
@@ -275,13 +265,12 @@ void MainWindow::refresh() {
     const Units units = m_document.state().shop().units();
     words::setUnits(units);
     if (m_look.units != units) { // everything is drawn anew, once nothing is under way
-        m_look.units = units;
-        QTimer::singleShot(0, this, [this] {
-            layOutAnew();
-            say(tr("A number without a unit is now in %1 or %2.")
-                    .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
-                false);
-        });
+        Look look = nextLook();
+        look.units = m_look.units = units;
+        setLook(look);
+        say(tr("A number without a unit is now in %1 or %2.")
+                .arg(words::unit(Quantity::length), words::unit(Quantity::temperature)),
+            false);
     }
     // Another logbook may have no batch: a bench without a blade has nothing to work on.
     const auto whyNot = [this] {

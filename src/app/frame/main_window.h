@@ -77,9 +77,8 @@ private:
     void narrow();
     void arrange();
     Look fitted() const;
-    void fitCharts();
-    void layOutAnew();
     void takeLook();
+    Look nextLook() const { return m_nextLook.value_or(m_look); }
     /// Tab goes as the eye does, whatever was made last.
     void orderTabs();
     void build();

@@ -165,15 +165,21 @@ int ReasonList::heightFor(int width) const {
     return wholeRows(width, std::numeric_limits<int>::max()).height;
 }
 
-ReasonList::Whole ReasonList::wholeRows(int width, int height) const {
+ReasonList::Whole ReasonList::wholeRows(int width, int height, int from) const {
     Whole whole;
-    while (whole.rows < rows()) {
-        const int next = rowHeight(whole.rows, width);
+    while (from + whole.rows < rows()) {
+        const int next = rowHeight(from + whole.rows, width);
         if (next > height - whole.height) break;
         whole.height += next;
         ++whole.rows;
     }
     return whole;
+}
+
+// From the heights alone: the view may not have laid out yet what it was given.
+int ReasonList::rowsBelow() const {
+    const int first = verticalScrollBar()->value(); // it scrolls by rows
+    return rows() - first - wholeRows(width(), height(), first).rows;
 }
 
 VerdictColumn::VerdictColumn(const Look& look, QWidget* parent)
@@ -301,8 +307,7 @@ void VerdictColumn::resizeEvent(QResizeEvent*) {
 }
 
 void VerdictColumn::sayRest() {
-    const QModelIndex last = m_reasons->indexAt(QPoint(m_reasons->width() / 2, m_reasons->viewport()->height() - 2));
-    const int rest = last.isValid() ? m_reasons->rows() - 1 - last.row() : 0;
+    const int rest = m_reasons->rowsBelow();
     m_rest = rest > 0 ? tr("and %1 more").arg(rest) : QString();
     update();
 }

@@ -31,7 +31,9 @@ public:
         int rows = 0;
         int height = 0;
     };
-    Whole wholeRows(int width, int height) const;
+    Whole wholeRows(int width, int height, int from = 0) const;
+    /// Rows further down than what is in sight.
+    int rowsBelow() const;
     int rows() const;
 
 protected:
@@ -56,6 +58,8 @@ public:
     /// On a small screen.
     void setNarrow(bool narrow);
     const ColumnContent& content() const { return m_content; }
+    /// How many reasons are further down, in words; empty where all are in sight.
+    const QString& rest() const { return m_rest; }
 
 signals:
     void acted();

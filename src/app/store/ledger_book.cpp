@@ -49,26 +49,16 @@ void LedgerBook::touched(const Touched& touched) {
 Result<bool> LedgerBook::step() {
     QElapsedTimer clock;
     clock.start();
-    std::future<LedgerBatch> before;
+    m_shown.reset();
     while (!m_left.empty() && clock.elapsed() < stepMs) {
         const std::string id = m_left.front();
         m_left.pop_front();
-        auto next = m_knowledge.ledgerOf(id);
-        put(std::move(before));
-        if (!next) return next.error();
-        before = std::move(next).value();
+        auto batch = m_knowledge.read(id);
+        if (!batch) return batch.error();
+        m_judge.take(std::move(batch).value(), m_tables, m_knowledge.now());
     }
-    put(std::move(before));
+    m_judge.finish();
     return !m_left.empty();
-}
-
-void LedgerBook::put(std::future<LedgerBatch> judged) {
-    if (!judged.valid()) return;
-    try {
-        m_ledger.put(judged.get());
-        m_shown.reset();
-    } catch (const std::exception&) { // left out; the check names what is wrong with it
-    }
 }
 
 LedgerNow LedgerBook::now() {

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "app/store/shop_knowledge.h"
-#include "core/ledger/ledger_batch.h"
+#include "logbook/read/ledger_judge.h"
 
 #include <deque>
 
@@ -29,11 +29,11 @@ public:
 
 private:
     void list();
-    void put(std::future<LedgerBatch> judged);
 
     ShopKnowledge& m_knowledge;
     std::shared_ptr<const Tables> m_tables; ///< that the batches were judged by
     Ledger m_ledger;
+    LedgerJudge m_judge{m_ledger};
     std::shared_ptr<const Ledger> m_shown; ///< null: something has changed since
     std::deque<std::string> m_left;
     std::set<std::string> m_known;

@@ -158,12 +158,6 @@ Result<std::map<std::string, std::vector<State>>> ShopKnowledge::statesOf(const 
     return rollcall::statesOf(view.batch, view.judged.verdicts());
 }
 
-Result<std::future<LedgerBatch>> ShopKnowledge::ledgerOf(const std::string& id) {
-    Result<Batch> batch = read(id);
-    if (!batch) return batch.error();
-    return judgedBeside(m_beside, std::move(batch).value(), m_snapshot.tables(), m_logbook.now());
-}
-
 Result<bool> ShopKnowledge::lookAtOneMore() {
     m_unseen.erase(m_inHand); // what is next in it is known with its verdicts
     if (m_unseen.empty()) return false;

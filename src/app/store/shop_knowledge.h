@@ -4,7 +4,6 @@
 
 #include "app/store/snapshot.h"
 #include "core/judge/record.h"
-#include "core/ledger/ledger_batch.h"
 
 #include <map>
 #include <optional>
@@ -37,8 +36,9 @@ public:
     /// The verdicts of each blade of a batch at the gates that it asks, by the blade's id. Nothing of it is kept.
     Result<std::map<std::string, std::vector<State>>> statesOf(const std::string& batch);
 
-    /// Reads a batch; what the ledger keeps of it is found out beside. Errors: as the reads.
-    Result<std::future<LedgerBatch>> ledgerOf(const std::string& batch);
+    /// A batch as it is judged here, with the shop's testers, oven and the runs on blocks in its reach.
+    Result<Batch> read(const std::string& batch);
+    Instant now() const { return m_logbook.now(); }
 
     /// What is known before a logbook is open: the library alone.
     static Snapshot nothing(std::shared_ptr<const Tables> shipped);
@@ -52,7 +52,6 @@ private:
     Result<Done> readRuns();
     Result<Done> readList();
     Result<Done> readInHand(const std::string& batch);
-    Result<Batch> read(const std::string& batch);
     /// M20. What the shop's other batches of this grade have read after their tempers, the latest batches first.
     Result<std::vector<TemperObservation>> history(const Batch& batch);
     void forgetTask(const std::string& batch);
@@ -70,7 +69,6 @@ private:
     Touched m_missed; ///< touched by acts after which reading failed
     Snapshot m_snapshot;
     int m_judged = 0;
-    Worker m_beside; ///< judges for the ledger
 };
 
 } // namespace rollcall

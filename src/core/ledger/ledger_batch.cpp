@@ -150,13 +150,6 @@ LedgerBatch ledgerBatchOf(const Batch& batch, const Judged& judged, const Tables
     return kept;
 }
 
-std::future<LedgerBatch> judgedBeside(Worker& worker, Batch batch, std::shared_ptr<const Tables> tables,
-                                      const Instant& now) {
-    return worker.ask([batch = std::move(batch), tables = std::move(tables), now] {
-        return ledgerBatchOf(batch, Judged(batch, *tables, now), *tables);
-    });
-}
-
 void Ledger::put(LedgerBatch batch) {
     const std::string id = batch.id;
     m_batches[id] = std::make_shared<const LedgerBatch>(std::move(batch));

@@ -2,13 +2,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/base/worker.h"
 #include "core/judge/judged.h"
 #include "core/judge/study.h"
 
 #include <array>
 #include <cstdint>
-#include <future>
 #include <map>
 #include <memory>
 #include <optional>
@@ -94,10 +92,6 @@ struct LedgerBatch {
 
 /// What the ledger keeps of a batch.
 LedgerBatch ledgerBatchOf(const Batch& batch, const Judged& judged, const Tables& tables);
-
-/// Judges a batch and says what the ledger keeps of it, beside the thread that asks: that one reads the next meanwhile.
-std::future<LedgerBatch> judgedBeside(Worker& worker, Batch batch, std::shared_ptr<const Tables> tables,
-                                      const Instant& now);
 
 /// All batches that have been gone through, by id.
 class Ledger {
