@@ -378,8 +378,9 @@ void soak(const QString& folder, const Tables& tables, double minutes) {
     std::printf("%-64s %9d\n", "  rubbish, repetitions, halves and lines pulled out", day.faults);
     std::printf("%-64s %9d\n", "  batches read", day.batches);
     std::printf("%-64s %9d\n", "  readings that waited at the same time, at most", day.most_waiting);
-    for (std::size_t i = 0; i < day.memory_mb.size(); ++i)
-        std::printf("  memory after %3d in 100 %39s %9.1f MB\n", static_cast<int>(10 * (i + 1)), "", day.memory_mb[i]);
+    for (std::size_t i = 0; i < day.memory.size(); ++i)
+        std::printf("  memory after %3d in 100: %9.1f MB whole, %9.1f SQLite's, %9.1f asked for by all else\n",
+                    static_cast<int>(10 * (i + 1)), day.memory[i].whole, day.memory[i].of_sqlite, day.memory[i].others);
     for (const QString& problem : day.problems) std::printf("  %s\n", qPrintable(problem));
     require(day.said == day.stored && day.problems.isEmpty(), QStringLiteral("readings are lost"));
 }

@@ -12,12 +12,14 @@
 #include <algorithm>
 #include <atomic>
 #include <functional>
+#include <malloc.h>
 #include <memory>
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QSettings>
 #include <QThread>
+#include <sqlite3.h>
 #include <unistd.h>
 
 namespace rollcall::bench {
@@ -28,10 +30,16 @@ constexpr double day_h = 8;
 constexpr int blades = 9;
 constexpr int readingsOfBlade = 20;
 
-double memoryMb() {
+Memory memoryNow() {
+    constexpr double mb = 1 << 20;
     QFile file(QStringLiteral("/proc/self/statm"));
     require(file.open(QIODevice::ReadOnly), "the memory in use cannot be read");
-    return file.readAll().split(' ').value(1).toDouble() * static_cast<double>(::sysconf(_SC_PAGESIZE)) / (1 << 20);
+    Memory memory;
+    memory.whole = file.readAll().split(' ').value(1).toDouble() * static_cast<double>(::sysconf(_SC_PAGESIZE)) / mb;
+    memory.of_sqlite = static_cast<double>(sqlite3_memory_used()) / mb;
+    const struct mallinfo2 heap = ::mallinfo2();
+    memory.others = static_cast<double>(heap.uordblks + heap.hblkhd) / mb - memory.of_sqlite;
+    return memory;
 }
 
 void wire(const QString& name, const QString& port, const QString& pattern) {
@@ -88,7 +96,7 @@ public:
             say();
             m_result.most_waiting = std::max(m_result.most_waiting, m_window->station().waiting());
             const auto tenth = static_cast<std::size_t>(10 * m_wall.elapsed() / all_ms);
-            if (tenth > m_result.memory_mb.size()) m_result.memory_mb.push_back(memoryMb());
+            if (tenth > m_result.memory.size()) m_result.memory.push_back(memoryNow());
             if (!slept && tenth >= 5) {
                 slept = true;
                 QThread::sleep(2); // lines wait in the wire meanwhile
@@ -96,8 +104,8 @@ public:
             }
         }
         settle();
-        m_result.memory_mb.resize(9, memoryMb());
-        m_result.memory_mb.push_back(memoryMb());
+        m_result.memory.resize(9, memoryNow());
+        m_result.memory.push_back(memoryNow());
         m_result.minutes = minutes;
         m_result.midnights = static_cast<int>(m_document->now().localDay() - m_start.localDay());
         const QString path = m_document->path();

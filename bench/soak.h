@@ -9,6 +9,13 @@
 
 namespace rollcall::bench {
 
+/// Where memory goes, MB.
+struct Memory {
+    double whole = 0;     ///< pages that are in the computer's memory
+    double of_sqlite = 0; ///< asked for by SQLite and not given back: mostly pages of the logbook, up to its cache
+    double others = 0;    ///< asked for by all else and not given back
+};
+
 /// What became of a working day of eight hours in which two instruments said a line each, twenty-five times a second.
 struct Soak {
     double minutes = 0;
@@ -18,8 +25,8 @@ struct Soak {
     int batches = 0;   ///< that were read
     int midnights = 0; ///< that passed by the shop's clock
     int most_waiting = 0;
-    std::vector<double> memory_mb; ///< at a tenth of the time, then each further tenth
-    QStringList problems;          ///< what the logbook's check says
+    std::vector<Memory> memory; ///< at a tenth of the time, then each further tenth
+    QStringList problems;       ///< what the logbook's check says
 };
 
 /// Runs the real window for so many minutes on simulated instruments, with the clock as much faster as eight hours

@@ -391,6 +391,10 @@ Result<Done> within(const std::vector<const StoredRange*>& ranges, const Fields&
         const int type = value.typeId();
         if (type == QMetaType::QString) {
             if (const auto error = tooLong(column, static_cast<std::size_t>(value.toString().size()))) return *error;
+            if (const StoredRange* range = ranges[i]; range != nullptr && range->list) {
+                const std::string text = value.toString().toStdString();
+                if (!numbersIn(*range, text)) return outside(*range, text);
+            }
         }
         if (type != QMetaType::Double && type != QMetaType::Int && type != QMetaType::LongLong) continue;
         const StoredRange* range = ranges[i];

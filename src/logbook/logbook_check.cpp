@@ -47,8 +47,23 @@ Result<Sentences> acrossBatches(Database& database, const char* table, const cha
     return problems;
 }
 
+constexpr int told = 20; // rows of a column
+
+Result<Sentences> listsOutside(Database& database, const StoredRange& range) {
+    Sentences problems;
+    const auto done = database.each(QStringLiteral("SELECT rowid, %2 FROM %1 WHERE %2<>''")
+                                        .arg(QLatin1String(range.table), QLatin1String(range.column)),
+                                    {}, [&](const Row& row) {
+                                        if (problems.size() < told && !numbersIn(range, s(row[1])))
+                                            problems.push_back(fmt::format("row {} of {}: {}", s(row[0]), range.table,
+                                                                           outside(range, s(row[1])).text));
+                                    });
+    if (!done) return done.error();
+    return problems;
+}
+
 Result<Sentences> numbersOutside(Database& database, const StoredRange& range) {
-    constexpr int told = 20;
+    if (range.list) return listsOutside(database, range);
     const auto wrong = database.select(
         QStringLiteral("SELECT rowid, %2 FROM %1 WHERE %2 IS NOT NULL AND (typeof(%2) NOT IN ('real', 'integer') OR %2 "
                        "< ? OR %2 > ?) LIMIT %3")

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/ranges.h"
 
+#include "core/base/number.h"
+
 #include <algorithm>
 #include <fmt/format.h>
 #include <string_view>
@@ -13,6 +15,10 @@ const std::vector<StoredRange>& storedRanges() {
     // Hardness of any scale and of rebound (L to 1000). Temperatures from liquid nitrogen to what melts steel.
     static const std::vector<StoredRange> ranges{
         {"tester", "resolution", "a resolution", "", 0, 50},
+        {"tester", "files", "a file", "HRC", 0, 110, true},
+        {"file_test", "skates", "a file", "HRC", 0, 110, true},
+        {"file_test", "bites", "a file", "HRC", 0, 110, true},
+        {"file_test", "touches", "a file", "HRC", 0, 110, true},
         {"block", "certified", "a certified hardness", "", 0, 1000},
         {"block", "uncertainty", "the uncertainty of a block", "", 0, 50},
         {"block", "diameter_mm", "a block's face", "mm", 1, 500},
@@ -144,6 +150,16 @@ const StoredRange* rangeOf(const char* table, const char* column) {
     return nullptr;
 }
 
+std::optional<std::vector<double>> numbersIn(const StoredRange& range, const std::string& text) {
+    if (text.empty()) return std::vector<double>();
+    auto numbers = parseNumbers(text);
+    if (!numbers) return std::nullopt;
+    for (const double number : *numbers) {
+        if (!(number >= range.least && number <= range.most)) return std::nullopt;
+    }
+    return std::move(numbers).value();
+}
+
 std::optional<Error> tooLong(const char* column, std::size_t characters) {
     constexpr std::size_t longestName = 200;
     constexpr std::size_t longestText = 1000000;
@@ -161,6 +177,12 @@ Error outside(const StoredRange& range, double value) {
     const std::string unit = *range.unit == 0 ? std::string() : std::string(" ") + range.unit;
     return {ErrorKind::range, range.what,
             fmt::format("{} of {:g}{} lies outside {:g} to {:g}", range.what, value, unit, range.least, range.most)};
+}
+
+Error outside(const StoredRange& range, const std::string& list) {
+    return {ErrorKind::range, range.what,
+            fmt::format("'{}' holds what is not {} of {:g} to {:g} {}", list.substr(0, 40), range.what, range.least,
+                        range.most, range.unit)};
 }
 
 } // namespace rollcall

@@ -19,6 +19,7 @@ struct StoredRange {
     const char* unit;
     double least = 0;
     double most = 0;
+    bool list = false; ///< a text that holds any number of them
 };
 
 const std::vector<StoredRange>& storedRanges();
@@ -26,11 +27,16 @@ const std::vector<StoredRange>& storedRanges();
 /// The range of a column; null where any number may stand.
 const StoredRange* rangeOf(const char* table, const char* column);
 
+/// The numbers in the text of a list; none where one of them cannot be.
+std::optional<std::vector<double>> numbersIn(const StoredRange& range, const std::string& text);
+
 /// What of a text is too long for its place, as an error (range); none where it is not. Marks, names and initials have
 /// 200 characters, every other text a million.
 std::optional<Error> tooLong(const char* column, std::size_t characters);
 
 /// "a window of 63000000 HRC lies outside 0 to 110": what is wrong with a number, as an error (range).
 Error outside(const StoredRange& range, double value);
+/// The same of a list.
+Error outside(const StoredRange& range, const std::string& list);
 
 } // namespace rollcall

@@ -302,17 +302,31 @@ private slots:
         const auto longMark = renameBlade(*log, batch.blades[0].id, std::string(40000, 'A'));
         QCOMPARE(longMark.error().kind, ErrorKind::range);
         QVERIFY2(longMark.error().text.find("200 at most") != std::string::npos, longMark.error().text.c_str());
+        Tester files;
+        files.name = "Files";
+        files.kind = TesterKind::files;
+        files.files = {40, 50, 1e16};
+        QVERIFY2(addTester(*log, files).error().text.find("holds what is not a file of 0 to 110 HRC") !=
+                     std::string::npos,
+                 addTester(*log, files).error().text.c_str());
+        files.files = {40, 50, 60};
+        QVERIFY(addTester(*log, files).ok());
         QVERIFY(log->check()->empty());
-        // What comes by another way is told by the check: too large, and no number.
+        // What comes by another way is told by the check: too large, and no number. The rest of it is read.
         log.close();
         QCOMPARE(TempLogbook::meddle(log.path(),
                                      "PRAGMA ignore_check_constraints=ON;;UPDATE blade SET thickness_mm=24000 "
-                                     "WHERE mark='A-1';;UPDATE purpose SET window_low='soft'"),
+                                     "WHERE mark='A-1';;UPDATE purpose SET window_low='soft';;"
+                                     "UPDATE tester SET files='40 1.0e+300' WHERE kind='files'"),
                  QString());
         QVERIFY(log.reopen().ok());
+        const std::vector<Tester> testers = log->shop()->testers;
+        QCOMPARE(testers.size(), std::size_t(2));
+        QVERIFY(testers.back().files.empty());
         const QString said = QString::fromStdString(fmt::format("{}", fmt::join(log->check().value(), "\n")));
         QVERIFY2(said.contains("of blade: a thickness of 24000 mm lies outside"), qPrintable(said));
         QVERIFY2(said.contains("of purpose: window_low is 'soft', no number"), qPrintable(said));
+        QVERIFY2(said.contains("of tester: '40 1.0e+300' holds what is not a file"), qPrintable(said));
     }
 
     // 2. Rows that join what belongs to different batches, texts where a number belongs, counts without end: the check

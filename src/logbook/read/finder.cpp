@@ -59,7 +59,10 @@ Result<Done> Finder::begin() {
     Database& database = m_logbook.database();
     // A point belongs to its number: 62.1 is one word.
     for (const char* sql :
-         {"CREATE VIRTUAL TABLE temp.found USING fts5(words, tokenize=\"unicode61 tokenchars '.'\", prefix='1 2 3')",
+         {"DROP TABLE IF EXISTS temp.found",
+          "DROP TABLE IF EXISTS temp.found_place", // of one that was given up halfway
+          "DROP TABLE IF EXISTS temp.found_temper",
+          "CREATE VIRTUAL TABLE temp.found USING fts5(words, tokenize=\"unicode61 tokenchars '.'\", prefix='1 2 3')",
           "CREATE TABLE temp.found_place (rowid INTEGER PRIMARY KEY, kind INTEGER NOT NULL, batch TEXT NOT NULL, blade "
           "TEXT NOT NULL, name TEXT NOT NULL, mark TEXT NOT NULL, grade TEXT NOT NULL, made_ms INTEGER NOT NULL, "
           "made_offset INTEGER NOT NULL)",
@@ -71,8 +74,11 @@ Result<Done> Finder::begin() {
           "CREATE INDEX temp.found_temper_by_place ON found_temper(place)"}) {
         if (auto done = database.run(QLatin1String(sql)); !done) return done;
     }
-    m_begun = true;
-    return listBatches();
+    m_known.clear();
+    m_left.clear();
+    auto done = listBatches();
+    m_begun = done.ok();
+    return done;
 }
 
 Result<Done> Finder::listBatches() {
@@ -96,7 +102,8 @@ void Finder::touched(const Touched& touched) {
         if (m_known.insert(batch).second || std::find(m_left.begin(), m_left.end(), batch) == m_left.end())
             m_left.push_front(batch);
     }
-    if (touched.everything || touched.list) (void)listBatches();
+    // Where the list cannot be read, all of it is begun again with the next step.
+    if (touched.everything || touched.list) m_begun = listBatches().ok();
 }
 
 Result<bool> Finder::step() {
@@ -111,14 +118,17 @@ Result<bool> Finder::step() {
     Database& database = m_logbook.database();
     Database::Transaction transaction(database, Database::Transaction::Writes::temporary);
     auto done = transaction.begun();
+    std::deque<std::string> taken;
     while (done && !m_left.empty() && clock.elapsed() < stepMs) {
-        const std::string batch = m_left.front();
+        taken.push_back(std::move(m_left.front()));
         m_left.pop_front();
-        done = read(batch);
+        done = read(taken.back());
     }
     if (done) done = transaction.commit();
-    if (!done) return done.error();
-    return !m_left.empty();
+    if (done) return !m_left.empty();
+    // Nothing of this step is in the index. They come last, so that one which cannot be read holds up no other.
+    m_left.insert(m_left.end(), taken.begin(), taken.end());
+    return done.error();
 }
 
 Result<Done> Finder::read(const std::string& id) {

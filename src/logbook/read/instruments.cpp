@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/number.h"
+#include "logbook/ranges.h"
 #include "logbook/rows.h"
 #include <algorithm>
 #include <array>
@@ -14,9 +15,9 @@ namespace rollcall {
 
 namespace {
 
-std::vector<double> numbersIn(const QVariant& text) {
-    const std::string stored = s(text);
-    return stored.empty() ? std::vector<double>() : parseNumbers(stored).value();
+// A list of which one cannot be is set aside: the check names its row.
+std::vector<double> filesIn(const char* table, const char* column, const QVariant& text) {
+    return numbersIn(*rangeOf(table, column), s(text)).value_or(std::vector<double>());
 }
 
 } // namespace
@@ -27,9 +28,15 @@ FileTest fileTestOf(const RawRow& row) {
     test.gate = gateNamed(s(row[2])).value_or(Gate::quench);
     test.round = row[3].toInt();
     test.after_temper = row[4].toInt();
-    for (const auto& [column, touch] :
-         {std::pair(5U, FileTouch::skates), std::pair(6U, FileTouch::bites), std::pair(7U, FileTouch::touches)}) {
-        for (const double file : numbersIn(row.value(column))) test.trials.push_back({file, touch});
+    struct Column {
+        std::size_t place;
+        const char* name;
+        FileTouch touch;
+    };
+    for (const Column& column : {Column{5, "skates", FileTouch::skates}, Column{6, "bites", FileTouch::bites},
+                                 Column{7, "touches", FileTouch::touches}}) {
+        for (const double file : filesIn("file_test", column.name, row.value(column.place)))
+            test.trials.push_back({file, column.touch});
     }
     test.surface = storedAs<Surface>(row[8]);
     test.person = s(row[9]);
@@ -51,7 +58,7 @@ Result<std::vector<Tester>> Logbook::testers() {
         tester.resolution = row[3].toDouble();
         tester.indenter = s(row[4]);
         tester.anvil = s(row[5]);
-        tester.files = numbersIn(row[6]);
+        tester.files = filesIn("tester", "files", row[6]);
         if (const auto learned = m_learned.find(tester.id); learned != m_learned.end())
             tester.learned = learned->second;
         testers.push_back(std::move(tester));

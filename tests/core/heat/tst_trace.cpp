@@ -50,6 +50,50 @@ private slots:
         QCOMPARE(file.gaps.size(), std::size_t(1));
         QCOMPARE(file.gaps[0].line, 8);
     }
+    // One line of a logger that wrote something else is left out and named; the others make the trace.
+    void whatIsNoMoment_data() {
+        QTest::addColumn<QByteArray>("line");
+        QTest::addColumn<QString>("why");
+        const QString no_time = QStringLiteral("the time is not understood");
+        for (const char* moment :
+             {"26-11-24T10:05:00", "2026/11-24T10:05:00", "2026-1-24T10:05:00", "2026-11/24T10:05:00",
+              "2026-11-4T10:05:00", "2026-11-24x10:05:00", "2026-11-24T1:05:00", "2026-11-24T10.05", "2026-11-24T25:05",
+              "2026-11-24T10:5", "2026-11-24T10:75", "2026-11-24T10:05:61", "2026-11-24T10:05:-3",
+              "2026-02-30T10:05:00", "2026-11-24T10:05:00Z1", "2026-11-24T10:05:00*02", "2026-11-24T10:05:00+2",
+              "2026-11-24T10:05:00+02:0", "2026-11-24T10:05:00+02:003"})
+            QTest::newRow(moment) << QByteArray(moment) + ";700" << no_time;
+        QTest::newRow("hotter than any oven")
+            << QByteArray("2026-11-24T10:05:00;2001") << QStringLiteral("the temperature cannot be");
+        QTest::newRow("colder than can be")
+            << QByteArray("2026-11-24T10:05:00;-274") << QStringLiteral("the temperature cannot be");
+        QTest::newRow("seconds among days")
+            << QByteArray("300;700") << QStringLiteral("the time is written in another way than before");
+        QTest::newRow("a time of day among days")
+            << QByteArray("10:05:00;700") << QStringLiteral("the time is written in another way than before");
+    }
+    void whatIsNoMoment() {
+        QFETCH(QByteArray, line);
+        QFETCH(QString, why);
+        const QByteArray text = "2026-11-24T10:00:00;20\n" + line + "\n2026-11-24T10:10;800\n";
+        const auto file = readTrace(text.toStdString()).value();
+        QCOMPARE(file.trace.samples().size(), std::size_t(2));
+        QCOMPARE(file.trace.end(), 600.0);
+        QCOMPARE(file.skipped.size(), std::size_t(1));
+        QCOMPARE(file.skipped[0].line, 2);
+        QCOMPARE(QString::fromLatin1(file.skipped[0].reason), why);
+    }
+    void offsetsWithoutMinutesOrColon() {
+        for (const char* offset : {"+01", "+0100", "+01:00", "-23:00"}) {
+            const auto file = readTrace(std::string("2026-11-24T10:00:00Z,20\n2026-11-24T12:00:00") + offset + ",21\n");
+            QVERIFY2(file.ok(), offset);
+            QCOMPARE(file->trace.end(), offset[0] == '+' ? 3600.0 : 25 * 3600.0);
+        }
+    }
+    void tabsBetween() {
+        const auto file = readTrace("s\tdegC\n0\t20\n10\t21.5\n").value();
+        QCOMPARE(file.trace.samples().back().c, 21.5);
+        QVERIFY(!file.fahrenheit);
+    }
     // E25. A single sample far off both neighbours stays in the trace, and is named.
     void aProbeFaultIsNamed() {
         const auto fault = readTrace("0,800\n30,801\n60,1372\n90,799\n120,800\n").value();
@@ -82,6 +126,9 @@ private slots:
         QCOMPARE(trace.at(-5), 20.0);
         QCOMPARE(trace.at(99), 40.0);
         QCOMPARE(trace.between(5, 15).size(), std::size_t(3));
+        QVERIFY(trace.between(15, 5).empty());
+        QCOMPARE(Trace().at(5), 0.0); // nothing was read
+        QVERIFY(Trace().between(0, 10).empty());
     }
     void clocks() {
         QCOMPARE(parseClock("12:30").value(), 750.0);
