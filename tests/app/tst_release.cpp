@@ -133,6 +133,45 @@ private slots:
         d.press(Qt::Key_G, Qt::ControlModifier);
         QVERIFY(d.now().contains("no mark"));
     }
+    // Asked for in the moment in which another batch comes in hand: it is that one's, and the page, which still shows
+    // the one before, reads nothing that is gone.
+    void aCertificateWhileAnotherBatchComes() {
+        WindowDriver d;
+        prepared(d);
+        d.press(Qt::Key_Return);
+        d.press(Qt::Key_Return, Qt::ControlModifier); // two of three
+        BatchDraft draft;
+        draft.name = "Hedge 2";
+        draft.window = {58, 60};
+        draft.plan[indexOf(Gate::quench)] = {true, 2};
+        for (const char* mark : {"H-1", "H-2", "H-3", "H-4"})
+            draft.blades.push_back({mark, BladeShape::knife(58, 16, 2.4), "2.4"});
+        std::string other;
+        d.document().perform([&](Logbook& logbook) -> Result<Done> {
+            const auto id = addBatch(logbook, draft);
+            if (id) other = *id;
+            return id ? Result<Done>(Done{}) : Result<Done>(id.error());
+        });
+        d.settle();
+        QVERIFY(!other.empty());
+        d.run("release.certificate");
+        QVERIFY2(d.dialogText().contains("The 2 released"), qPrintable(d.dialogText()));
+        d.press(Qt::Key_Escape);
+        const Commands all = d.window().commands();
+        const auto certificate =
+            std::find_if(all.begin(), all.end(), [](const Command& c) { return c.id == "release.certificate"; });
+        d.document().selectBatch(other);
+        certificate->run();
+        d.window().openGate(Gate::quench); // the page is out of sight, and stays as it was
+        d.settle();
+        QCOMPARE(d.document().batch().name, std::string("Hedge 2"));
+        // None of its four is released: there is nothing to choose between.
+        QVERIFY2(!d.dialogText().contains("released"), qPrintable(d.dialogText()));
+        d.chooseFile(d.path() + ".pdf");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_Return);
+        QVERIFY(QFile(d.path() + ".pdf").size() > 5000);
+    }
     // PDF, workbook, and the whole logbook as a package while it is open.
     void whatLeavesTheShop() {
         WindowDriver d;
