@@ -18,7 +18,7 @@ struct Gathered {
     Ledger ledger;
     std::shared_ptr<const Tables> tables;
     Shop shop;
-    std::vector<Verification> runs;
+    std::shared_ptr<const std::vector<Verification>> runs;
     Instant now;
 };
 
@@ -29,21 +29,21 @@ Result<std::unique_ptr<Gathered>> gathered(const QString& file, const Tables& sh
     if (!shop) return shop.error();
     auto runs = (*logbook)->verifications();
     if (!runs) return runs.error();
-    auto all =
-        std::unique_ptr<Gathered>(new Gathered{{},
-                                               std::make_shared<const Tables>(withSheets(shipped, shop->own_grades)),
-                                               std::move(shop).value(),
-                                               std::move(runs).value(),
-                                               (*logbook)->now()});
+    auto all = std::unique_ptr<Gathered>(
+        new Gathered{{},
+                     std::make_shared<const Tables>(withSheets(shipped, shop->own_grades)),
+                     std::move(shop).value(),
+                     std::make_shared<const std::vector<Verification>>(std::move(runs).value()),
+                     (*logbook)->now()});
     const auto batches = (*logbook)->batches();
     if (!batches) return batches.error();
+    if (auto done = (*logbook)->expectMany(); !done) return done.error();
     LedgerJudge judge(all->ledger);
     for (const BatchSummary& summary : *batches) {
         Result<Batch> batch = (*logbook)->batchAlone(summary.id);
         if (!batch) return batch.error();
-        batch.value().verifications = runsInReach(*batch, all->runs);
         batch.value().testers = all->shop.testers;
-        judge.take(std::move(batch).value(), all->tables, all->now);
+        judge.take(std::move(batch).value(), all->runs, all->tables, all->now);
     }
     judge.finish();
     return all;
@@ -87,7 +87,7 @@ Result<LedgerView> againstView(const Options& options, const Gathered& all) {
 
 Result<LedgerView> driftView(const Options& options, const Gathered& all) {
     std::string there;
-    for (const ShopSeries& series : shopSeries(all.ledger, *all.tables, all.shop.testers, all.runs, all.now)) {
+    for (const ShopSeries& series : shopSeries(all.ledger, *all.tables, all.shop.testers, *all.runs, all.now)) {
         const std::string name = seriesName(series).toStdString();
         if (options.text("series").empty() || options.text("series") == name)
             return seriesView(series, saysOf(series), options.has("summed"));
@@ -130,7 +130,7 @@ Result<LedgerView> studyViewOf(const Options& options, const Gathered& all) {
 Result<LedgerView> viewOf(const Options& options, const Gathered& all) {
     const QString& question = options.word(1);
     if (question == QLatin1String("week"))
-        return weekView(weekOf(all.ledger, *all.tables, all.shop.testers, all.runs, usesOf(all.shop.blocks), all.now));
+        return weekView(weekOf(all.ledger, *all.tables, all.shop.testers, *all.runs, usesOf(all.shop.blocks), all.now));
     if (question == QLatin1String("tempers")) {
         const auto grade = gradeOf(options, all);
         if (!grade) return grade.error();

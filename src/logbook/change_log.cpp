@@ -24,8 +24,8 @@ QString ChangeEntry::hash() const {
     return QString::fromLatin1(sha.result().toHex());
 }
 
-Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
-                          const QJsonArray& notes) {
+Result<qint64> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
+                            const QJsonArray& notes) {
     const Result<std::vector<Row>> last =
         database.select(QStringLiteral("SELECT seq, hash FROM change ORDER BY seq DESC LIMIT 1"));
     if (!last) return last.error();
@@ -36,10 +36,13 @@ Result<Done> appendChange(Database& database, const Instant& at, const QString& 
     entry.person = person;
     entry.action = QString::fromLatin1(action);
     entry.payload = QString::fromUtf8(QJsonDocument(notes).toJson(QJsonDocument::Compact));
-    return database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, "
-                                       "hash) VALUES (?,?,?,?,?,?,?,?)"),
-                        {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person,
-                         entry.action, entry.payload, entry.previous, entry.hash()});
+    const auto done =
+        database.run(QStringLiteral("INSERT INTO change (seq, at_ms, at_offset, person, action, payload, previous, "
+                                    "hash) VALUES (?,?,?,?,?,?,?,?)"),
+                     {entry.seq, QVariant::fromValue<qint64>(at.utc_ms), at.offset_minutes, entry.person, entry.action,
+                      entry.payload, entry.previous, entry.hash()});
+    if (!done) return done.error();
+    return entry.seq;
 }
 
 std::string shortHead(qint64 seq, const QString& hash) {

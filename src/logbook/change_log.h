@@ -43,9 +43,9 @@ inline QString chainBeginning() {
 std::string shortHead(qint64 seq, const QString& hash);
 inline constexpr int headDigits = 16;
 
-/// Appends an entry with what the database has noted.
-Result<Done> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
-                          const QJsonArray& notes);
+/// Appends an entry with what the database has noted; its number.
+Result<qint64> appendChange(Database& database, const Instant& at, const QString& person, const char* action,
+                            const QJsonArray& notes);
 
 /// Rows as a change log says they are: table -> id -> row.
 using LoggedRows = std::map<QString, std::map<QString, QJsonObject>>;

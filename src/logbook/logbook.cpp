@@ -232,9 +232,14 @@ Result<Done> Logbook::transact(const char* action, const std::function<Result<Do
 
 Result<Done> Logbook::tellSoFar(const char* action) {
     const QJsonArray notes = m_database->takeNotes();
-    if (!m_touched.everything) m_touched.add(touchedBy(notes, *m_database));
+    const bool followed = !m_touched.everything || m_present.known();
+    const Touched touched = followed ? touchedBy(notes, *m_database) : Touched();
+    m_touched.add(touched);
     if (auto done = forgetScatter(notes); !done) return done;
-    return appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
+    const auto entry = appendChange(*m_database, m_seams.now(), q(m_person), action, notes);
+    if (!entry) return entry.error();
+    m_present.follow(*entry, touched);
+    return Done{};
 }
 
 Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work) {

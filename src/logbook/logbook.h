@@ -12,6 +12,7 @@
 #include "core/ledger/study_plan.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/logbook_file.h"
+#include "logbook/read/present_rows.h"
 #include "logbook/touched.h"
 
 #include <functional>
@@ -201,6 +202,9 @@ public:
     Result<Batch> batch(const std::string& id);
     /// A batch without what belongs to the shop: runs on blocks, testers and the shop's other tempers.
     Result<Batch> batchAlone(const std::string& id);
+    /// Before many batches are read one after another: finds out once which tables each has rows in, and what has none
+    /// is not asked for while nothing is logged.
+    Result<Done> expectMany() { return m_present.known() ? Result<Done>(Done{}) : m_present.learn(*m_database); }
     /// All runs on blocks, in the order they were made, without the readings struck out.
     Result<std::vector<Verification>> verifications();
     /// Unstruck readings on blades made with a tester after a moment, oldest first.
@@ -256,6 +260,11 @@ private:
     Result<std::vector<StudyPlan>> plannedStudies();
     Result<Done> loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index);
     Result<std::shared_ptr<const Trace>> traceOf(const std::string& run, std::string& name);
+    bool mayHave(const char* table, const std::string& batch) const {
+        return !m_presentHolds || m_present.has(table, batch);
+    }
+    /// The rows of a batch in a table, asked for by its id.
+    Result<std::vector<Row>> rowsOf(const char* table, const std::string& batch, const char* sql);
 
     std::unique_ptr<Database> m_database;
     std::unique_ptr<QLockFile> m_lock;
@@ -270,6 +279,8 @@ private:
     std::map<std::string, std::shared_ptr<const Trace>> m_traces; ///< by their parts; decoded once
     std::string m_person;
     std::string m_readOnlyReason;
+    PresentRows m_present;
+    bool m_presentHolds = false; ///< for the batch that is being read
     bool m_readOnly = false;
     bool m_written = true; ///< its connection may have written to the file
     bool m_inTransaction = false;

@@ -1,6 +1,5 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/base/number.h"
 #include "demo/demo.h"
 #include "logbook/read/finder.h"
 #include "logbook/read/history.h"
@@ -8,6 +7,7 @@
 #include "logbook/transfer/package.h"
 #include "tests/support/failing_memory.h"
 #include "tests/support/fixtures.h"
+#include "tests/support/in_short.h"
 
 #include <fmt/format.h>
 #include <QCoreApplication>
@@ -15,6 +15,7 @@
 #include <QtTest>
 
 using namespace rollcall;
+using fixtures::inShort;
 using fixtures::memory;
 
 namespace {
@@ -28,23 +29,6 @@ Read sizeOf(const auto& read) {
         if (!found) return found.error();
         return fmt::format("{}", found->size());
     };
-}
-
-std::string inShort(const Batch& batch) {
-    std::size_t readings = 0, tempers = 0, heats = 0, trials = 0;
-    double sum = 0;
-    for (const Blade& blade : batch.blades) {
-        readings += blade.readings.size();
-        tempers += blade.tempers.size();
-        heats += blade.heats.size();
-        trials += blade.trials.size();
-        for (const Reading& reading : blade.readings) sum += reading.struck ? 0 : reading.value;
-    }
-    return fmt::format(
-        "{} of {}, {} blades, {} readings {:.2f}, {} tempers, {} heats, {} trials, {} shots, {} testers, "
-        "{} runs, {} notes",
-        batch.name, batch.grade, batch.blades.size(), readings, sum, tempers, heats, trials, batch.shots.size(),
-        batch.testers.size(), batch.verifications.size(), batch.notes.size());
 }
 
 } // namespace

@@ -10,6 +10,7 @@ namespace rollcall {
 namespace {
 
 constexpr int stepMs = 15;
+constexpr std::size_t many = 100; // batches: fewer are read as fast as it is found out what they have
 
 } // namespace
 
@@ -50,12 +51,16 @@ Result<bool> LedgerBook::step() {
     QElapsedTimer clock;
     clock.start();
     m_shown.reset();
+    if (m_left.size() >= many) {
+        if (auto done = m_knowledge.expectMany(); !done) return done.error();
+    }
     while (!m_left.empty() && clock.elapsed() < stepMs) {
         const std::string id = m_left.front();
         m_left.pop_front();
-        auto batch = m_knowledge.read(id);
+        auto batch = m_knowledge.readWithoutRuns(id);
+        if (!batch) m_left.push_back(id); // it holds up no other, and is tried again
         if (!batch) return batch.error();
-        m_judge.take(std::move(batch).value(), m_tables, m_knowledge.now());
+        m_judge.take(std::move(batch).value(), m_knowledge.snapshot().sharedRuns(), m_tables, m_knowledge.now());
     }
     m_judge.finish();
     return !m_left.empty();

@@ -74,10 +74,19 @@ Result<Done> ShopKnowledge::readList() {
     return Done{};
 }
 
+Result<Done> ShopKnowledge::expectMany() {
+    return m_logbook.expectMany();
+}
+
 Result<Batch> ShopKnowledge::read(const std::string& id) {
+    Result<Batch> batch = readWithoutRuns(id);
+    if (batch) batch.value().verifications = runsInReach(*batch, m_snapshot.runs());
+    return batch;
+}
+
+Result<Batch> ShopKnowledge::readWithoutRuns(const std::string& id) {
     Result<Batch> batch = m_logbook.batchAlone(id);
     if (!batch) return batch;
-    batch.value().verifications = runsInReach(*batch, m_snapshot.runs());
     batch.value().testers = m_snapshot.shop().testers;
     batch.value().oven = m_snapshot.shop().ovenSteps();
     return batch;

@@ -36,8 +36,12 @@ public:
     /// The verdicts of each blade of a batch at the gates that it asks, by the blade's id. Nothing of it is kept.
     Result<std::map<std::string, std::vector<State>>> statesOf(const std::string& batch);
 
+    /// Said before many batches are read: Logbook::expectMany.
+    Result<Done> expectMany();
     /// A batch as it is judged here, with the shop's testers, oven and the runs on blocks in its reach.
     Result<Batch> read(const std::string& batch);
+    /// The same but for the runs, which somebody else finds among those of the snapshot.
+    Result<Batch> readWithoutRuns(const std::string& batch);
     Instant now() const { return m_logbook.now(); }
 
     /// What is known before a logbook is open: the library alone.

@@ -45,6 +45,7 @@ public:
     const std::vector<BatchSummary>& batches() const { return *m_batches; }
     /// All runs on blocks, in the order they were made.
     const std::vector<Verification>& runs() const { return *m_runs; }
+    const std::shared_ptr<const std::vector<Verification>>& sharedRuns() const { return m_runs; }
     /// The library with the shop's own grades in front of it.
     const std::shared_ptr<const Tables>& tables() const { return m_tables; }
     /// The batch in hand; null when there is none.

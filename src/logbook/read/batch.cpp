@@ -134,11 +134,22 @@ Result<Batch> Logbook::batch(const std::string& id) {
     return batch;
 }
 
+Result<std::vector<Row>> Logbook::rowsOf(const char* table, const std::string& batch, const char* sql) {
+    if (!mayHave(table, batch)) return std::vector<Row>();
+    return m_database->select(QLatin1String(sql), {q(batch)});
+}
+
 Result<Batch> Logbook::batchAlone(const std::string& id) {
     // All of it as it was at one moment, with the file locked once.
     std::optional<Database::Transaction> moment;
     if (!m_database->inTransaction()) moment.emplace(*m_database, Database::Transaction::Writes::temporary);
     if (moment && !moment->begun()) return moment->begun().error();
+    m_presentHolds = false; // within an act its own rows may stand already, without an entry
+    if (moment) {
+        const auto holds = m_present.holds(*m_database);
+        if (!holds) return holds.error();
+        m_presentHolds = *holds;
+    }
     const auto found =
         m_database->select(QStringLiteral("SELECT b.name, COALESCE(g.designation, ''), p.name, p.window_low, "
                                           "p.window_high, b.quench_minimum, b.minimum_tempers, b.rule, b.allowance,"
@@ -169,39 +180,35 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         if (const auto gate = gateNamed(s(row[0])))
             batch.plan[indexOf(*gate)] = {row[1].toBool(), row[2].toInt(), false};
     }
-    const auto means = m_database->select(
-        QStringLiteral(
-            "SELECT gate, by_files FROM gate_means WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
-        {q(id)});
+    const auto means =
+        rowsOf("gate_means", id,
+               "SELECT gate, by_files FROM gate_means WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid");
     if (!means) return means.error();
     for (const Row& row : *means) {
         if (const auto gate = gateNamed(s(row[0]))) batch.plan[indexOf(*gate)].by_files = row[1].toBool();
     }
-    const auto parts = m_database->select(
-        QStringLiteral(
-            "SELECT grade, place FROM steel_part WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
-        {q(id)});
+    const auto parts =
+        rowsOf("steel_part", id,
+               "SELECT grade, place FROM steel_part WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid");
     if (!parts) return parts.error();
     for (const Row& row : *parts) {
         // The latest word on a place counts; no grade takes it back.
         std::erase_if(batch.other_steels, [&](const SteelPart& part) { return part.place == s(row[1]); });
         if (!s(row[0]).empty()) batch.other_steels.push_back({s(row[0]), s(row[1])});
     }
-    const auto zones = m_database->select(
-        QStringLiteral(
-            "SELECT zone, low, high FROM zone_window WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
-        {q(id)});
+    const auto zones =
+        rowsOf("zone_window", id,
+               "SELECT zone, low, high FROM zone_window WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid");
     if (!zones) return zones.error();
     for (const Row& row : *zones) {
         const ZoneWindow one{storedAs<Zone>(row[0]), {numberOrNone(row[1]), numberOrNone(row[2])}};
         std::erase_if(batch.zone_windows, [&](const ZoneWindow& other) { return other.zone == one.zone; });
         if (one.window.low || one.window.high) batch.zone_windows.push_back(one);
     }
-    const auto rules =
-        m_database->select(QStringLiteral("SELECT rule, allowance, uncorrected, verify_every, rehardening_limit, "
-                                          "spacing_mm, edge_mm FROM batch_rules WHERE "
-                                          "batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
-                           {q(id)});
+    const auto rules = rowsOf("batch_rules", id,
+                              "SELECT rule, allowance, uncorrected, verify_every, rehardening_limit, "
+                              "spacing_mm, edge_mm FROM batch_rules WHERE "
+                              "batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid DESC LIMIT 1");
     if (!rules) return rules.error();
     if (!rules->empty()) {
         const Row& row = rules->front();
@@ -230,12 +237,15 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         index[blade.id] = batch.blades.size();
         batch.blades.push_back(std::move(blade));
     }
-    const auto each = [&](const char* sql, const std::function<void(Blade&, const RawRow&)>& take) -> Result<Done> {
+    const auto each = [&](const char* table, const char* sql,
+                          const std::function<void(Blade&, const RawRow&)>& take) -> Result<Done> {
+        if (!mayHave(table, id)) return Done{};
         return m_database->eachRaw(QString::fromLatin1(sql), {q(id)}, [&](const RawRow& row) {
             if (const auto place = index.find(s(row[0])); place != index.end()) take(batch.blades[place->second], row);
         });
     };
-    auto done = each("SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b "
+    auto done = each("hardening_round",
+                     "SELECT r.blade, r.number, r.quenched_ms, r.quenched_offset FROM hardening_round r JOIN blade b "
                      "ON b.id=r.blade WHERE b.batch=? ORDER BY r.number",
                      [](Blade& blade, const RawRow& row) {
                          blade.round = row[1].toInt();
@@ -243,6 +253,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                      });
     if (done) {
         done = each(
+            "cycle_blade",
             "SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, "
             "c.at_offset FROM cycle_blade cb"
             " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id "
@@ -255,7 +266,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done =
-            each("SELECT c.blade, c.claimed, c.grade, c.purpose, c.own_window, c.window_low, c.window_high, "
+            each("blade_claim",
+                 "SELECT c.blade, c.claimed, c.grade, c.purpose, c.own_window, c.window_low, c.window_high, "
                  "c.quench_minimum, c.minimum_tempers FROM blade_claim c JOIN blade b ON b.id=c.blade WHERE b.batch=? "
                  "AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
                  [](Blade& blade, const RawRow& row) {
@@ -267,7 +279,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done =
-            each("SELECT c.blade, c.round, c.after_cycle, c.temperature_c, c.hours, c.at_ms, c.at_offset FROM cold c "
+            each("cold",
+                 "SELECT c.blade, c.round, c.after_cycle, c.temperature_c, c.hours, c.at_ms, c.at_offset FROM cold c "
                  "JOIN blade b ON b.id=c.blade WHERE b.batch=? AND c.id NOT IN taken_back ORDER BY c.at_ms, c.rowid",
                  [](Blade& blade, const RawRow& row) {
                      blade.colds.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(), row[4].toDouble(),
@@ -275,13 +288,11 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                  });
     }
     if (done) {
-        done = each("SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
-                    "r.at_offset, r.tester, r.indenter,"
-                    " r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, ''), r.convex_radius_mm, "
-                    "COALESCE((SELECT z.zone FROM reading_zone z WHERE z.reading=r.id), 'edge') FROM "
-                    "reading r JOIN blade b ON "
-                    "b.id=r.blade WHERE "
-                    "b.batch=? ORDER BY b.rowid, r.rowid", // as they lie: nothing is sorted
+        done = each("reading",
+                    "SELECT r.blade, r.id, r.gate, r.round, r.after_cycle, r.scale, r.value, r.resolution, r.at_ms, "
+                    "r.at_offset, r.tester, r.indenter, r.anvil, r.x_mm, r.y_mm, r.person, r.note, COALESCE(r.series, "
+                    "''), r.convex_radius_mm FROM reading r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY "
+                    "b.rowid, r.rowid", // as they lie: nothing is sorted
                     [](Blade& blade, const RawRow& row) {
                         Reading reading;
                         reading.id = s(row[1]);
@@ -301,7 +312,6 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                         reading.note = s(row[16]);
                         reading.series = s(row[17]);
                         reading.convex_radius_mm = numberOrNone(row[18]);
-                        reading.zone = storedAs<Zone>(row[19]);
                         blade.readings.push_back(std::move(reading));
                     });
     }
@@ -312,7 +322,16 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                                         blade.readings.begin());
     };
     if (done) {
+        done = each("reading_zone",
+                    "SELECT r.blade, z.reading, z.zone FROM reading_zone z JOIN reading r ON r.id=z.reading JOIN blade "
+                    "b ON b.id=r.blade WHERE b.batch=?",
+                    [&](Blade& blade, const RawRow& row) {
+                        blade.readings.at(placeOf(blade, s(row[1]))).zone = storedAs<Zone>(row[2]);
+                    });
+    }
+    if (done) {
         done = each(
+            "reading_mark",
             "SELECT r.blade, m.reading, m.kind, m.reason, m.note, m.person, m.at_ms, m.at_offset FROM reading_mark m "
             "JOIN reading r ON r.id=m.reading"
             " JOIN blade b ON b.id=r.blade WHERE b.batch=? AND m.id NOT IN taken_back",
@@ -329,6 +348,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         std::map<Blade*, std::vector<std::size_t>> gone; // readings whose mark is gone
         std::string grinding;
         done = each(
+            "ground_off",
             "SELECT r.blade, g.reading, g.grinding FROM ground_off g JOIN reading r ON r.id=g.reading JOIN blade b "
             "ON b.id=r.blade WHERE b.batch=? ORDER BY r.blade, g.at_ms, g.grinding",
             [&](Blade& blade, const RawRow& row) {
@@ -347,6 +367,7 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done = each(
+            "surprise_look",
             "SELECT l.blade, l.round, l.after_temper, l.reason, l.person, l.at_ms, l.at_offset FROM "
             "surprise_look l JOIN blade b ON b.id=l.blade WHERE b.batch=? AND l.id NOT IN taken_back ORDER BY l.rowid",
             [](Blade& blade, const RawRow& row) {
@@ -355,7 +376,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
             });
     }
     if (done) {
-        done = each("SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
+        done = each("excuse",
+                    "SELECT e.blade, e.gate, e.reason, e.person, e.at_ms, e.at_offset FROM excuse e JOIN blade b ON "
                     "b.id=e.blade WHERE b.batch=? AND e.id NOT IN taken_back",
                     [](Blade& blade, const RawRow& row) {
                         blade.excuses.push_back({gateNamed(s(row[1])).value_or(Gate::temper), s(row[2]), s(row[3]),
@@ -363,7 +385,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                     });
     }
     if (done) {
-        done = each("SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
+        done = each("blade_fate",
+                    "SELECT f.blade, f.fate, f.gate, f.reason, f.person, f.at_ms, f.at_offset FROM blade_fate f JOIN "
                     "blade b ON b.id=f.blade WHERE b.batch=? AND f.id NOT IN taken_back",
                     [](Blade& blade, const RawRow& row) {
                         blade.fate = BladeFate{named<Fate>(s(row[1])).value_or(Fate::scrapped),
@@ -373,7 +396,8 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done =
-            each("SELECT s.blade, s.id, s.instrument_mean, s.support FROM strike_series s JOIN blade b ON b.id=s.blade "
+            each("strike_series",
+                 "SELECT s.blade, s.id, s.instrument_mean, s.support FROM strike_series s JOIN blade b ON b.id=s.blade "
                  "WHERE b.batch=? ORDER BY s.rowid",
                  [](Blade& blade, const RawRow& row) {
                      blade.series.push_back({s(row[1]), numberOrNone(row[2]), s(row[3])});
@@ -381,16 +405,17 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
     }
     if (done) {
         done =
-            each("SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
+            each("file_test",
+                 "SELECT t.blade, t.id, t.gate, t.round, t.after_cycle, t.skates, t.bites, t.touches, t.surface, "
                  "t.person, t.at_ms, t.at_offset FROM file_test t JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER "
                  "BY t.rowid",
                  [](Blade& blade, const RawRow& row) { blade.file_tests.push_back(fileTestOf(row)); });
     }
     if (done) {
-        const auto notes = m_database->select(
-            QStringLiteral("SELECT id, text, COALESCE(blade, ''), COALESCE(reading, ''), on_card, person, at_ms, "
-                           "at_offset FROM note WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid"),
-            {q(id)});
+        const auto notes =
+            rowsOf("note", id,
+                   "SELECT id, text, COALESCE(blade, ''), COALESCE(reading, ''), on_card, person, at_ms, "
+                   "at_offset FROM note WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms, rowid");
         if (!notes) return notes.error();
         for (const Row& row : *notes)
             batch.notes.push_back(

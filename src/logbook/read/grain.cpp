@@ -46,14 +46,13 @@ Result<std::vector<std::string>> Logbook::damagedFile(const std::string& sha256)
 }
 
 Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::size_t>& index) {
-    const auto photos = m_database->select(
-        QStringLiteral(
-            "SELECT f.blade, f.id, a.name, a.sha256, f.width, f.height, f.round, f.after_cycle, f.at_ms, "
-            "f.at_offset, (SELECT px_per_mm FROM fracture_scale s WHERE s.fracture=f.id ORDER BY s.at_ms DESC, "
-            "s.rowid DESC LIMIT 1) FROM fracture f JOIN blade b ON b.id=f.blade JOIN attachment a ON "
-            "a.id=f.attachment WHERE b.batch=? AND NOT EXISTS (SELECT 1 FROM fracture_mark m WHERE "
-            "m.fracture=f.id) ORDER BY f.at_ms, f.rowid"),
-        {q(batch.id)});
+    const auto photos =
+        rowsOf("fracture", batch.id,
+               "SELECT f.blade, f.id, a.name, a.sha256, f.width, f.height, f.round, f.after_cycle, f.at_ms, "
+               "f.at_offset, (SELECT px_per_mm FROM fracture_scale s WHERE s.fracture=f.id ORDER BY s.at_ms DESC, "
+               "s.rowid DESC LIMIT 1) FROM fracture f JOIN blade b ON b.id=f.blade JOIN attachment a ON "
+               "a.id=f.attachment WHERE b.batch=? AND NOT EXISTS (SELECT 1 FROM fracture_mark m WHERE "
+               "m.fracture=f.id) ORDER BY f.at_ms, f.rowid");
     if (!photos) return photos.error();
     for (const Row& row : *photos) {
         FracturePhoto photo;
@@ -91,12 +90,11 @@ Result<Done> Logbook::loadGrain(Batch& batch, const std::map<std::string, std::s
             photo.ratings.push_back({one[0].toDouble(), one[1].toDouble(), instantOf(one[2], one[3])});
         if (Blade* blade = bladeOf(batch, index, row)) blade->fractures.push_back(std::move(photo));
     }
-    const Result<QVariant> least =
-        m_database->single(QStringLiteral("SELECT least FROM grain_ask WHERE batch=? AND id NOT IN taken_back ORDER BY "
-                                          "at_ms DESC, rowid DESC LIMIT 1"),
-                           {q(batch.id)});
+    const auto least = rowsOf("grain_ask", batch.id,
+                              "SELECT least FROM grain_ask WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, "
+                              "rowid DESC LIMIT 1");
     if (!least) return least.error();
-    batch.grain_least = numberOrNone(*least);
+    if (!least->empty()) batch.grain_least = numberOrNone(least->front()[0]);
     return Done{};
 }
 

@@ -121,13 +121,13 @@ Result<std::shared_ptr<const Trace>> Logbook::traceOf(const std::string& run, st
 }
 
 Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::size_t>& index) {
-    const auto runs = m_database->select(
-        QStringLiteral("SELECT r.id, o.name, o.checked_ms, o.checked_offset, r.set_c, r.near_c, r.min_minutes, "
-                       "r.max_minutes, r.surface, r.medium,"
-                       " r.medium_c, r.medium_tolerance_c, r.edge_mm, r.zero_ms, r.zero_offset FROM heat_run r JOIN "
-                       "oven o ON o.id=r.oven"
-                       " WHERE r.batch=? AND r.id NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid"),
-        {q(batch.id)});
+    const auto runs =
+        rowsOf("heat_run", batch.id,
+               "SELECT r.id, o.name, o.checked_ms, o.checked_offset, r.set_c, r.near_c, r.min_minutes, "
+               "r.max_minutes, r.surface, r.medium,"
+               " r.medium_c, r.medium_tolerance_c, r.edge_mm, r.zero_ms, r.zero_offset FROM heat_run r JOIN "
+               "oven o ON o.id=r.oven"
+               " WHERE r.batch=? AND r.id NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid");
     if (!runs) return runs.error();
     for (const Row& row : *runs) {
         HeatRun run;
@@ -163,13 +163,11 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         heats.back().round = row[2].toInt();
         return &heats.back();
     };
-    const QString standing = QStringLiteral(
-        " WHERE b.batch=? AND m.run NOT IN (SELECT run FROM heat_run_mark) ORDER BY r.rowid, m.at_ms, m.rowid");
     const auto marks =
-        m_database->select(QStringLiteral("SELECT m.blade, m.run, m.round, m.kind, m.clock_s FROM heat_mark m"
-                                          " JOIN blade b ON b.id=m.blade JOIN heat_run r ON r.id=m.run") +
-                               standing,
-                           {q(batch.id)});
+        rowsOf("heat_mark", batch.id,
+               "SELECT m.blade, m.run, m.round, m.kind, m.clock_s FROM heat_mark m JOIN blade b ON b.id=m.blade JOIN "
+               "heat_run r ON r.id=m.run WHERE b.batch=? AND m.run NOT IN (SELECT run FROM heat_run_mark) ORDER BY "
+               "r.rowid, m.at_ms, m.rowid");
     if (!marks) return marks.error();
     for (const Row& row : *marks) {
         BladeHeat* its = entry(row);
@@ -191,11 +189,11 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
             break;
         }
     }
-    const auto notes = m_database->select(
-        QStringLiteral("SELECT m.blade, m.run, m.round, m.transfer_s, m.quenchant_c, m.noted_c, m.noted_minutes, m.note"
-                       " FROM heat_note m JOIN blade b ON b.id=m.blade JOIN heat_run r ON r.id=m.run") +
-            standing,
-        {q(batch.id)});
+    const auto notes = rowsOf(
+        "heat_note", batch.id,
+        "SELECT m.blade, m.run, m.round, m.transfer_s, m.quenchant_c, m.noted_c, m.noted_minutes, m.note FROM "
+        "heat_note m JOIN blade b ON b.id=m.blade JOIN heat_run r ON r.id=m.run WHERE b.batch=? AND m.run NOT IN "
+        "(SELECT run FROM heat_run_mark) ORDER BY r.rowid, m.at_ms, m.rowid");
     if (!notes) return notes.error();
     for (const Row& row : *notes) {
         BladeHeat* its = entry(row);
@@ -210,37 +208,34 @@ Result<Done> Logbook::loadHeats(Batch& batch, const std::map<std::string, std::s
         newer(heat.noted_minutes, 6);
         if (!s(row[7]).empty()) heat.note = s(row[7]);
     }
-    const auto warps = m_database->select(
-        QStringLiteral("SELECT w.blade, w.round, w.after_cycle, w.mm, w.high, w.at_ms, w.at_offset FROM warp w"
-                       " JOIN blade b ON b.id=w.blade WHERE b.batch=? ORDER BY w.at_ms, w.rowid"),
-        {q(batch.id)});
+    const auto warps = rowsOf("warp", batch.id,
+                              "SELECT w.blade, w.round, w.after_cycle, w.mm, w.high, w.at_ms, w.at_offset FROM warp w"
+                              " JOIN blade b ON b.id=w.blade WHERE b.batch=? ORDER BY w.at_ms, w.rowid");
     if (!warps) return warps.error();
     for (const Row& row : *warps) {
         if (Blade* blade = bladeOf(batch, index, row))
             blade->warps.push_back({row[1].toInt(), row[2].toInt(), row[3].toDouble(),
                                     s(row[4]) == "left" ? WarpSide::left : WarpSide::right, instantOf(row[5], row[6])});
     }
-    const auto colours = m_database->select(
-        QStringLiteral(
-            "SELECT c.blade, c.round, c.after_cycle, c.zone, c.colour, c.surface, c.torch, c.at_ms, c.at_offset"
-            " FROM temper_colour c JOIN blade b ON b.id=c.blade WHERE b.batch=? ORDER BY c.at_ms, c.rowid"),
-        {q(batch.id)});
+    const auto colours =
+        rowsOf("temper_colour", batch.id,
+               "SELECT c.blade, c.round, c.after_cycle, c.zone, c.colour, c.surface, c.torch, c.at_ms, c.at_offset"
+               " FROM temper_colour c JOIN blade b ON b.id=c.blade WHERE b.batch=? ORDER BY c.at_ms, c.rowid");
     if (!colours) return colours.error();
     for (const Row& row : *colours) {
         if (Blade* blade = bladeOf(batch, index, row))
             blade->colours.push_back({row[1].toInt(), row[2].toInt(), s(row[3]), s(row[4]),
                                       storedAs<OxideSurface>(row[5]), row[6].toBool(), instantOf(row[7], row[8])});
     }
-    const Result<QVariant> chosen =
-        m_database->single(QStringLiteral("SELECT recipe FROM batch_recipe WHERE batch=? AND id NOT IN taken_back "
-                                          "ORDER BY at_ms DESC, rowid DESC LIMIT 1"),
-                           {q(batch.id)});
+    const auto chosen = rowsOf("batch_recipe", batch.id,
+                               "SELECT recipe FROM batch_recipe WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms "
+                               "DESC, rowid DESC LIMIT 1");
     if (!chosen) return chosen.error();
-    if (chosen->isNull()) return Done{};
+    if (chosen->empty()) return Done{};
     const Result<std::vector<Recipe>> all = recipes();
     if (!all) return all.error();
     for (const Recipe& recipe : *all) {
-        if (recipe.id == s(*chosen)) batch.recipe = recipe;
+        if (recipe.id == s(chosen->front()[0])) batch.recipe = recipe;
     }
     return Done{};
 }

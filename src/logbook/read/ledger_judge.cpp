@@ -3,6 +3,7 @@
 #include "logbook/read/ledger_judge.h"
 
 #include "core/judge/judged.h"
+#include "core/judge/standing.h"
 
 #include <utility>
 
@@ -13,9 +14,11 @@ LedgerJudge::LedgerJudge(Ledger& ledger) : m_ledger(ledger) {
     m_beside.setExpiryTimeout(-1);
 }
 
-void LedgerJudge::take(Batch batch, std::shared_ptr<const Tables> tables, const Instant& now) {
+void LedgerJudge::take(Batch batch, std::shared_ptr<const std::vector<Verification>> runs,
+                       std::shared_ptr<const Tables> tables, const Instant& now) {
     const auto judging = std::make_shared<std::packaged_task<LedgerBatch()>>(
-        [batch = std::move(batch), tables = std::move(tables), now] {
+        [batch = std::move(batch), runs = std::move(runs), tables = std::move(tables), now]() mutable {
+            batch.verifications = runsInReach(batch, *runs);
             return ledgerBatchOf(batch, Judged(batch, *tables, now), *tables);
         });
     std::future<LedgerBatch> before = std::exchange(m_before, judging->get_future());

@@ -16,9 +16,10 @@ class LedgerJudge {
 public:
     explicit LedgerJudge(Ledger& ledger);
 
-    /// Hands a batch over and puts the one before into the ledger. What judging that one throws comes out here; the new
-    /// one is judged all the same.
-    void take(Batch batch, std::shared_ptr<const Tables> tables, const Instant& now);
+    /// Hands a batch over, without its runs on blocks, and puts the one before into the ledger. What judging that one
+    /// throws comes out here; the new one is judged all the same. The runs are all of the shop's.
+    void take(Batch batch, std::shared_ptr<const std::vector<Verification>> runs, std::shared_ptr<const Tables> tables,
+              const Instant& now);
     /// Puts the last one into the ledger; throws what judging it throws.
     void finish();
 

@@ -76,15 +76,17 @@ Result<std::vector<StudyPlan>> Logbook::plannedStudies() {
 }
 
 Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::size_t>& index) {
-    const auto each = [&](const char* sql, const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
-        const auto rows = m_database->select(QString::fromLatin1(sql), {q(batch.id)});
+    const auto each = [&](const char* table, const char* sql,
+                          const std::function<void(Blade&, const Row&)>& take) -> Result<Done> {
+        const auto rows = rowsOf(table, batch.id, sql);
         if (!rows) return rows.error();
         for (const Row& row : *rows) {
             if (Blade* blade = bladeOf(batch, index, row)) take(*blade, row);
         }
         return Done{};
     };
-    auto done = each("SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm, "
+    auto done = each("edge_geometry",
+                     "SELECT e.blade, e.behind_edge_mm, e.angle_deg, e.grind, e.finish, e.before_hardening_mm, "
                      "e.at_ms, e.at_offset FROM "
                      "edge_geometry e JOIN blade b ON b.id=e.blade WHERE b.batch=? ORDER BY e.at_ms, e.rowid",
                      [](Blade& blade, const Row& row) {
@@ -92,7 +94,8 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                                                 s(row[4]), numberOrNone(row[5]), instantOf(row[6], row[7])});
                      });
     if (done)
-        done = each("SELECT r.blade, r.id, r.round, r.force_n, r.raise_deg, r.contact_mm, r.outcome, r.size_mm, "
+        done = each("edge_rung",
+                    "SELECT r.blade, r.id, r.round, r.force_n, r.raise_deg, r.contact_mm, r.outcome, r.size_mm, "
                     "r.place_mm, r.sound, EXISTS (SELECT 1 FROM edge_rung_mark m WHERE m.rung=r.id), r.after_cycle, "
                     "r.at_ms, r.at_offset"
                     " FROM edge_rung r JOIN blade b ON b.id=r.blade WHERE b.batch=? ORDER BY r.at_ms, r.rowid",
@@ -114,13 +117,15 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                     });
     if (done)
         done =
-            each("SELECT g.blade, g.colour, g.cleared, g.text, g.at_ms, g.at_offset FROM grinding_note g JOIN blade "
+            each("grinding_note",
+                 "SELECT g.blade, g.colour, g.cleared, g.text, g.at_ms, g.at_offset FROM grinding_note g JOIN blade "
                  "b ON b.id=g.blade WHERE b.batch=? ORDER BY g.at_ms, g.rowid",
                  [](Blade& blade, const Row& row) {
                      blade.grinding.push_back({row[1].toBool(), row[2].toBool(), s(row[3]), instantOf(row[4], row[5])});
                  });
     if (done)
         done = each(
+            "damage",
             "SELECT d.blade, d.kind, d.place_mm, d.size_mm, d.note, COALESCE(a.name, ''), d.at_ms, d.at_offset, d.id, "
             "COALESCE(c.reason, ''), COALESCE(c.person, '') FROM damage d JOIN blade b ON b.id=d.blade LEFT JOIN "
             "attachment a ON a.id=d.attachment LEFT JOIN damage_clear c ON c.damage=d.id WHERE "
@@ -132,6 +137,7 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
     std::map<std::string, std::size_t> place; // of a trial among its blade's
     if (done)
         done = each(
+            "trial",
             "SELECT t.blade, t.id, t.round, t.protocol, t.at_ms, t.at_offset, t.after_cycle FROM trial t JOIN blade b "
             "ON "
             "b.id=t.blade WHERE b.batch=? ORDER BY t.at_ms, t.rowid",
@@ -141,7 +147,8 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                     {s(row[1]), row[2].toInt(), row[6].toInt(), protocolIn(s(row[3])), {}, instantOf(row[4], row[5])});
             });
     if (done && !place.empty())
-        done = each("SELECT t.blade, e.trial, e.act, e.value, e.second, e.third, e.text, e.at_ms, e.at_offset FROM "
+        done = each("trial",
+                    "SELECT t.blade, e.trial, e.act, e.value, e.second, e.third, e.text, e.at_ms, e.at_offset FROM "
                     "trial_event e JOIN trial t ON t.id=e.trial JOIN blade b ON b.id=t.blade WHERE b.batch=? ORDER BY "
                     "e.rowid",
                     [&](Blade& blade, const Row& row) {
@@ -150,11 +157,10 @@ Result<Done> Logbook::loadProof(Batch& batch, const std::map<std::string, std::s
                              s(row[6]), instantOf(row[7], row[8])});
                     });
     if (!done) return done;
-    const auto asked =
-        m_database->select(QStringLiteral("SELECT purpose, school, by_hand, force_n, raise_deg FROM "
-                                          "edge_ask WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid "
-                                          "DESC LIMIT 1"),
-                           {q(batch.id)});
+    const auto asked = rowsOf("edge_ask", batch.id,
+                              "SELECT purpose, school, by_hand, force_n, raise_deg FROM "
+                              "edge_ask WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid "
+                              "DESC LIMIT 1");
     if (!asked) return asked.error();
     if (!asked->empty()) {
         const Row& row = asked->front();

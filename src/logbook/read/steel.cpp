@@ -51,17 +51,16 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
         if (!values) return values.error();
         for (const Row& value : *values) batch.certificate.push_back({s(value[0]), value[1].toDouble(), {}, {}});
     }
-    const Result<QVariant> assigned = m_database->single(
-        QStringLiteral("SELECT g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade "
-                       "WHERE a.batch=? AND a.id NOT IN taken_back ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1"),
-        {q(batch.id)});
+    const auto assigned =
+        rowsOf("grade_assignment", batch.id,
+               "SELECT g.designation FROM grade_assignment a JOIN grade g ON g.id=a.grade WHERE a.batch=? AND a.id NOT "
+               "IN taken_back ORDER BY a.at_ms DESC, a.rowid DESC LIMIT 1");
     if (!assigned) return assigned.error();
-    if (!assigned->isNull()) batch.grade = s(*assigned);
-    const auto shots =
-        m_database->select(QStringLiteral("SELECT s.id, COALESCE(s.blade, ''), s.method, s.piece, s.at_ms, s.at_offset,"
-                                          " EXISTS (SELECT 1 FROM steel_shot_mark m WHERE m.shot=s.id) FROM steel_shot "
-                                          "s WHERE s.batch=? ORDER BY s.at_ms, s.rowid"),
-                           {q(batch.id)});
+    if (!assigned->empty()) batch.grade = s(assigned->front()[0]);
+    const auto shots = rowsOf("steel_shot", batch.id,
+                              "SELECT s.id, COALESCE(s.blade, ''), s.method, s.piece, s.at_ms, s.at_offset,"
+                              " EXISTS (SELECT 1 FROM steel_shot_mark m WHERE m.shot=s.id) FROM steel_shot "
+                              "s WHERE s.batch=? ORDER BY s.at_ms, s.rowid");
     if (!shots) return shots.error();
     for (const Row& row : *shots) {
         SteelShot shot;
@@ -80,9 +79,9 @@ Result<Done> Logbook::loadSteel(Batch& batch) {
                 {s(value[0]), numberOrNone(value[1]), numberOrNone(value[2]), numberOrNone(value[3])});
         batch.shots.push_back(std::move(shot));
     }
-    const auto notes = m_database->select(QStringLiteral("SELECT kind, text, hrc, agrees, marks, at_ms, at_offset FROM "
-                                                         "steel_note WHERE batch=? ORDER BY at_ms, rowid"),
-                                          {q(batch.id)});
+    const auto notes = rowsOf("steel_note", batch.id,
+                              "SELECT kind, text, hrc, agrees, marks, at_ms, at_offset FROM "
+                              "steel_note WHERE batch=? ORDER BY at_ms, rowid");
     if (!notes) return notes.error();
     for (const Row& row : *notes) {
         SteelNote note;
