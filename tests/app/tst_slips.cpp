@@ -24,6 +24,58 @@ class tst_Slips : public QObject {
     }
 
 private slots:
+    // What is typed for one blade must not land on another: a form is left when something else comes in hand.
+    void aFormIsAboutTheBladeItWasOpenedFor() {
+        WindowDriver d;
+        d.makeBatch();
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.run("excuse");
+        d.fill("reason", "a sibling stands for it");
+        d.document().selectBlade(1); // as a batch does that was chosen just before
+        d.settle();
+        QVERIFY(d.dialog() == nullptr);
+        QVERIFY2(d.now().contains("is left: something else came in hand"), qPrintable(d.now()));
+        QVERIFY(blade(d, 0).excuses.empty() && blade(d, 1).excuses.empty());
+        // A question likewise.
+        d.run("out");
+        QVERIFY(d.dialog() != nullptr);
+        d.document().selectBlade(2);
+        d.settle();
+        QVERIFY(d.dialog() == nullptr);
+        QVERIFY(!blade(d, 1).fate && !blade(d, 2).fate);
+        // Another logbook.
+        d.document().selectBlade(0);
+        d.run("excuse");
+        d.fill("reason", "typed for the first logbook");
+        const QString other = d.writeFile("other.rollcall", {});
+        QFile::remove(other);
+        d.document().open(other, true);
+        d.settle();
+        QCOMPARE(d.document().path(), other);
+        if (d.dialog() != nullptr) QVERIFY(d.dialog()->findChild<QWidget*>("reason") == nullptr);
+    }
+    // The bench tester goes on saying readings while a form is open: they wait, and the blade stays.
+    void readingsWaitWhileAFormIsOpen() {
+        WindowDriver d;
+        d.makeBatch();
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n651\n");
+        QCOMPARE(d.word(), QStringLiteral("Pass"));
+        d.run("excuse");
+        d.fill("reason", "typed slowly");
+        d.window().station().receive(65.0, "65.0", "HRC");
+        d.settle();
+        QCOMPARE(d.document().bladeIndex(), 0);
+        QVERIFY(d.dialog() != nullptr);
+        QVERIFY(blade(d, 1).readings.empty());
+        d.giveUp();
+        QVERIFY2(d.field().contains("65.0 came, not logged"), qPrintable(d.field()));
+        d.press(Qt::Key_Return); // now it goes on
+        QCOMPARE(d.document().bladeIndex(), 1);
+        QCOMPARE(blade(d, 1).readings.size(), std::size_t(1));
+    }
     void twelveSlips() {
         WindowDriver d;
         d.makeBatch();

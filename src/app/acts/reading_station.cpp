@@ -13,6 +13,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <QApplication>
 
 namespace rollcall {
 
@@ -198,9 +199,10 @@ void ReadingStation::takeIncoming() {
         return logBlock(number);
     }
     int expected = stillExpected();
-    // After a Pass the maker goes on to the next blade, and so do the readings.
-    if (const Verdict* verdict = m_document.verdict();
-        expected == 0 && verdict != nullptr && verdict->state == State::pass) {
+    // After a Pass the maker goes on to the next blade, and so do the readings; not away under a form that is open.
+    if (const Verdict* verdict = m_document.verdict(); expected == 0 && verdict != nullptr &&
+                                                       verdict->state == State::pass &&
+                                                       QApplication::activeModalWidget() == nullptr) {
         if (const auto next = nextBladeToRead()) {
             m_document.selectBlade(*next);
             expected = stillExpected();

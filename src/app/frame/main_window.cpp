@@ -8,6 +8,7 @@
 #include "app/frame/footer.h"
 #include "app/frame/gate_track.h"
 #include "app/frame/long_press.h"
+#include "app/frame/open_forms.h"
 #include "app/frame/style.h"
 #include "app/frame/verdict_column.h"
 #include "app/roll/roll.h"
@@ -50,6 +51,7 @@ MainWindow::MainWindow(Document& document, Look look, Seams seams)
     setAcceptDrops(true);
     build();
     connect(&m_document, &Document::changed, this, &MainWindow::refresh);
+    connect(new OpenForms(m_document, this), &OpenForms::left, this, [this](const QString& what) { say(what, true); });
     connect(&m_document, &Document::learnt, this, [this] { m_footer->refresh(); });
     connect(&m_document, &Document::failed, this, [this](const QString& message) { say(message, true); });
     connect(&m_station, &ReadingStation::changed, &m_document, &Document::tell);

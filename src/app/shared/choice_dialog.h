@@ -32,6 +32,7 @@ public:
                  QWidget* parent);
     /// A drawing between the title and the lines; the dialog owns it.
     void showPicture(QWidget* picture);
+    bool isNotice() const { return m_choices.empty(); }
     /// Shows it without blocking; the answer is the index of the choice. Esc gives no answer.
     void ask(std::function<void(int)> answer);
 
