@@ -1,18 +1,16 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/log_acts.h"
 #include "tests/support/every_act.h"
 #include "tests/support/failing_memory.h"
-#include "tests/support/fixtures.h"
 
 #include <QCoreApplication>
 #include <QJsonDocument>
-#include <QTemporaryDir>
 #include <QtTest>
 #include <set>
 
 using namespace rollcall;
 using fixtures::everyAct;
+using fixtures::LoggedLines;
 using fixtures::memory;
 using fixtures::plain;
 
@@ -20,39 +18,26 @@ using fixtures::plain;
 class tst_FailingActs : public QObject {
     Q_OBJECT
 
-    QTemporaryDir m_dir;
-    std::unique_ptr<Logbook> m_logbook;
-    std::unique_ptr<cli::LogLines> m_lines;
+    LoggedLines m_shop;
     bool m_atWork = false; ///< the shop of the refusals stands
 
-    Result<Done> log(const QByteArray& line) {
-        return m_logbook->transact("line logged", [&] { return m_lines->take(1, line); });
-    }
-    void begin(const char* name) {
-        m_lines.reset();
-        const auto clock = std::make_shared<Instant>(LogbookSeams::real().now());
-        LogbookSeams seams = LogbookSeams::real();
-        seams.now = [clock] { return *clock; };
-        m_logbook = Logbook::create(m_dir.filePath(QLatin1String(name)), seams).value();
-        m_lines = std::make_unique<cli::LogLines>(*m_logbook, fixtures::tables(), QDir(m_dir.path()), clock);
-    }
-    int entries() { return m_logbook->counts().value().at("change"); }
+    int entries() { return m_shop->counts().value().at("change"); }
 
 private slots:
     void nothingHalfWithoutMemory() {
-        begin("memory.rollcall");
+        m_shop.begin("memory.rollcall");
         int refused = 0;
         std::set<std::string> acts;
         for (const char* line : everyAct()) {
             constexpr int step = 3; // requests
             bool done = false;
             if (QByteArray(line).contains("'undo'")) // an act with an entry of its own, as the window makes it
-                QVERIFY(m_lines->take(1, plain("{'do':'sample','batch':'Pear 3','chance':0.8}")).ok());
+                QVERIFY(m_shop.take(plain("{'do':'sample','batch':'Pear 3','chance':0.8}")).ok());
             for (int request = 0; !done; request += step) {
                 const int before = entries();
                 memory().failed = false;
                 memory().failIn = request;
-                const auto tried = log(plain(line));
+                const auto tried = m_shop.log(plain(line));
                 memory().failIn = -1;
                 refused += memory().failed ? 1 : 0;
                 QVERIFY2(memory().failed || tried.ok(), tried.ok() ? line : tried.error().message().c_str());
@@ -64,7 +49,7 @@ private slots:
             acts.insert(said[QStringLiteral("do")].toString().toStdString());
         }
         for (const cli::LogAct& act : cli::logActs()) QVERIFY2(acts.contains(act.name), act.name);
-        const auto problems = m_logbook->check();
+        const auto problems = m_shop->check();
         QVERIFY2(problems->empty(), problems->empty() ? "" : problems->front().c_str());
         qInfo("%d requests for memory were refused", refused);
     }
@@ -129,17 +114,17 @@ private slots:
     }
     void whatCannotBeIsRefused() {
         if (!std::exchange(m_atWork, true)) {
-            begin("refused.rollcall");
+            m_shop.begin("refused.rollcall");
             for (const char* line : everyAct()) {
                 const QByteArray said = plain(line);
                 if (said.contains("\"out\"") || said.contains("ground_off")) break; // the shop as it stands at work
-                QVERIFY(log(said).ok());
+                QVERIFY(m_shop.log(said).ok());
             }
         }
         QFETCH(QByteArray, line);
         QFETCH(QString, says);
         const int before = entries();
-        const auto tried = log(line);
+        const auto tried = m_shop.log(line);
         QVERIFY(!tried.ok());
         const std::string told = tried.error().message();
         QVERIFY2(QString::fromStdString(told).contains(says, Qt::CaseInsensitive), told.c_str());

@@ -1,6 +1,5 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/log_acts.h"
 #include "demo/demo.h"
 #include "logbook/actions/grain.h"
 #include "logbook/actions/heat.h"
@@ -8,7 +7,6 @@
 #include "logbook/read/present_rows.h"
 #include "logbook/transfer/import.h"
 #include "tests/support/every_act.h"
-#include "tests/support/fixtures.h"
 #include "tests/support/in_short.h"
 
 #include <QTemporaryDir>
@@ -17,6 +15,7 @@
 using namespace rollcall;
 using fixtures::everyAct;
 using fixtures::inShort;
+using fixtures::LoggedLines;
 using fixtures::plain;
 
 // Where many batches are read, tables that one has no row in are not asked: what is read must be the same, after any
@@ -24,44 +23,39 @@ using fixtures::plain;
 class tst_PresentRows : public QObject {
     Q_OBJECT
 
-    QTemporaryDir m_dir;
-    std::unique_ptr<Logbook> m_logbook;
-    std::unique_ptr<cli::LogLines> m_lines;
+    LoggedLines m_shop;
 
-    Result<Done> log(const char* line) {
-        return m_logbook->transact("line logged", [&] { return m_lines->take(1, plain(line)); });
+    Result<Done> log(const char* line) { return m_shop.log(plain(line)); }
+    // The shop's work up to an act.
+    void workUpTo(const char* act) {
+        m_shop.begin("shop.rollcall");
+        for (const char* line : everyAct()) {
+            if (QByteArray(line).contains(act)) break;
+            QVERIFY(log(line).ok());
+        }
+        QVERIFY(m_shop->expectMany().ok());
     }
     // All batches as they are read now, and as they are where nothing is left out: within a transaction.
-    void compare(const char* after) {
-        for (const BatchSummary& batch : m_logbook->batches().value()) {
-            const std::string now = inShort(m_logbook->batchAlone(batch.id).value());
+    void compare(const char* after) { compare(*m_shop, after); }
+    static void compare(Logbook& logbook, const char* after) {
+        for (const BatchSummary& batch : logbook.batches().value()) {
+            const std::string now = inShort(logbook.batchAlone(batch.id).value());
             std::string whole;
-            QVERIFY(m_logbook
-                        ->inOneTransaction([&]() -> Result<Done> {
-                            whole = inShort(m_logbook->batchAlone(batch.id).value());
+            QVERIFY(logbook
+                        .inOneTransaction([&]() -> Result<Done> {
+                            whole = inShort(logbook.batchAlone(batch.id).value());
                             return Done{};
                         })
                         .ok());
             QVERIFY2(now == whole, fmt::format("{}\n{}\n{}", after, now, whole).c_str());
         }
     }
-    void begin() {
-        m_lines.reset();
-        m_logbook.reset();
-        const auto clock = std::make_shared<Instant>(LogbookSeams::real().now());
-        LogbookSeams seams = LogbookSeams::real();
-        seams.now = [clock] { return *clock; };
-        const QString path = m_dir.filePath(QStringLiteral("shop.rollcall"));
-        QFile::remove(path);
-        m_logbook = Logbook::create(path, seams).value();
-        m_lines = std::make_unique<cli::LogLines>(*m_logbook, fixtures::tables(), QDir(m_dir.path()), clock);
-    }
 
 private slots:
     // Known before anything was there: each act in turn is followed.
     void afterEachAct() {
-        begin();
-        QVERIFY(m_logbook->expectMany().ok());
+        m_shop.begin("shop.rollcall");
+        QVERIFY(m_shop->expectMany().ok());
         for (const char* line : everyAct()) {
             const auto logged = log(line);
             if (QByteArray(line).contains("'undo'")) continue; // these acts have no entries of their own to take back
@@ -69,25 +63,25 @@ private slots:
             compare(line);
         }
         // Two acts that no line tells.
-        const std::string pear = m_logbook->batches()->front().id;
-        const std::string quince = m_logbook->batches()->back().id;
+        const std::string pear = m_shop->batches()->front().id;
+        const std::string quince = m_shop->batches()->back().id;
         Recipe recipe;
         recipe.name = "Orchard";
         recipe.grade = "115CrV3";
         recipe.stages = {{StageKind::austenitise, 800, 10, {}, 5, "oil", ""}};
-        const auto written = addRecipe(*m_logbook, recipe);
+        const auto written = addRecipe(*m_shop, recipe);
         QVERIFY2(written.ok(), written.ok() ? "" : written.error().message().c_str());
-        QVERIFY(useRecipe(*m_logbook, pear, *written).ok());
+        QVERIFY(useRecipe(*m_shop, pear, *written).ok());
         compare("recipe");
-        QVERIFY(askGrain(*m_logbook, pear, 9).ok());
+        QVERIFY(askGrain(*m_shop, pear, 9).ok());
         compare("grain asked");
         PresentRows present;
-        QVERIFY(present.learn(m_logbook->database()).ok());
-        QVERIFY(present.holds(m_logbook->database()).value());
+        QVERIFY(present.learn(m_shop->database()).ok());
+        QVERIFY(present.holds(m_shop->database()).value());
         QVERIFY(present.has("warp", pear) && !present.has("warp", quince));
         QVERIFY(present.has("reading_mark", pear) && !present.has("reading_mark", quince));
         QVERIFY(present.has("reading", quince)); // always asked
-        const std::map<std::string, int> counts = m_logbook->counts().value();
+        const std::map<std::string, int> counts = m_shop->counts().value();
         QStringList missing; // tables that may be left out and that no act has written to
         for (const Kind& kind : kinds()) {
             if (!present.has(kind.table, "no batch") && counts.at(kind.table) == 0)
@@ -97,13 +91,8 @@ private slots:
     }
     // An act that was given up after its entry: the number of that entry is the next act's.
     void afterAnActThatWasGivenUp() {
-        begin();
-        for (const char* line : everyAct()) {
-            if (QByteArray(line).contains("'verify'")) break;
-            QVERIFY(log(line).ok());
-        }
-        QVERIFY(m_logbook->expectMany().ok());
-        QVERIFY(!m_logbook
+        workUpTo("'verify'");
+        QVERIFY(!m_shop
                      ->inOneTransaction([&]() -> Result<Done> {
                          auto done = log("{'do':'note','batch':'Pear 3','text':'not after all'}");
                          return done ? Result<Done>(Error{ErrorKind::refused, "", "given up"}) : done;
@@ -112,35 +101,30 @@ private slots:
         compare("given up");
         QVERIFY(log("{'do':'warp','batch':'Plum 1','blade':'A','mm':1.2,'high':'L'}").ok());
         compare("another act");
-        QVERIFY(m_logbook->expectMany().ok());
+        QVERIFY(m_shop->expectMany().ok());
         compare("known anew");
     }
     void afterAnImport() {
-        begin();
-        for (const char* line : everyAct()) {
-            if (QByteArray(line).contains("'sign'")) break;
-            QVERIFY(log(line).ok());
-        }
-        QVERIFY(m_logbook->expectMany().ok());
-        const auto report = importReadings(*m_logbook, fixtures::tables(), "r.csv",
+        workUpTo("'sign'");
+        const auto report = importReadings(*m_shop, fixtures::tables(), "r.csv",
                                            "batch,blade,gate,temper,value,scale,tester,time,zone\n"
                                            "Pear 3,P-1,temper,1,61.2,HRC,Bench 1,2026-11-20T10:10,\n"
                                            "Medlar 1,M-1,temper,1,61.2,HRC,Bench 1,2026-11-20T10:11,\n");
         QVERIFY2(report.ok(), report.ok() ? "" : report.error().message().c_str());
         compare("import");
-        QVERIFY(m_logbook->expectMany().ok());
+        QVERIFY(m_shop->expectMany().ok());
         compare("import, known anew");
     }
     // A year of a shop.
     void theDemo() {
-        const QString path = m_dir.filePath(QStringLiteral("demo.rollcall"));
+        const QTemporaryDir dir;
+        const QString path = dir.filePath(QStringLiteral("demo.rollcall"));
         DemoOptions options;
         options.today = LogbookSeams::real().now();
         QVERIFY(writeDemo(path, fixtures::tables(), options).ok());
-        m_lines.reset();
-        m_logbook = Logbook::open(path, Logbook::Access::write).value();
-        QVERIFY(m_logbook->expectMany().ok());
-        compare("the demo");
+        const auto demo = Logbook::open(path, Logbook::Access::write).value();
+        QVERIFY(demo->expectMany().ok());
+        compare(*demo, "the demo");
     }
 };
 

@@ -2,7 +2,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "cli/log_acts.h"
+#include "tests/support/fixtures.h"
+
+#include <memory>
 #include <QByteArray>
+#include <QFile>
+#include <QTemporaryDir>
 #include <vector>
 
 namespace rollcall::fixtures {
@@ -101,5 +107,34 @@ inline const std::vector<const char*>& everyAct() {
 inline QByteArray plain(const char* line) {
     return QByteArray(line).replace('\'', '"');
 }
+
+/// A logbook that is written by lines.
+class LoggedLines {
+public:
+    /// A new one in place of the one before.
+    void begin(const char* name) {
+        m_lines.reset();
+        m_logbook.reset();
+        const auto clock = std::make_shared<Instant>(LogbookSeams::real().now());
+        LogbookSeams seams = LogbookSeams::real();
+        seams.now = [clock] { return *clock; };
+        const QString path = m_dir.filePath(QLatin1String(name));
+        QFile::remove(path);
+        m_logbook = Logbook::create(path, seams).value();
+        m_lines = std::make_unique<cli::LogLines>(*m_logbook, tables(), QDir(m_dir.path()), clock);
+    }
+    Result<Done> take(const QByteArray& line) { return m_lines->take(1, line); }
+    /// The same as an entry of its own.
+    Result<Done> log(const QByteArray& line) {
+        return m_logbook->transact("line logged", [&] { return take(line); });
+    }
+    Logbook& operator*() { return *m_logbook; }
+    Logbook* operator->() { return m_logbook.get(); }
+
+private:
+    QTemporaryDir m_dir;
+    std::unique_ptr<Logbook> m_logbook;
+    std::unique_ptr<cli::LogLines> m_lines;
+};
 
 } // namespace rollcall::fixtures

@@ -181,16 +181,21 @@ void ExchangeActions::tellImport(const ImportReport& report) {
     if (report.already_there > 0) lines << tr("There already and not taken again: %1.").arg(report.already_there);
     for (const auto& bad : report.rejected)
         lines << tr("Line %1 left out: %2").arg(bad.line).arg(QString::fromStdString(bad.reason));
-    if (report.batches > 0 && !m_document.state().batches().empty())
-        m_document.selectBatch(m_document.state().batches().back().id);
     if (report.id.empty()) return notice(tr("Nothing imported"), lines);
-    (new ChoiceDialog(
-         tr("Readings imported"), lines,
-         {{QStringLiteral("1"), tr("Good"), {}}, {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same")}},
-         m_look, m_window))
-        ->ask([this](int i) {
-            if (i == 1) takeBack();
-        });
+    const auto ask = [this, lines](const Result<Done>&) {
+        (new ChoiceDialog(tr("Readings imported"), lines,
+                          {{QStringLiteral("1"), tr("Good"), {}},
+                           {QStringLiteral("2"), tr("Take it back"), tr("Ctrl+Z does the same")}},
+                          m_look, m_window))
+            ->ask([this](int i) {
+                if (i == 1) takeBack();
+            });
+    };
+    // Asked when the new batch is in hand: a question is left when something else comes in hand.
+    if (report.batches > 0 && !m_document.state().batches().empty())
+        m_document.selectBatch(m_document.state().batches().back().id, ask);
+    else
+        ask(Done{});
 }
 
 void ExchangeActions::takeBack() {

@@ -41,8 +41,7 @@ void OpenForms::look() {
         auto* dialog = static_cast<QDialog*>(form.dialog.data());
         if (!dialog->isVisible()) continue;
         dialog->done(QDialog::Rejected);
-        emit left(tr("“%1” is left: something else came in hand. What was typed there is not logged.")
-                      .arg(dialog->windowTitle()));
+        emit left(tr("“%1” is left: something else came in hand. Nothing of it is logged.").arg(dialog->windowTitle()));
     }
 }
 
