@@ -2,10 +2,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/open_forms.h"
 
+#include "app/acts/files_dialog.h"
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 
 #include <QChildEvent>
+#include <QDialog>
 
 namespace rollcall {
 
@@ -35,11 +37,13 @@ void OpenForms::look() {
         // Made without a blade it is about none.
         const bool another =
             form.about.logbook != now.logbook || (!form.about.blade.empty() && form.about.blade != now.blade);
-        if (!another || form.dialog == nullptr) continue;
-        const auto* choice = qobject_cast<ChoiceDialog*>(form.dialog);
-        if (qobject_cast<FormDialog*>(form.dialog) == nullptr && (choice == nullptr || choice->isNotice())) continue;
-        auto* dialog = static_cast<QDialog*>(form.dialog.data());
-        if (!dialog->isVisible()) continue;
+        if (!another) continue;
+        auto* dialog = qobject_cast<QDialog*>(form.dialog);
+        if (dialog == nullptr || !dialog->isVisible()) continue;
+        const auto* choice = qobject_cast<ChoiceDialog*>(dialog);
+        const bool asks = choice != nullptr && !choice->isNotice();
+        if (!asks && qobject_cast<FormDialog*>(dialog) == nullptr && qobject_cast<FilesDialog*>(dialog) == nullptr)
+            continue;
         dialog->done(QDialog::Rejected);
         emit left(tr("“%1” is left: something else came in hand. Nothing of it is logged.").arg(dialog->windowTitle()));
     }
