@@ -25,10 +25,10 @@ void LedgerBook::list() {
         there.insert(batch->id);
         if (m_known.insert(batch->id).second) m_left.push_back(batch->id);
     }
-    for (const LedgerBatch* batch : m_ledger.batches()) {
+    for (const LedgerBatch* batch : std::vector<const LedgerBatch*>(m_ledger.batches())) {
         if (there.contains(batch->id)) continue;
         m_known.erase(batch->id);
-        m_ledger.drop(batch->id);
+        m_ledger.drop(std::string(batch->id));
         m_shown.reset();
     }
 }

@@ -150,23 +150,26 @@ LedgerBatch ledgerBatchOf(const Batch& batch, const Judged& judged, const Tables
     return kept;
 }
 
+namespace {
+
+bool isEarlier(const LedgerBatch* a, const LedgerBatch* b) {
+    return a->read_ms != b->read_ms ? a->read_ms < b->read_ms : a->id < b->id;
+}
+
+} // namespace
+
 void Ledger::put(LedgerBatch batch) {
-    const std::string id = batch.id;
-    m_batches[id] = std::make_shared<const LedgerBatch>(std::move(batch));
+    drop(batch.id);
+    const auto kept = std::make_shared<const LedgerBatch>(std::move(batch));
+    m_batches.emplace(kept->id, kept);
+    m_ordered.insert(std::upper_bound(m_ordered.begin(), m_ordered.end(), kept.get(), isEarlier), kept.get());
 }
 
 void Ledger::drop(const std::string& id) {
-    m_batches.erase(id);
-}
-
-std::vector<const LedgerBatch*> Ledger::batches() const {
-    std::vector<const LedgerBatch*> all;
-    all.reserve(m_batches.size());
-    for (const auto& [id, batch] : m_batches) all.push_back(batch.get());
-    std::sort(all.begin(), all.end(), [](const LedgerBatch* a, const LedgerBatch* b) {
-        return a->read_ms != b->read_ms ? a->read_ms < b->read_ms : a->id < b->id;
-    });
-    return all;
+    const auto found = m_batches.find(id);
+    if (found == m_batches.end()) return;
+    m_ordered.erase(std::lower_bound(m_ordered.begin(), m_ordered.end(), found->second.get(), isEarlier));
+    m_batches.erase(found);
 }
 
 const LedgerBatch* Ledger::batch(const std::string& id) const {

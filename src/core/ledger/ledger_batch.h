@@ -98,8 +98,8 @@ class Ledger {
 public:
     void put(LedgerBatch batch);
     void drop(const std::string& id);
-    /// The oldest first, by their last reading.
-    std::vector<const LedgerBatch*> batches() const;
+    /// The oldest first, by their last reading. Valid until the next is put or dropped.
+    const std::vector<const LedgerBatch*>& batches() const { return m_ordered; }
     const LedgerBatch* batch(const std::string& id) const;
     std::size_t size() const { return m_batches.size(); }
     /// Grades that blades are taken for, those with most blades first.
@@ -107,6 +107,7 @@ public:
 
 private:
     std::map<std::string, std::shared_ptr<const LedgerBatch>> m_batches;
+    std::vector<const LedgerBatch*> m_ordered; ///< of a copy too: it shares the batches
 };
 
 } // namespace rollcall

@@ -132,7 +132,7 @@ std::vector<HeatMean> heatsQuenched(const Ledger& ledger, const Grade& grade) {
 Result<TemperLedger> temperLedger(const Ledger& ledger, const Grade& grade, const OvenSteps& oven) {
     const Result<TemperCurve> curve = TemperCurve::of(grade);
     if (!curve) return curve.error();
-    const std::vector<const LedgerBatch*> batches = ledger.batches();
+    const std::vector<const LedgerBatch*>& batches = ledger.batches();
     std::vector<TemperObservation> observations = observationsOf(batches, grade);
     const Result<TemperModel> model = TemperModel::learn(grade, {}, observations);
     if (!model) return model.error();

@@ -49,7 +49,7 @@ WhatIfAnswer whatIf(const Ledger& ledger, const Tables& tables, const WhatIf& wi
         }
         return curves.emplace(name, std::move(curve)).first->second;
     };
-    const std::vector<const LedgerBatch*> batches = ledger.batches();
+    const std::vector<const LedgerBatch*>& batches = ledger.batches();
     for (auto batch = batches.rbegin(); batch != batches.rend(); ++batch) {
         for (const LedgerBlade& blade : (*batch)->blades) {
             const auto state = blade.at(Gate::temper);
@@ -100,7 +100,7 @@ WhatIfAnswer whatIf(const Ledger& ledger, const Tables& tables, const WhatIf& wi
 }
 
 std::optional<Window> lastWindow(const Ledger& ledger, const std::string& grade) {
-    const std::vector<const LedgerBatch*> batches = ledger.batches();
+    const std::vector<const LedgerBatch*>& batches = ledger.batches();
     for (auto batch = batches.rbegin(); batch != batches.rend(); ++batch) {
         for (const LedgerBlade& blade : (*batch)->blades) {
             if (blade.grade == grade && blade.tempered && (blade.tempered->window.low || blade.tempered->window.high))

@@ -65,6 +65,35 @@ class tst_Ledger : public QObject {
     static bool near(double a, double b, double by) { return std::abs(a - b) <= by; }
 
 private slots:
+    // The oldest first, whatever order they come in; one that is read anew takes its new place; a copy stays as it was.
+    void batchesInOrderOfTheirLastReading() {
+        const auto at = [](const char* id, std::int64_t read_ms, int blades = 0) {
+            LedgerBatch batch;
+            batch.id = id;
+            batch.read_ms = read_ms;
+            batch.blades.resize(static_cast<std::size_t>(blades));
+            return batch;
+        };
+        const auto ids = [](const Ledger& ledger) {
+            std::string all;
+            for (const LedgerBatch* batch : ledger.batches()) all += batch->id + std::to_string(batch->blades.size());
+            return all;
+        };
+        Ledger ledger;
+        QVERIFY(ledger.batches().empty());
+        for (const auto& [id, ms] : {std::pair("c", 30), {"a", 10}, {"e", 20}, {"d", 20}, {"b", 40}})
+            ledger.put(at(id, ms));
+        QCOMPARE(ids(ledger), std::string("a0d0e0c0b0"));
+        const Ledger before = ledger;
+        ledger.put(at("d", 50, 2));
+        ledger.put(at("a", 10, 3)); // of the same moment
+        QCOMPARE(ids(ledger), std::string("a3e0c0b0d2"));
+        ledger.drop("c");
+        ledger.drop("nobody");
+        QCOMPARE(ids(ledger), std::string("a3e0b0d2"));
+        QCOMPARE(ledger.size(), std::size_t(4));
+        QCOMPARE(ids(before), std::string("a0d0e0c0b0"));
+    }
     void whatIsKeptOfABatch() {
         Batch batch = heat("a", 62);
         batch.blades[1].tempers.push_back({"c2", 1, 2, 215, 1.5, "215 1.5", fixtures::at(11)});
