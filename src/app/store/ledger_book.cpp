@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <QElapsedTimer>
+#include <utility>
 
 namespace rollcall {
 
@@ -40,9 +41,12 @@ void LedgerBook::touched(const Touched& touched) {
         // A run on a block or a grade of the shop's own may change what any batch says. What was known stays meanwhile.
         m_left.clear();
         m_known.clear();
+        m_failed.clear();
+        m_manyExpected = false;
     }
     list();
     for (const std::string& id : touched.batches) {
+        m_failed.erase(id);
         if (m_known.contains(id) && std::find(m_left.begin(), m_left.end(), id) == m_left.end()) m_left.push_front(id);
     }
 }
@@ -51,14 +55,14 @@ Result<bool> LedgerBook::step() {
     QElapsedTimer clock;
     clock.start();
     m_shown.reset();
-    if (m_left.size() >= many) {
-        if (auto done = m_knowledge.expectMany(); !done) return done.error();
-    }
+    // Where that cannot be found out the batches are read without it.
+    if (m_left.size() >= many && !std::exchange(m_manyExpected, true)) (void)m_knowledge.expectMany();
     while (!m_left.empty() && clock.elapsed() < stepMs) {
         const std::string id = m_left.front();
         m_left.pop_front();
         auto batch = m_knowledge.readWithoutRuns(id);
-        if (!batch) m_left.push_back(id); // it holds up no other, and is tried again
+        // Memory may have run out: it is tried once more, after the others.
+        if (!batch && m_failed.insert(id).second) m_left.push_back(id);
         if (!batch) return batch.error();
         m_judge.take(std::move(batch).value(), m_knowledge.snapshot().sharedRuns(), m_tables, m_knowledge.now());
     }

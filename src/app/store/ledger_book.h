@@ -22,7 +22,8 @@ class LedgerBook {
 public:
     explicit LedgerBook(ShopKnowledge& knowledge);
 
-    /// Goes on for some milliseconds; false when nothing is left. Errors: as the reads; that batch is left out.
+    /// Goes on for some milliseconds; false when nothing is left. Errors: as the reads; that batch is read once more
+    /// after the others, then left out.
     Result<bool> step();
     void touched(const Touched& touched);
     LedgerNow now();
@@ -37,6 +38,8 @@ private:
     std::shared_ptr<const Ledger> m_shown; ///< null: something has changed since
     std::deque<std::string> m_left;
     std::set<std::string> m_known;
+    std::set<std::string> m_failed; ///< once already: a second time they are left out
+    bool m_manyExpected = false;
 };
 
 } // namespace rollcall
