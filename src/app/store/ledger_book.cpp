@@ -29,7 +29,7 @@ void LedgerBook::list() {
     for (const LedgerBatch* batch : std::vector<const LedgerBatch*>(m_ledger.batches())) {
         if (there.contains(batch->id)) continue;
         m_known.erase(batch->id);
-        m_ledger.drop(std::string(batch->id));
+        m_ledger.drop(batch->id);
         m_shown.reset();
     }
 }
