@@ -85,22 +85,33 @@ Imported imported(const QString& folder, int lines) {
     cost.checked_mb = checked.memory_mb;
     const QString shell = QStandardPaths::findExecutable(QStringLiteral("sqlite3"));
     if (shell.isEmpty()) return cost;
-    // The shell puts an empty text where nothing stands, so that the table's own conditions cannot hold there.
-    const QString rows = folder + QStringLiteral("/rows.csv");
+    // The same rows into the same tables and indexes. The shell puts an empty text where nothing stands, so that the
+    // tables' own conditions cannot hold there.
     const QString plain = folder + QStringLiteral("/plain.db");
-    costOf(shell, {QStringLiteral("-csv"), book, QStringLiteral("SELECT * FROM reading")}, rows);
+    const QString answer = folder + QStringLiteral("/answer.txt");
+    const auto asked = [&](const QString& sql) {
+        costOf(shell, {book, sql}, answer);
+        QFile file(answer);
+        if (!file.open(QIODevice::ReadOnly)) throw std::runtime_error("what the shell said cannot be read");
+        return QString::fromUtf8(file.readAll());
+    };
     QFile::remove(plain);
-    costOf(shell,
-           {plain,
-            QStringLiteral("CREATE TABLE reading (id TEXT PRIMARY KEY, blade TEXT, verification TEXT, gate TEXT, "
-                           "round INTEGER, after_cycle INTEGER, scale TEXT, value REAL, as_entered TEXT, resolution "
-                           "REAL, at_ms INTEGER, at_offset INTEGER, tester TEXT, indenter TEXT, anvil TEXT, x_mm "
-                           "REAL, y_mm REAL, convex_radius_mm REAL, series TEXT, import TEXT, identity TEXT, note "
-                           "TEXT, person TEXT); CREATE INDEX by_blade ON reading(blade); CREATE INDEX by_identity ON "
-                           "reading(identity);")});
-    cost.shell_s =
-        costOf(shell, {QStringLiteral("-csv"), plain, QStringLiteral(".import %1 reading").arg(rows)}).seconds;
-    for (const QString& path : {table, book, rows, plain}) QFile::remove(path);
+    costOf(shell, {plain, asked(QStringLiteral("SELECT sql || ';' FROM sqlite_schema WHERE type IN ('table', 'index') "
+                                               "AND sql IS NOT NULL ORDER BY type DESC"))});
+    QStringList imports{plain, QStringLiteral("PRAGMA ignore_check_constraints=ON")};
+    QStringList made{table, book, plain, answer};
+    // The entry of the change log and the file itself are one row each.
+    for (const QString& name :
+         asked(QStringLiteral("SELECT name FROM sqlite_schema WHERE type='table' AND name NOT IN ('change', "
+                              "'attachment_blob')"))
+             .split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
+        const QString rows = QStringLiteral("%1/%2.rows").arg(folder, name);
+        costOf(shell, {QStringLiteral("-csv"), book, QStringLiteral("SELECT * FROM ") + name}, rows);
+        made << rows;
+        if (QFileInfo(rows).size() > 0) imports << QStringLiteral(".import --csv %1 %2").arg(rows, name);
+    }
+    cost.shell_s = costOf(shell, imports).seconds;
+    for (const QString& path : made) QFile::remove(path);
     return cost;
 }
 

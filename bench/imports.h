@@ -7,7 +7,7 @@
 namespace rollcall::bench {
 
 /// What it costs to take a table of readings in by the command line, beside the sqlite3 shell taking the same rows into
-/// the same table with its indexes.
+/// the same tables with their indexes.
 struct Imported {
     int lines = 0;
     double seconds = 0;

@@ -363,7 +363,7 @@ void imports(const QString& folder, bool million) {
                     qPrintable(QStringLiteral("import of a table of %1 lines").arg(lines)), cost.seconds,
                     cost.memory_mb, cost.bytes);
         if (cost.shell_s > 0)
-            std::printf("%-64s %9.2f s, %.1f times\n", "  the sqlite3 shell, the same rows into the same table",
+            std::printf("%-64s %9.2f s, %.1f times\n", "  the sqlite3 shell, the same rows into the same tables",
                         cost.shell_s, cost.seconds / cost.shell_s);
         std::printf("%-64s %9.2f s, %.0f MB\n", "  looked through whole", cost.checked_s, cost.checked_mb);
     }

@@ -2,7 +2,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/database.h"
 
-#include "logbook/ranges.h"
 #include "logbook/row_series.h"
 
 #include <algorithm>
@@ -42,28 +41,17 @@ Error errorOf(int code, const std::string& text) {
     }
 }
 
-// Binds a value; a text lasts as long as what keeps it.
-int bind(sqlite3_stmt* statement, int place, const QVariant& value, QByteArray& keeps) {
-    if (value.isNull()) return sqlite3_bind_null(statement, place);
-    switch (value.typeId()) {
-    case QMetaType::Bool:
-    case QMetaType::Int:
-    case QMetaType::UInt:
-    case QMetaType::Long:
-    case QMetaType::LongLong:
-        return sqlite3_bind_int64(statement, place, value.toLongLong());
-    case QMetaType::Double:
-        return sqlite3_bind_double(statement, place, value.toDouble());
-    case QMetaType::QByteArray:
-        keeps = value.toByteArray();
-        return sqlite3_bind_blob64(statement, place, keeps.constData(), static_cast<sqlite3_uint64>(keeps.size()),
+// Binds a value, which lasts until the statement has run.
+int bind(sqlite3_stmt* statement, int place, const ReadyRow::Value& value) {
+    if (const auto* text = std::get_if<ReadyRow::Text>(&value))
+        return sqlite3_bind_text64(statement, place, text->utf8.constData(),
+                                   static_cast<sqlite3_uint64>(text->utf8.size()), SQLITE_STATIC, SQLITE_UTF8);
+    if (const auto* bytes = std::get_if<QByteArray>(&value))
+        return sqlite3_bind_blob64(statement, place, bytes->constData(), static_cast<sqlite3_uint64>(bytes->size()),
                                    SQLITE_STATIC);
-    default:
-        keeps = value.typeId() == QMetaType::QString ? static_cast<const QString*>(value.constData())->toUtf8()
-                                                     : value.toString().toUtf8();
-        return sqlite3_bind_text64(statement, place, keeps.constData(), static_cast<sqlite3_uint64>(keeps.size()),
-                                   SQLITE_STATIC, SQLITE_UTF8);
-    }
+    if (const auto* whole = std::get_if<qint64>(&value)) return sqlite3_bind_int64(statement, place, *whole);
+    if (const auto* number = std::get_if<double>(&value)) return sqlite3_bind_double(statement, place, *number);
+    return sqlite3_bind_null(statement, place);
 }
 
 template<class Number>
@@ -243,8 +231,7 @@ Result<Done> Database::each(const QString& sql, const Row& values, const std::fu
     });
 }
 
-template<class ValueAt>
-Result<Done> Database::step(const QString& sql, std::size_t values, const ValueAt& valueAt,
+Result<Done> Database::step(const QString& sql, const std::vector<ReadyRow::Value>& values,
                             const std::function<void(const RawRow&)>& take) {
     // A failure of disk or memory may make SQLite end a transaction by itself, under a statement whose failure nobody
     // had to look at; what came after would be stored alone.
@@ -254,15 +241,14 @@ Result<Done> Database::step(const QString& sql, std::size_t values, const ValueA
     const Result<Prepared> found = prepared(sql);
     if (!found) return found.error();
     const Prepared& statement = *found;
-    std::vector<QByteArray> texts(values);
     const auto free = qScopeGuard([&] {
         sqlite3_reset(statement.get());
         sqlite3_clear_bindings(statement.get());
     });
-    if (static_cast<int>(values) != sqlite3_bind_parameter_count(statement.get()))
+    if (static_cast<int>(values.size()) != sqlite3_bind_parameter_count(statement.get()))
         return Error{ErrorKind::refused, "", "a statement got another number of values than it has places"};
-    for (std::size_t i = 0; i < values; ++i) {
-        if (bind(statement.get(), static_cast<int>(i) + 1, valueAt(i), texts[i]) != SQLITE_OK) return failure();
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        if (bind(statement.get(), static_cast<int>(i) + 1, values[i]) != SQLITE_OK) return failure();
     }
     for (;;) {
         const int code = sqlite3_step(statement.get());
@@ -274,8 +260,10 @@ Result<Done> Database::step(const QString& sql, std::size_t values, const ValueA
 }
 
 Result<Done> Database::eachRaw(const QString& sql, const Row& values, const std::function<void(const RawRow&)>& take) {
-    return step(
-        sql, values.size(), [&](std::size_t i) -> const QVariant& { return values[i]; }, take);
+    std::vector<ReadyRow::Value> ready;
+    ready.reserve(values.size());
+    for (const QVariant& value : values) ready.push_back(readyOf(value));
+    return step(sql, ready, take);
 }
 
 Result<Done> Database::run(const QString& sql, const Row& values) {
@@ -325,36 +313,6 @@ Result<Done> Database::Transaction::commit() {
     return done;
 }
 
-namespace {
-
-bool mustNotBeStored(QChar c) {
-    return c.unicode() >= 0xFFFE || c.isNull();
-}
-
-bool isStorable(const QVariant& value) {
-    if (value.typeId() != QMetaType::QString) return true;
-    const QString& text = *static_cast<const QString*>(value.constData());
-    return std::none_of(text.begin(), text.end(), [](QChar c) { return c.isSurrogate() || mustNotBeStored(c); });
-}
-
-} // namespace
-
-// The change log is proved over JSON, which has no place for some of what a text can hold: half a pair of surrogates,
-// what Unicode keeps from being a character, and a null, after which SQLite would end it.
-QVariant storable(const QVariant& value) {
-    if (isStorable(value)) return value;
-    QString text = value.toString();
-    for (qsizetype i = 0; i < text.size(); ++i) {
-        const QChar c = text[i];
-        if (c.isHighSurrogate() && i + 1 < text.size() && text[i + 1].isLowSurrogate()) {
-            ++i;
-        } else if (c.isSurrogate() || mustNotBeStored(c)) {
-            text[i] = QChar::ReplacementCharacter;
-        }
-    }
-    return text;
-}
-
 QJsonValue jsonOf(const QVariant& value) {
     if (value.isNull()) return QJsonValue::Null;
     switch (value.typeId()) {
@@ -379,75 +337,43 @@ Fields storableOf(const Fields& given) {
     return fields;
 }
 
-std::vector<const StoredRange*> rangesOf(const char* table, const Fields& fields) {
-    std::vector<const StoredRange*> ranges;
-    for (const auto& field : fields) ranges.push_back(rangeOf(table, field.first));
-    return ranges;
-}
-
-Result<Done> within(const std::vector<const StoredRange*>& ranges, const Fields& fields) {
-    for (std::size_t i = 0; i < fields.size(); ++i) {
-        const auto& [column, value] = fields[i];
-        const int type = value.typeId();
-        if (type == QMetaType::QString) {
-            if (const auto error = tooLong(column, static_cast<std::size_t>(value.toString().size()))) return *error;
-            if (const StoredRange* range = ranges[i]; range != nullptr && range->list) {
-                const std::string text = value.toString().toStdString();
-                if (!numbersIn(*range, text)) return outside(*range, text);
-            }
-        }
-        if (type != QMetaType::Double && type != QMetaType::Int && type != QMetaType::LongLong) continue;
-        const StoredRange* range = ranges[i];
-        const double number = value.toDouble();
-        if (range != nullptr && !(number >= range->least && number <= range->most)) return outside(*range, number);
-    }
-    return Done{};
-}
-
 QJsonObject noteOn(const char* table, const Fields& fields) {
     QJsonObject row;
-    for (const auto& [column, value] : fields) row.insert(QLatin1String(column), jsonOf(value));
+    for (const auto& [column, value] : fields) row.insert(QLatin1String(column), jsonOf(storable(value)));
     return {{QStringLiteral("table"), QLatin1String(table)}, {QStringLiteral("row"), row}};
 }
 
 } // namespace
 
-const Database::Insertion& Database::insertionOf(const char* table, const Fields& fields) {
-    // Rows of one table mostly come one after another, from one place.
-    const auto same = [](const auto& field, const std::string& column) { return field.first == column; };
-    if (m_insertion.table == table &&
-        std::equal(fields.begin(), fields.end(), m_insertion.columns.begin(), m_insertion.columns.end(), same))
-        return m_insertion;
-    Insertion& insertion = m_insertion;
-    insertion.columns.clear();
-    for (const auto& field : fields) insertion.columns.push_back(field.first);
-    QStringList columns;
-    for (const auto& field : fields) columns << QLatin1String(field.first);
-    const QStringList places(columns.size(), QStringLiteral("?"));
-    insertion.table = table;
-    insertion.sql = QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)")
-                        .arg(QLatin1String(table), columns.join(QLatin1Char(',')), places.join(QLatin1Char(',')));
-    insertion.ranges = rangesOf(table, fields);
-    return insertion;
+Result<Done> Database::store(const ReadyRow& row) {
+    return step(row.shape().sql, row.values(), {});
 }
 
-Result<Done> Database::insert(const char* table, const Fields& given) {
-    const bool clean =
-        std::all_of(given.begin(), given.end(), [](const auto& field) { return isStorable(field.second); });
-    const Fields mended = clean ? Fields() : storableOf(given);
-    const Fields& fields = clean ? given : mended;
-    const Insertion& insertion = insertionOf(table, fields);
-    if (auto may = within(insertion.ranges, fields); !may) return may;
-    auto done =
-        step(insertion.sql, fields.size(), [&](std::size_t i) -> const QVariant& { return fields[i].second; }, {});
-    if (!done) return done;
-    const auto numbered = [&](const auto& field) {
-        return std::string_view(field.first) == "id" && prefixOf(field.second.toString()) == m_series->m_prefix;
-    };
-    if (m_series != nullptr && std::any_of(fields.begin(), fields.end(), numbered))
-        ++m_series->m_rows[table];
-    else
-        m_notes.append(noteOn(table, fields));
+bool Database::countInSeries(const ReadyRow& row) {
+    const auto* id = std::get_if<ReadyRow::Text>(&row.values().front());
+    if (m_series == nullptr || id == nullptr || row.shape().columns.front() != "id" ||
+        prefixOf(QString::fromUtf8(id->utf8)) != m_series->m_prefix)
+        return false;
+    ++m_series->m_rows[row.shape().table];
+    return true;
+}
+
+Result<Done> Database::insert(const char* table, const Fields& fields) {
+    // Rows of one table mostly come from one place, with the same fields.
+    std::shared_ptr<const RowShape>& shape = m_shapes[table];
+    if (shape == nullptr || !shape->fits(fields)) shape = shapeOf(table, fields);
+    const Result<ReadyRow> row = ReadyRow::of(shape, fields);
+    if (!row) return row.error();
+    auto done = store(*row);
+    if (done && !countInSeries(*row)) m_notes.append(noteOn(table, fields));
+    return done;
+}
+
+Result<Done> Database::insertInSeries(ReadyRow row) {
+    if (m_series == nullptr) return Error{ErrorKind::refused, "", "a row that no entry of the change log tells of"};
+    row.setId(m_series->nextId());
+    auto done = store(row);
+    if (done) countInSeries(row);
     return done;
 }
 

@@ -4,6 +4,7 @@
 
 #include "core/base/result.h"
 #include "core/judge/record.h"
+#include "logbook/ready_row.h"
 
 #include <functional>
 #include <initializer_list>
@@ -23,10 +24,7 @@ struct sqlite3_stmt;
 
 namespace rollcall {
 
-struct StoredRange;
-
 using Row = std::vector<QVariant>;
-using Fields = std::vector<std::pair<const char*, QVariant>>;
 
 /// A value of a row that a select stands at, read as what is asked for; each gives what its QVariant would.
 class RawValue {
@@ -91,6 +89,8 @@ public:
 
     /// One row of a recorded table, also noted for the change log entry in the making.
     Result<Done> insert(const char* table, const Fields& fields);
+    /// A row that was made elsewhere, with the next id of the series that is on. Errors: refused where none is.
+    Result<Done> insertInSeries(ReadyRow row);
     /// New values for the row with this id, noted for the change log together with what stood there. Errors: refused
     /// where there is no such row.
     Result<Done> update(const char* table, const QString& id, const Fields& fields);
@@ -147,34 +147,24 @@ public:
     QJsonArray takeNotes() { return std::exchange(m_notes, {}); }
 
 private:
-    /// The statement that inserts a row, and what it needs.
-    struct Insertion {
-        std::string table;
-        std::vector<std::string> columns;
-        QString sql;
-        std::vector<const StoredRange*> ranges; ///< of its columns
-    };
-    const Insertion& insertionOf(const char* table, const Fields& fields);
+    Result<Done> store(const ReadyRow& row);
+    /// Whether its id is one of the series that is on.
+    bool countInSeries(const ReadyRow& row);
 
     using Prepared = std::shared_ptr<sqlite3_stmt>;
     Result<Prepared> prepared(const QString& sql);
-    template<class ValueAt>
-    Result<Done> step(const QString& sql, std::size_t values, const ValueAt& valueAt,
+    Result<Done> step(const QString& sql, const std::vector<ReadyRow::Value>& values,
                       const std::function<void(const RawRow&)>& take);
     Error failure() const;
     void rollBack();
 
     sqlite3* m_sqlite = nullptr;
     QHash<QString, Prepared> m_prepared;
-    Insertion m_insertion; ///< the last
+    std::map<std::string, std::shared_ptr<const RowShape>> m_shapes; ///< by table: of its last row
     QJsonArray m_notes;
     Series* m_series = nullptr;
     int m_depth = 0; ///< transactions inside each other
 };
-
-/// A value as it is stored: of a text, what cannot be proved (a null, half a surrogate pair, U+FFFE and U+FFFF) becomes
-/// U+FFFD. Every text comes in through it.
-QVariant storable(const QVariant& value);
 
 /// A JSON value that stands for a stored field, the same for a value before and after it was stored.
 QJsonValue jsonOf(const QVariant& value);

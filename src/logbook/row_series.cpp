@@ -2,12 +2,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/row_series.h"
 
+#include "logbook/handover.h"
 #include "logbook/kinds.h"
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <future>
 #include <QCryptographicHash>
 #include <QJsonArray>
+#include <QScopeGuard>
 
 namespace rollcall {
 
@@ -30,16 +33,19 @@ constexpr int digits = 6;
 Result<RowSeries> read(Database& database, const RowSeries& of, const QString& after, qint64 most,
                        const Earlier& earlier, QString* last) {
     RowSeries found{of.table, of.prefix, of.columns, 0, {}};
-    QCryptographicHash sha(QCryptographicHash::Sha256);
-    const auto close = [&] {
-        found.digests << QString::fromLatin1(sha.result().toHex());
-        sha.reset();
-    };
-    QByteArray row;
+    // What the rows say is hashed while more of them are read.
+    Handover<QByteArray> thousands(1);
+    auto hashing = std::async(std::launch::async, [&] {
+        QStringList digests;
+        for (auto next = thousands.next(); !next.empty(); next = thousands.next())
+            digests << QString::fromLatin1(QCryptographicHash::hash(next.front(), QCryptographicHash::Sha256).toHex());
+        return digests;
+    });
+    const auto ended = qScopeGuard([&] { thousands.end(); });
+    QByteArray rows;
     auto done = database.eachRaw(QStringLiteral("SELECT id, %1 FROM %2 WHERE id>? AND id<? ORDER BY id LIMIT ?")
                                      .arg(of.columns.join(QLatin1Char(',')), of.table),
                                  {after, endOf(of.prefix), most}, [&](const RawRow& raw) {
-                                     row.clear();
                                      const QJsonObject* was = nullptr;
                                      if (!earlier.empty() || last != nullptr) {
                                          const std::string_view id = raw.text(0);
@@ -51,16 +57,17 @@ Result<RowSeries> read(Database& database, const RowSeries& of, const QString& a
                                      }
                                      for (qsizetype i = 0; i < of.columns.size(); ++i) {
                                          if (was != nullptr && was->contains(of.columns[i]))
-                                             writeValue(was->value(of.columns[i]), row);
+                                             writeValue(was->value(of.columns[i]), rows);
                                          else
-                                             raw.write(static_cast<std::size_t>(i) + 1, row);
+                                             raw.write(static_cast<std::size_t>(i) + 1, rows);
                                      }
-                                     row += '\n';
-                                     sha.addData(row);
-                                     if (++found.rows % together == 0) close();
+                                     rows += '\n';
+                                     if (++found.rows % together == 0) thousands.give(std::exchange(rows, {}));
                                  });
     if (!done) return done.error();
-    if (found.rows % together != 0) close();
+    if (!rows.isEmpty()) thousands.give(std::move(rows));
+    thousands.end();
+    found.digests = hashing.get();
     return found;
 }
 

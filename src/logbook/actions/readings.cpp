@@ -13,34 +13,40 @@
 // Readings on blades: logged, struck out, moved, accepted, put aside for another set.
 namespace rollcall {
 
+Fields readingFields(const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                     const std::optional<Instant>& time, const std::string& verification, const std::string& import,
+                     const std::string& identity, const std::string& person) {
+    const auto text = [](const std::string& value) { return value.empty() ? QVariant() : QVariant(q(value)); };
+    return {{"id", q(id)},
+            {"blade", text(draft.blade)},
+            {"verification", text(verification)},
+            {"gate", verification.empty() ? storedName(draft.gate) : "block"},
+            {"round", draft.round},
+            {"after_cycle", orNull(draft.after_temper)},
+            {"scale", q(draft.scale)},
+            {"value", draft.value},
+            {"as_entered", q(draft.as_entered)},
+            {"resolution", draft.resolution},
+            {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
+            {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
+            {"tester", q(tester.id)},
+            {"indenter", q(tester.indenter)},
+            {"anvil", q(tester.anvil)},
+            {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
+            {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
+            {"convex_radius_mm", orNull(draft.convex_radius_mm)},
+            {"series", text(draft.series)},
+            {"import", text(import)},
+            {"identity", q(identity)},
+            {"note", q(draft.note)},
+            {"person", q(person)}};
+}
+
 Result<Done> insertReading(Logbook& logbook, const std::string& id, const ReadingDraft& draft, const Tester& tester,
                            const std::optional<Instant>& time, const std::string& verification,
                            const std::string& import, const std::string& identity) {
-    const auto text = [](const std::string& value) { return value.empty() ? QVariant() : QVariant(q(value)); };
-    const auto done =
-        logbook.database().insert("reading", {{"id", q(id)},
-                                              {"blade", text(draft.blade)},
-                                              {"verification", text(verification)},
-                                              {"gate", verification.empty() ? storedName(draft.gate) : "block"},
-                                              {"round", draft.round},
-                                              {"after_cycle", orNull(draft.after_temper)},
-                                              {"scale", q(draft.scale)},
-                                              {"value", draft.value},
-                                              {"as_entered", q(draft.as_entered)},
-                                              {"resolution", draft.resolution},
-                                              {"at_ms", time ? QVariant::fromValue<qint64>(time->utc_ms) : QVariant()},
-                                              {"at_offset", time ? QVariant(time->offset_minutes) : QVariant()},
-                                              {"tester", q(tester.id)},
-                                              {"indenter", q(tester.indenter)},
-                                              {"anvil", q(tester.anvil)},
-                                              {"x_mm", draft.spot ? QVariant(draft.spot->x_mm) : QVariant()},
-                                              {"y_mm", draft.spot ? QVariant(draft.spot->y_mm) : QVariant()},
-                                              {"convex_radius_mm", orNull(draft.convex_radius_mm)},
-                                              {"series", text(draft.series)},
-                                              {"import", text(import)},
-                                              {"identity", q(identity)},
-                                              {"note", q(draft.note)},
-                                              {"person", q(logbook.person())}});
+    const auto done = logbook.database().insert(
+        "reading", readingFields(id, draft, tester, time, verification, import, identity, logbook.person()));
     if (!done || draft.zone == Zone::edge) return done;
     return logbook.database().insert("reading_zone",
                                      {{"id", q(logbook.newId())}, {"reading", q(id)}, {"zone", nameOf(draft.zone)}});

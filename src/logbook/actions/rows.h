@@ -11,6 +11,10 @@ namespace rollcall {
 Result<std::string> gradeId(Logbook& logbook, const std::string& designation);
 Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::string& id, const BladeDraft& draft,
                          int position);
+/// The row of a reading, in no zone.
+Fields readingFields(const std::string& id, const ReadingDraft& draft, const Tester& tester,
+                     const std::optional<Instant>& time, const std::string& verification, const std::string& import,
+                     const std::string& identity, const std::string& person);
 Result<Done> insertReading(Logbook& logbook, const std::string& id, const ReadingDraft& draft, const Tester& tester,
                            const std::optional<Instant>& time, const std::string& verification,
                            const std::string& import, const std::string& identity);

@@ -69,7 +69,7 @@ Result<PlannedBatch*> ImportPlanner::batchOf(const std::string& name) {
 }
 
 // Whether a line is taken, and what it says about what it belongs to.
-Result<Done> ImportPlanner::look(const ReadingLine& line) {
+Result<Done> ImportPlanner::look(const ReadingLine& line, const std::string& identity) {
     std::string wrong;
     PlannedBatch* batch = nullptr;
     PlannedBlade* blade = nullptr;
@@ -88,7 +88,7 @@ Result<Done> ImportPlanner::look(const ReadingLine& line) {
         reject(line.line, wrong);
         return Done{};
     }
-    const Result<bool> known = isThere(line);
+    const Result<bool> known = isThere(line, identity);
     if (!known) return known.error();
     if (*known) {
         ++m_plan.report.already_there;
@@ -199,9 +199,8 @@ std::string ImportPlanner::contradiction(const ReadingLine& line, const PlannedB
 }
 
 // A line is there already when the logbook holds at least as many equal readings as the file up to it.
-Result<bool> ImportPlanner::isThere(const ReadingLine& line) {
+Result<bool> ImportPlanner::isThere(const ReadingLine& line, const std::string& identity) {
     if (m_nothingImported) return false;
-    const std::string identity = line.shortIdentity();
     // An earlier Rollcall kept the whole of it.
     const Result<QVariant> count = m_logbook.database().single(
         QStringLiteral("SELECT COUNT(*) FROM reading r WHERE r.identity IN (?, ?) AND r.identity<>'' AND NOT EXISTS "

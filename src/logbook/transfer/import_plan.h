@@ -87,8 +87,10 @@ public:
     ImportPlanner(Logbook& logbook, ImportPlan& plan) : m_logbook(logbook), m_plan(plan) {}
 
     Result<Done> learnLogbook();
-    /// Whether a line is taken, and what it says about what it belongs to.
-    Result<Done> look(const ReadingLine& line);
+    /// Whether the logbook holds readings that lines may be; where not, no identity is asked for.
+    bool asksIdentity() const { return !m_nothingImported; }
+    /// Whether a line of this short identity is taken, and what it says about what it belongs to.
+    Result<Done> look(const ReadingLine& line, const std::string& identity);
     void reject(int line, const std::string& reason) { m_plan.report.rejected.push_back({line, reason}); }
 
 private:
@@ -97,7 +99,7 @@ private:
     std::string contradictionOnBlock(const ReadingLine& line);
     std::string contradiction(const ReadingLine& line, const PlannedBatch& batch, const PlannedBlade* blade) const;
     void learn(const ReadingLine& line, PlannedBatch& batch, PlannedBlade& blade);
-    Result<bool> isThere(const ReadingLine& line);
+    Result<bool> isThere(const ReadingLine& line, const std::string& identity);
 
     Logbook& m_logbook;
     ImportPlan& m_plan;

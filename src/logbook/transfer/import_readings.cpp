@@ -5,6 +5,7 @@
 #include "core/base/number.h"
 #include "logbook/actions/rows.h"
 #include "logbook/database.h"
+#include "logbook/handover.h"
 #include "logbook/logbook.h"
 #include "logbook/rows.h"
 #include "logbook/transfer/gzip.h"
@@ -14,19 +15,44 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <future>
 #include <map>
 #include <QCryptographicHash>
 #include <unordered_map>
 
 namespace rollcall {
 
+namespace {
+
+struct PackedFile {
+    Result<QByteArray> packed;
+    QByteArray sha256; // of the file as it came, in hexadecimals
+};
+
+// A line as it is planned with.
+struct LineRead {
+    Result<ReadingLine> line;
+    int number;
+    std::string identity; // short
+};
+
+// A line as it is stored: the row of a reading on a blade, or a line on a block, or nothing where it is not taken.
+struct LineMade {
+    int number;
+    std::optional<Result<ReadyRow>> row;
+    std::optional<ReadingLine> on_block;
+    std::string identity; // short
+};
+
+} // namespace
+
 // Takes the good lines of a table of readings into a logbook, as one transaction. The lines are gone through twice and
 // none is kept: first for what they say of batches, blades, tempers and testers, then for the readings themselves.
 class ReadingsImport {
 public:
     /// False ends it.
-    using Take = std::function<bool(const Result<ReadingLine>& line, int number)>;
-    /// Goes through all lines, the same each time.
+    using Take = std::function<bool(Result<ReadingLine>&& line, int number)>;
+    /// Goes through all lines, the same each time, on any thread.
     using Lines = std::function<Result<Done>(const Take& take)>;
 
     /// count: how many lines there are, about.
@@ -35,6 +61,9 @@ public:
 
     /// A trial tells what would be done and does nothing.
     Result<ImportReport> run(const QString& fileName, const QByteArray& bytes, bool trial) {
+        auto packing = std::async(std::launch::async, [&bytes] {
+            return PackedFile{gzip(bytes), QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex()};
+        });
         if (auto planned = makePlan(); !planned) return planned.error();
         std::sort(m_plan.report.rejected.begin(), m_plan.report.rejected.end(),
                   [](const auto& a, const auto& b) { return a.line < b.line; });
@@ -57,7 +86,7 @@ public:
                               &ReadingsImport::addTempers}) {
                 if (auto stepped = (this->*step)(); !stepped) return stepped;
             }
-            if (auto kept = keepFile(fileName, bytes); !kept) return kept;
+            if (auto kept = keepFile(fileName, packing.get()); !kept) return kept;
             if (auto read = addReadings(); !read) return read;
             return series.end();
         };
@@ -84,12 +113,19 @@ private:
         ImportPlanner planner(m_logbook, m_plan);
         if (auto done = planner.learnLogbook(); !done) return done;
         Result<Done> met = Done{};
-        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
-            if (!line)
-                planner.reject(number, line.error().text);
+        const bool identified = planner.asksIdentity();
+        const auto make = [&](const auto& give) {
+            return m_lines([&](Result<ReadingLine>&& line, int number) {
+                std::string identity = identified && line ? line->shortIdentity() : std::string();
+                return give({std::move(line), number, std::move(identity)});
+            });
+        };
+        auto gone = takeAhead<LineRead>(make, [&](const LineRead& read) {
+            if (!read.line)
+                planner.reject(read.number, read.line.error().text);
             else
-                met = planner.look(*line);
-            if (met) met = reached(0, afterPlan, number);
+                met = planner.look(*read.line, read.identity);
+            if (met) met = reached(0, afterPlan, read.number);
             return met.ok();
         });
         return met ? gone : met;
@@ -256,27 +292,25 @@ private:
     }
 
     // The file stays, packed: its lines stand in the readings already.
-    Result<Done> keepFile(const QString& fileName, const QByteArray& bytes) {
-        const Result<QByteArray> packed = gzip(bytes);
-        if (!packed) return packed.error();
+    Result<Done> keepFile(const QString& fileName, const PackedFile& file) {
+        if (!file.packed) return file.packed.error();
         const Result<std::string> attachment =
-            insertAttachment(m_logbook, fileName + QLatin1String(packedEnding), "application/gzip", *packed);
+            insertAttachment(m_logbook, fileName + QLatin1String(packedEnding), "application/gzip", *file.packed);
         if (!attachment) return attachment.error();
         const Instant now = m_logbook.now();
-        return m_logbook.database().insert(
-            "import",
-            {{"id", m_import},
-             {"attachment", q(*attachment)},
-             {"sha256", QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex())},
-             {"taken", m_plan.report.readings},
-             {"already_there", m_plan.report.already_there},
-             {"rejected", static_cast<int>(m_plan.report.rejected.size())},
-             {"person", q(m_logbook.person())},
-             {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
-             {"at_offset", now.offset_minutes}});
+        return m_logbook.database().insert("import", {{"id", m_import},
+                                                      {"attachment", q(*attachment)},
+                                                      {"sha256", QString::fromLatin1(file.sha256)},
+                                                      {"taken", m_plan.report.readings},
+                                                      {"already_there", m_plan.report.already_there},
+                                                      {"rejected", static_cast<int>(m_plan.report.rejected.size())},
+                                                      {"person", q(m_logbook.person())},
+                                                      {"at_ms", QVariant::fromValue<qint64>(now.utc_ms)},
+                                                      {"at_offset", now.offset_minutes}});
     }
 
-    Result<Done> add(const ReadingLine& line, const std::string& blade, int round, const std::string& verification) {
+    Fields rowOf(const ReadingLine& line, const std::string& id, const std::string& identity, const std::string& blade,
+                 int round, const std::string& verification) const {
         const Tester& tester = testerOf(line);
         ReadingDraft draft;
         draft.blade = blade;
@@ -289,30 +323,47 @@ private:
         draft.resolution = tester.resolution;
         draft.spot = line.spot;
         draft.note = line.note;
-        return insertReading(m_logbook, m_logbook.newId(), draft, tester, line.time, verification,
-                             m_import.toStdString(), line.shortIdentity());
+        return readingFields(id, draft, tester, line.time, verification, m_import.toStdString(), identity,
+                             m_logbook.person());
     }
 
     Result<Done> addReadings() {
-        std::size_t next = 0;
         Result<Done> done = Done{};
-        auto gone = m_lines([&](const Result<ReadingLine>& line, int number) {
-            if (!line || !m_plan.taken[next++]) return true;
-            if (line->block) {
-                done = addBlockReading(*line);
-            } else {
-                const PlannedBatch& batch = m_plan.batches.at(line->batch);
-                const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
-                done = add(*line, blade.id, blade.round, {});
-            }
-            if (done) done = reached(afterPlan, afterRows, number);
+        // The rows are made of the lines where these are read, so that only SQLite is left to do here.
+        const auto make = [&](const auto& give) {
+            std::size_t next = 0;
+            std::shared_ptr<const RowShape> shape;
+            return m_lines([&](Result<ReadingLine>&& line, int number) {
+                LineMade made{number, {}, {}, {}};
+                if (!line || !m_plan.taken[next++]) return give(std::move(made));
+                made.identity = line->shortIdentity();
+                if (line->block) {
+                    made.on_block = std::move(line).value();
+                } else {
+                    const PlannedBatch& batch = m_plan.batches.at(line->batch);
+                    const PlannedBlade& blade = batch.blades[batch.places.at(line->blade)];
+                    const Fields fields = rowOf(*line, {}, made.identity, blade.id, blade.round, {});
+                    if (shape == nullptr) shape = shapeOf("reading", fields);
+                    made.row = ReadyRow::of(shape, fields);
+                }
+                return give(std::move(made));
+            });
+        };
+        auto gone = takeAhead<LineMade>(make, [&](LineMade&& made) {
+            if (made.on_block)
+                done = addBlockReading(*made.on_block, made.identity);
+            else if (made.row && !*made.row)
+                done = made.row->error();
+            else if (made.row)
+                done = m_logbook.database().insertInSeries(std::move(*made.row).value());
+            if (done) done = reached(afterPlan, afterRows, made.number);
             return done.ok();
         });
         return done ? gone : done;
     }
 
     // Block readings that follow each other on one tester, block, scale and day within half an hour are one run.
-    Result<Done> addBlockReading(const ReadingLine& line) {
+    Result<Done> addBlockReading(const ReadingLine& line, const std::string& identity) {
         constexpr std::int64_t longestPause_ms = std::int64_t{30} * 60 * 1000;
         const auto& before = m_lastOnBlock;
         const bool sameRun = before && before->blade == line.blade && before->tester == line.tester &&
@@ -334,7 +385,7 @@ private:
             if (!done) return done;
         }
         m_lastOnBlock = line;
-        return add(line, {}, 1, m_run);
+        return m_logbook.database().insert("reading", rowOf(line, m_logbook.newId(), identity, {}, 1, m_run));
     }
 
     Result<std::string> blockId(const ReadingLine& line) {
