@@ -245,7 +245,7 @@ private:
     Result<Done> stillThere() const;
     /// M9. Knows each tester's scatter by the days before today.
     Result<Done> learnScatter();
-    /// Throws the kept sums of scatter away where an entry changes the past.
+    /// Throws those of the kept sums of scatter away that an entry changes.
     Result<Done> forgetScatter(const QJsonArray& notes);
     Result<std::vector<Tester>> testers();
     Result<std::vector<Block>> blocks();
@@ -274,8 +274,6 @@ private:
     LogbookSeams m_seams;
     std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
     std::int64_t m_learnedDay = -1;
-    /// Readings before this moment are in the kept sums; before it is known all are taken to be.
-    std::int64_t m_scatterBefore_ms = std::numeric_limits<std::int64_t>::max();
     std::map<std::string, std::shared_ptr<const Trace>> m_traces; ///< by their parts; decoded once
     std::string m_person;
     std::string m_readOnlyReason;

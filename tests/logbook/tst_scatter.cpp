@@ -2,6 +2,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/actions/blades.h"
 #include "logbook/actions/instruments.h"
+#include "logbook/actions/undo.h"
+#include "logbook/transfer/import.h"
+#include "tests/support/fixtures.h"
 #include "tests/support/temp_logbook.h"
 
 #include <cmath>
@@ -53,6 +56,13 @@ class tst_Scatter : public QObject {
         return std::nullopt;
     }
 
+    static std::string testerId(Logbook& logbook, const char* name) {
+        for (const Tester& one : logbook.shop().value().testers) {
+            if (one.name == name) return one.id;
+        }
+        return {};
+    }
+
 private slots:
     // Forty days of readings, with groups that go on over midnight, strikes of today and of the past, and readings that
     // were made long before they were written down.
@@ -84,6 +94,76 @@ private slots:
             if (day % 9 == 8) QVERIFY(log.reopen().ok());
         }
         QVERIFY(compared > 30);
+    }
+
+    // Kept for each thousand blades: what is struck out, undone or added in one of them, at whatever day, is known the
+    // next time, and so is what an import brings of the past.
+    void manyBladesAreKeptInParts() {
+        TempLogbook log;
+        const auto table = [](int first, int last) {
+            QByteArray csv = "batch,blade,gate,value,time,tester\n";
+            for (int i = first; i < last; ++i) {
+                for (int j = 0; j < 3; ++j)
+                    csv += QStringLiteral("Hedge %1,B%2,quench,%3,2026-01-0%4T09:00:00Z,Bench 7\n")
+                               .arg(i / 50)
+                               .arg(i % 50)
+                               .arg(64 + i * 7 % 5 / 10.0 + (i + j) * 3 % 4 / 10.0)
+                               .arg(1 + j)
+                               .toUtf8();
+            }
+            return csv;
+        };
+        const auto import = [&](const QByteArray& csv) {
+            return importReadings(*log, fixtures::tables(), "readings.csv", csv).ok();
+        };
+        const auto known = [&] { return log.reopen().ok() ? learned(*log, testerId(*log, "Bench 7")) : std::nullopt; };
+        const auto isRight = [&] {
+            const auto kept = known();
+            const auto right = byDefinition(*log, testerId(*log, "Bench 7"));
+            return kept && right && std::abs(kept->sd - right->sd) < 1e-9 && kept->dof == right->dof;
+        };
+        const auto readingOf = [&](const char* batchName, std::size_t blade) {
+            for (const BatchSummary& summary : log->batches().value()) {
+                if (summary.name == batchName)
+                    return log->batchAlone(summary.id).value().blades[blade].readings.front().id;
+            }
+            return std::string();
+        };
+        QVERIFY(import(table(0, 2500)));
+        QVERIFY(isRight());
+        const auto dof = known()->dof;
+        QVERIFY(strikeReading(*log, readingOf("Hedge 30", 7), StrikeReason::seating, "").ok());
+        QVERIFY(isRight());
+        QCOMPARE(known()->dof, dof - 1);
+        const auto act = lastAct(*log).value();
+        QVERIFY(act.has_value());
+        QVERIFY(undo(*log, act->entry).ok());
+        QVERIFY(isRight());
+        QCOMPARE(known()->dof, dof);
+        QVERIFY(redo(*log, act->entry).ok());
+        QVERIFY(isRight());
+        QVERIFY(import(table(2500, 2600)));
+        QVERIFY(isRight());
+        log.passTime(day_ms);
+        QVERIFY(import(table(2600, 3100)));
+        QVERIFY(isRight());
+        QVERIFY(log->check().value().empty());
+    }
+
+    // An earlier Rollcall kept one sum for all.
+    void whatAnEarlierRollcallKeptIsMadeAnew() {
+        TempLogbook log;
+        const Batch batch = log.withBatch();
+        for (int i = 0; i < 12; ++i) QVERIFY(logReading(*log, log.reading(batch, 0, 62 + 0.1 * (i % 3))).ok());
+        log.passTime(day_ms);
+        const auto known = learned(*log, log.tester());
+        log.close();
+        QCOMPARE(TempLogbook::meddle(log.path(), "DELETE FROM derived"), QString());
+        QCOMPARE(TempLogbook::meddle(log.path(), "INSERT INTO derived VALUES ('scatter', '{\"before_ms\":1e12,"
+                                                 "\"row\":12,\"testers\":{\"x\":{\"squares\":9,\"dof\":9}}}')"),
+                 QString());
+        QVERIFY(log.reopen().ok());
+        QCOMPARE(learned(*log, log.tester())->sd, known->sd);
     }
 
     // What is kept can be thrown away at any time.

@@ -339,6 +339,31 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
     return model;
 }
 
+Result<TemperModel> TemperModel::afterHeat(double parameter, int blades, double reading_u) const {
+    const auto expected = expect(parameter);
+    if (!expected) return expected.error();
+    auto learned = std::make_shared<Learned>();
+    learned->any = true;
+    learned->scale = m_learned->scale;
+    learned->pivot = m_learned->any ? m_learned->pivot : parameter;
+    BladeRows blade;
+    blade.effects = learned->effectsAt(parameter, offsetSpread(parameter));
+    blade.residuals = Eigen::VectorXd::Constant(1, expected->hrc - expected->library_hrc);
+    blade.precisions = Eigen::VectorXd::Constant(1, 1 / (reading_u * reading_u));
+    blade.close();
+    HeatRows heat;
+    heat.information = blades / learned->scale * blade.information;
+    heat.vector = blades / learned->scale * blade.vector;
+    Information shared = m_learned->newHeat.covariance.inverse();
+    State pulled = shared * m_learned->newHeat.mean;
+    shared.topLeftCorner<2, 2>() += heat.sharedInformation();
+    pulled.head<2>() += heat.sharedVector();
+    learned->newHeat = beliefOf(shared, pulled);
+    TemperModel model = *this;
+    model.m_learned = std::move(learned);
+    return model;
+}
+
 double TemperModel::offsetSpread(double parameter) const {
     return std::max(m_leastSpread, m_curve.spreadAt(parameter));
 }

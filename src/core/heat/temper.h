@@ -127,6 +127,10 @@ public:
     /// Observations beyond the curve's ends are left out and counted.
     static Result<TemperModel> learn(const Grade& grade, const HardeningState& hardening,
                                      const std::vector<TemperObservation>& observations);
+    /// What would be known of new heats after one whose blades all read what is expected at a parameter, each with
+    /// this standard uncertainty: what was read is believed as it is now, and the heats it came from are no longer
+    /// told apart. Errors (range): as expect().
+    Result<TemperModel> afterHeat(double parameter, int blades, double reading_u) const;
 
     const TemperCurve& curve() const { return m_curve; }
     double constant() const { return m_c; }

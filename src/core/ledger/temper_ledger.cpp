@@ -133,7 +133,7 @@ Result<TemperLedger> temperLedger(const Ledger& ledger, const Grade& grade, cons
     const Result<TemperCurve> curve = TemperCurve::of(grade);
     if (!curve) return curve.error();
     const std::vector<const LedgerBatch*>& batches = ledger.batches();
-    std::vector<TemperObservation> observations = observationsOf(batches, grade);
+    const std::vector<TemperObservation> observations = observationsOf(batches, grade);
     const Result<TemperModel> model = TemperModel::learn(grade, {}, observations);
     if (!model) return model.error();
 
@@ -172,14 +172,9 @@ Result<TemperLedger> temperLedger(const Ledger& ledger, const Grade& grade, cons
         const double celsius = oven.nearest(answer.from_c + (answer.to_c - answer.from_c) * i / candidates);
         const auto parameter = temperParameter(grade.hj_c, {{celsius, answer.hours}});
         if (!parameter || !curve->reaches(*parameter)) continue;
-        const auto expected = model->expect(*parameter);
-        if (!expected) continue;
         constexpr int blades = 3;
         constexpr double readingU = 0.25;
-        std::vector<TemperObservation> more = observations;
-        for (int b = 0; b < blades; ++b)
-            more.push_back({"to come", "to come " + std::to_string(b), *parameter, expected->hrc, readingU, 0});
-        const Result<TemperModel> then = TemperModel::learn(grade, {}, more);
+        const Result<TemperModel> then = model->afterHeat(*parameter, blades, readingU);
         if (!then) continue;
         const double after = widthOver(*then, matters);
         if (!answer.teaches || after < answer.teaches->after)

@@ -88,13 +88,13 @@ std::optional<double> weeksUntil(const Drift& drift, double limit) {
     return weeks > 0 ? std::optional<double>(weeks) : std::nullopt;
 }
 
-void ScatterSum::add(const ScatterGroup& group, double usual_sd, double weight) {
+void ScatterSum::add(const ScatterGroup& group, double usual_sd) {
     constexpr double uneven = 3.5;
     if (group.n < 2) return;
     const double own = group.sum_of_squares / (group.n - 1);
     if (own > uneven * uneven * usual_sd * usual_sd) return;
-    squares += weight * group.sum_of_squares;
-    dof += weight * (group.n - 1);
+    squares += group.sum_of_squares;
+    dof += group.n - 1;
 }
 
 std::optional<PooledScatter> ScatterSum::pooled() const {

@@ -61,8 +61,8 @@ struct PooledScatter {
 struct ScatterSum {
     double squares = 0;
     double dof = 0;
-    /// Adds a group, or takes it away (weight −1); one that scatters more than a tester can explain does not count.
-    void add(const ScatterGroup& group, double usual_sd, double weight = 1);
+    /// Adds a group; one that scatters more than a tester can explain does not count.
+    void add(const ScatterGroup& group, double usual_sd);
     /// None below eight degrees of freedom, or without scatter.
     std::optional<PooledScatter> pooled() const;
 };

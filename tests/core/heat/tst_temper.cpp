@@ -178,6 +178,45 @@ private slots:
         QVERIFY(unsure.expect(next, "h", "b")->u > 1.3 * sure.expect(next, "h", "b")->u);
         QVERIFY(unsure.belief("h", "b") < 0.5);
     }
+    // A heat that reads what is expected teaches what learning it with all others teaches, and moves nothing.
+    void aHeatToComeIsLearntAsIfItHadBeenRead() {
+        const Grade& g = grade("115CrV3");
+        const TemperCurve curve = TemperCurve::of(g).value();
+        const double low = curve.lowest();
+        const double reach = curve.highest() - low;
+        std::vector<TemperObservation> read;
+        for (int heat = 0; heat < 20; ++heat) {
+            const double p = low + reach * (0.2 + 0.01 * heat);
+            for (int blade = 0; blade < 3; ++blade)
+                read.push_back({"h" + std::to_string(heat), "b" + std::to_string(blade), p,
+                                curve.at(p) + 0.3 + (heat % 5 - 2) * 0.3 + (blade - 1) * 0.2, 0.3, 0});
+        }
+        for (const bool none : {true, false}) {
+            const std::vector<TemperObservation> before = none ? std::vector<TemperObservation>() : read;
+            const TemperModel model = TemperModel::learn(g, {}, before).value();
+            for (const double where : {0.25, 0.6, 0.9}) {
+                const double p = low + reach * where;
+                std::vector<TemperObservation> all = before;
+                for (int blade = 0; blade < 3; ++blade)
+                    all.push_back({"to come", std::to_string(blade), p, model.expect(p)->hrc, 0.25, 0});
+                const TemperModel learnt = TemperModel::learn(g, {}, all).value();
+                const TemperModel foreseen = model.afterHeat(p, 3, 0.25).value();
+                for (const double at : {0.3, 0.5, 0.8}) {
+                    const auto now = model.expect(low + reach * at).value();
+                    const auto then = foreseen.expect(low + reach * at).value();
+                    const auto right = learnt.expect(low + reach * at).value();
+                    // Before anything was read nobody thinks of a slope.
+                    QVERIFY(none || then.u < now.u);
+                    QVERIFY2(
+                        std::abs(then.u - right.u) < 0.04 * right.u,
+                        qPrintable(QStringLiteral("%1 %2: %3 for %4").arg(where).arg(at).arg(then.u).arg(right.u)));
+                    QVERIFY(std::abs(then.hrc - now.hrc) < 0.02);
+                }
+            }
+            QVERIFY(!model.afterHeat(curve.highest() + 100, 3, 0.25));
+        }
+    }
+
     void observationsMustBeNumbers() {
         QVERIFY(!TemperModel::learn(grade("1084"), {}, {{"h", "b", 7000, std::nan(""), 0.4}}));
         QVERIFY(!TemperModel::learn(grade("1084"), {}, {{"h", "b", 7000, 60, 0}}));
