@@ -18,6 +18,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <fstream>
 #include <functional>
 #include <memory>
 #include <QApplication>
@@ -31,6 +32,7 @@
 #include <QSqlRecord>
 #include <QTemporaryDir>
 #include <stdexcept>
+#include <string>
 #include <vector>
 
 // Measures what must stay quick, each against its own baseline in the same run, and prints one table. Not a test:
@@ -44,6 +46,39 @@ struct Times {
     double least = 0;
     double median = 0;
     double most = 0;
+};
+
+// What others on the same host had of this machine's processors since it was made, in 100: figures taken while that is
+// much are theirs as well (/proc/stat, proc(5); nought on a machine of one's own).
+class Neighbours {
+public:
+    Neighbours() : m_begun(now()) {}
+    double had() const {
+        const Jiffies ended = now();
+        const double all = ended.all - m_begun.all;
+        return all > 0 ? 100 * (ended.stolen - m_begun.stolen) / all : 0;
+    }
+
+private:
+    struct Jiffies {
+        double all = 0;
+        double stolen = 0;
+    };
+    static Jiffies now() {
+        constexpr int stolen = 7; // behind user, nice, system, idle, iowait, irq and softirq; guests are in user
+        Jiffies jiffies;
+        std::ifstream stat("/proc/stat");
+        std::string cpu;
+        stat >> cpu;
+        double one = 0;
+        for (int i = 0; i <= stolen && stat >> one; ++i) {
+            jiffies.all += one;
+            if (i == stolen) jiffies.stolen = one;
+        }
+        return jiffies;
+    }
+
+    Jiffies m_begun;
 };
 
 double once(const std::function<void()>& work) {
@@ -321,9 +356,11 @@ void shops(const QString& folder, const Tables& tables, bool million) {
     if (million) sizes.push_back({1389, "1m"});
     std::vector<bench::LargeShop> measured;
     for (const Size& size : sizes) {
+        const Neighbours neighbours;
         const bench::LargeShop shop =
             bench::largeShop(folder + QStringLiteral("/%1.rollcall").arg(QLatin1String(size.name)), size.scale, tables);
-        std::printf("a shop of %d readings\n", shop.readings);
+        std::printf("a shop of %d readings; others had %.0f in 100 of the processors\n", shop.readings,
+                    neighbours.had());
         const Times entered = summed(shop.entered_ms);
         std::vector<double> sorted = shop.entered_ms;
         std::sort(sorted.begin(), sorted.end());
@@ -358,6 +395,7 @@ void shops(const QString& folder, const Tables& tables, bool million) {
 void imports(const QString& folder, bool million) {
     for (const int lines : {1000, 10000, 100000, 1000000}) {
         if (lines == 1000000 && !million) break;
+        const Neighbours neighbours;
         const bench::Imported cost = bench::imported(folder, lines);
         std::printf("%-64s %9.2f s, %.0f MB, %.0f bytes a reading in the file\n",
                     qPrintable(QStringLiteral("import of a table of %1 lines").arg(lines)), cost.seconds,
@@ -366,6 +404,7 @@ void imports(const QString& folder, bool million) {
             std::printf("%-64s %9.2f s, %.1f times\n", "  the sqlite3 shell, the same rows into the same tables",
                         cost.shell_s, cost.seconds / cost.shell_s);
         std::printf("%-64s %9.2f s, %.0f MB\n", "  looked through whole", cost.checked_s, cost.checked_mb);
+        std::printf("%-64s %9.0f in 100\n", "  others had of the processors", neighbours.had());
     }
 }
 

@@ -94,6 +94,18 @@ private slots:
     }
 
     // The entry names the file's hash and what was taken, has no reading in it, and is small.
+    // A row made elsewhere is one of a series, or the change log would not tell of it.
+    void aRowOutsideASeriesIsRefused() {
+        TempLogbook log;
+        const Fields fields{{"id", ""}, {"initials", "QX"}, {"name", "nobody"}};
+        const ReadyRow row = ReadyRow::of(shapeOf("person", fields), fields).value();
+        QVERIFY(!log->database().insertInSeries(row));
+        QCOMPARE(log->database().single("SELECT COUNT(*) FROM person WHERE initials='QX'").value().toInt(), 0);
+        // What its column does not take is refused before there is a row.
+        const Fields far{{"id", ""}, {"value", 63000000.0}};
+        QVERIFY(!ReadyRow::of(shapeOf("reading", far), far));
+    }
+
     void anImportIsOneEntry() {
         TempLogbook log;
         const QByteArray csv = file(2500);
