@@ -36,6 +36,7 @@ Result<RowSeries> read(Database& database, const RowSeries& of, const QString& a
     // What the rows say is hashed while more of them are read.
     Handover<QByteArray> thousands(1);
     auto hashing = std::async(std::launch::async, [&] {
+        const auto left = qScopeGuard([&] { thousands.leave(); }); // where it fails nobody waits for it
         QStringList digests;
         for (auto next = thousands.next(); !next.empty(); next = thousands.next())
             digests << QString::fromLatin1(QCryptographicHash::hash(next.front(), QCryptographicHash::Sha256).toHex());
