@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "files/disk.h"
 
+#include "files/held_file.h"
+
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
@@ -37,6 +39,7 @@ Error notWritten(const QString& path, const QString& why) {
 // The first bytes of a database, https://www.sqlite.org/fileformat.html
 QByteArray headOf(const QString& path) {
     constexpr qint64 header = 100;
+    if (const auto held = HeldFile::headOf(path, header)) return *held;
     QFile file(path);
     return QFileInfo(path).isFile() && file.open(QIODevice::ReadOnly) ? file.read(header) : QByteArray();
 }

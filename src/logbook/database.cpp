@@ -207,6 +207,10 @@ Result<Done> Database::open(const QString& path, Mode mode) {
     return setting("PRAGMA foreign_keys=ON");
 }
 
+void Database::leaveAsItIs() {
+    sqlite3_db_config(m_sqlite, SQLITE_DBCONFIG_NO_CKPT_ON_CLOSE, 1, nullptr);
+}
+
 Result<Database::Prepared> Database::prepared(const QString& sql) {
     const auto known = m_prepared.constFind(sql);
     const bool inUse = known != m_prepared.constEnd() && sqlite3_stmt_busy(known->get()) != 0;

@@ -77,6 +77,8 @@ public:
 
     /// Opens the file; errors damaged (not a database), locked, disk.
     Result<Done> open(const QString& path, Mode mode);
+    /// Nothing is written to the file any more, not even what closing would bring into it.
+    void leaveAsItIs();
 
     Result<Done> run(const QString& sql, const Row& values = {});
     Result<std::vector<Row>> select(const QString& sql, const Row& values = {});

@@ -35,6 +35,11 @@ Logbook::Logbook(std::unique_ptr<Database> database, std::unique_ptr<QLockFile> 
 
 Logbook::~Logbook() {
     if (!m_written) return;
+    if (m_held && m_held->holds() == HeldFile::Holds::shared) {
+        // What another program wrote would be written over with what was known before.
+        m_database->leaveAsItIs();
+        return;
+    }
     // A closed logbook is one file without a write-ahead log beside it. When that fails the log stays, and
     // the next opening takes it in.
     (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
@@ -162,6 +167,7 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     logbook->m_identity = identityOf(path);
     if (const auto ready = logbook->prepare(path, false); !ready)
         return Error{ready.error().kind, place, ready.error().text};
+    if (logbook->m_written && !logbook->m_elsewhere) logbook->m_held = std::make_unique<HeldFile>(path);
     return logbook;
 }
 
@@ -252,8 +258,23 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
 }
 
 // What is stored in a file that nobody can find any more is lost: it is said before anything more is acknowledged.
-Result<Done> Logbook::stillThere() const {
-    if (m_path.isEmpty() || identityOf(m_path) == m_identity) return Done{};
+Result<Done> Logbook::stillThere() {
+    if (m_path.isEmpty()) return Done{};
+    if (identityOf(m_path) == m_identity) {
+        switch (m_held ? m_held->holds() : HeldFile::Holds::all) {
+        case HeldFile::Holds::all:
+            return Done{};
+        case HeldFile::Holds::noLog:
+            return Error{
+                ErrorKind::disk, m_path.toStdString(),
+                "the file beside this logbook that ends in -wal was deleted while it was open; nothing more is "
+                "stored: open the logbook again, so that what was stored comes into it"};
+        case HeldFile::Holds::shared:
+            return Error{ErrorKind::disk, m_path.toStdString(),
+                         "another program has been in this logbook while it was open; nothing more is stored: close it "
+                         "there, then open it here again"};
+        }
+    }
     return Error{ErrorKind::disk, m_path.toStdString(),
                  QFileInfo::exists(m_path)
                      ? "another file has taken the place of this logbook while it was open; nothing more is stored: "
@@ -276,7 +297,7 @@ Result<Done> Logbook::backupBeside(const char* word) {
 }
 
 void Logbook::settle() {
-    if (!m_readOnly) (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
+    if (!m_readOnly && stillThere()) (void)m_database->run(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)"));
 }
 
 void Logbook::forgetLearned() {

@@ -11,6 +11,7 @@
 #include "core/judge/tester_health.h"
 #include "core/ledger/study_plan.h"
 #include "core/steel/grade_sheet.h"
+#include "files/held_file.h"
 #include "logbook/logbook_file.h"
 #include "logbook/read/present_rows.h"
 #include "logbook/touched.h"
@@ -242,7 +243,7 @@ private:
 
     /// Makes the schema, or brings an older one up to date after a copy of the file.
     Result<Done> prepare(const QString& path, bool fresh);
-    Result<Done> stillThere() const;
+    Result<Done> stillThere();
     /// M9. Knows each tester's scatter by the days before today.
     Result<Done> learnScatter();
     /// Throws those of the kept sums of scatter away that an entry changes.
@@ -266,6 +267,7 @@ private:
     /// The rows of a batch in a table, asked for by its id.
     Result<std::vector<Row>> rowsOf(const char* table, const std::string& batch, const char* sql);
 
+    std::unique_ptr<HeldFile> m_held; ///< what is written to; outlives its connection
     std::unique_ptr<Database> m_database;
     std::unique_ptr<QLockFile> m_lock;
     std::unique_ptr<QTemporaryDir> m_elsewhere; ///< where a copy is read in its stead

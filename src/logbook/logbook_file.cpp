@@ -11,7 +11,6 @@
 #include <QFileInfo>
 #include <QScopeGuard>
 #include <QUuid>
-#include <sys/stat.h>
 
 namespace rollcall {
 
@@ -49,12 +48,6 @@ bool isCopyOf(const QString& copy, const QVariant& head, const QVariant& schema)
 }
 
 } // namespace
-
-FileIdentity identityOf(const QString& path) {
-    struct stat found {};
-    if (::stat(QFile::encodeName(path).constData(), &found) != 0) return {};
-    return {static_cast<quint64>(found.st_dev), static_cast<quint64>(found.st_ino)};
-}
 
 Result<Done> mayBeNamed(const QString& path) {
     if (path.trimmed().isEmpty()) return at(ErrorKind::refused, path, "a logbook needs a name");

@@ -14,14 +14,6 @@ namespace rollcall {
 
 class Database;
 
-/// Which file on which disk a name leads to; a file that is moved and replaced by another has another.
-struct FileIdentity {
-    quint64 device = 0;
-    quint64 inode = 0;
-    bool operator==(const FileIdentity&) const = default;
-};
-FileIdentity identityOf(const QString& path);
-
 /// Whether a logbook may have this name. Errors (refused): no name, what SQLite would take for something else than a
 /// file.
 Result<Done> mayBeNamed(const QString& path);

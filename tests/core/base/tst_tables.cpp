@@ -104,6 +104,44 @@ private slots:
         QTest::newRow("a dwell that cannot be")
             << "e18_test_cycle.csv" << QByteArray("total force dwell t_TF,2.0,6.0")
             << QByteArray("total force dwell t_TF,7.0,6.0") << "e18_test_cycle.csv line 5 column max";
+        QTest::newRow("a scale of another kind")
+            << "rockwell_scales.csv" << QByteArray("\nA,HRA,") << QByteArray("\nA,HBA,")
+            << "rockwell_scales.csv line 2 column symbol";
+        QTest::newRow("a scale's range with one end")
+            << "rockwell_scales.csv" << QByteArray("malleable iron,40,77,") << QByteArray("malleable iron,40,,")
+            << "rockwell_scales.csv line 5 column iso_range_min";
+        QTest::newRow("a band whose ends are swapped")
+            << "e18_machine_tolerance.csv" << QByteArray("HRA,70,80,") << QByteArray("HRA,70,60,")
+            << "e18_machine_tolerance.csv line 3 column block_min_incl";
+        QTest::newRow("a range of a heat with one end")
+            << "heat_treat.csv" << QByteArray("870,925,790,845,full,815,845,825")
+            << QByteArray("870,,790,845,full,815,845,825") << "heat_treat.csv line 2 column normalize_min_C";
+        QTest::newRow("a content whose ends are swapped")
+            << "grades.csv" << QByteArray("0.55,0.65,0.15,0.35") << QByteArray("0.75,0.65,0.15,0.35")
+            << "grades.csv line 2 column C_min";
+        QTest::newRow("a curve of no grade") << "temper_curves.csv" << QByteArray("\n1060,150,")
+                                             << QByteArray("\n1061,150,") << "temper_curves.csv line 2 column grade";
+        QTest::newRow("a curve that runs back")
+            << "temper_curves.csv" << QByteArray("\n1060,175,") << QByteArray("\n1060,145,")
+            << "temper_curves.csv line 3 column temper_C";
+        QTest::newRow("a colour without its hour")
+            << "temper_colors.csv" << QByteArray(",205,180,#EFE6BE") << QByteArray(",205,,#EFE6BE")
+            << "temper_colors.csv line 2 column one_hour_C";
+        QTest::newRow("a colour that no screen shows")
+            << "temper_colors.csv" << QByteArray("#EFE6BE") << QByteArray("#EFE6BG")
+            << "temper_colors.csv line 2 column srgb_hex";
+        QTest::newRow("colours out of order")
+            << "temper_colors.csv" << QByteArray(",215,190,#") << QByteArray(",204,190,#")
+            << "temper_colors.csv line 3 column minutes_heating_C";
+        QTest::newRow("a purpose without its window")
+            << "purposes.csv" << QByteArray("hard and thin,62,66") << QByteArray("hard and thin,,66")
+            << "purposes.csv line 2 column window_low";
+        QTest::newRow("convex readings out of order")
+            << "convex_correction_hrc.csv" << QByteArray("\nHRC;HRA;HRD,25,3,") << QByteArray("\nHRC;HRA;HRD,15,3,")
+            << "convex_correction_hrc.csv line 11 column reading";
+        QTest::newRow("a step of a protocol that is none")
+            << "protocols.csv" << QByteArray("Performance trial,Overall length,number")
+            << QByteArray("Performance trial,Overall length,feeling") << "protocols.csv line 2";
         QTest::newRow("expectations out of order")
             << "heat_treat.csv" << QByteArray("60,63,65,no") << QByteArray("60,59,65,no")
             << "heat_treat.csv line 2 column as_quenched_hrc_typ";
@@ -119,10 +157,38 @@ private slots:
         QVERIFY(!tables.error().text.empty());
     }
 
+    // A purpose is asked for in the words of the table, whatever their letters.
+    void knowsPurposes() {
+        const PurposeProfile* slicer = fixtures::tables().purpose("thin SLICER", "hard and thin");
+        QVERIFY(slicer != nullptr);
+        QCOMPARE(slicer->window_low, 62.0);
+        QVERIFY(fixtures::tables().purpose("Thin slicer", "no school") == nullptr);
+    }
+
     void saysWhichTableIsMissing() {
         const auto tables = Tables::load("/nowhere");
         QVERIFY(!tables.ok());
         QCOMPARE(tables.error().place, std::string("rockwell_scales.csv"));
+        const QString without = damaged("protocols.csv", "Rope", "Rope");
+        QVERIFY(QFile::remove(without + "/protocols.csv"));
+        QCOMPARE(Tables::load(without.toStdString()).error().place, std::string("protocols.csv"));
+    }
+
+    // A curve is no curve with three points, a shop without HRC no shop of ours.
+    void saysWhatIsTooLittle() {
+        QFile file(QStringLiteral(ROLLCALL_DATA_DIR "/tables/temper_curves.csv"));
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        const QByteArray all = file.readAll();
+        const int from = all.indexOf("\n1060,150,");
+        const int to = all.indexOf("\n1060,540,");
+        QVERIFY(from > 0 && to > from);
+        const auto few = Tables::load(damaged("temper_curves.csv", all.mid(from, to - from), "").toStdString());
+        QVERIFY(!few.ok());
+        QCOMPARE(few.error().place, std::string("temper_curves.csv"));
+        QVERIFY(few.error().text.find("1060") != std::string::npos);
+        const auto none = Tables::load(damaged("rockwell_scales.csv", "\nC,HRC,", "\nC,HRCX,").toStdString());
+        QVERIFY(!none.ok());
+        QCOMPARE(none.error().place, std::string("rockwell_scales.csv"));
     }
 };
 

@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/find/wanted.h"
+#include "core/judge/gates.h"
 #include "tests/support/fixtures.h"
 
 #include <QDateTime>
@@ -51,6 +52,10 @@ private slots:
         row("since november", "2026-11-01", "");
         row("since autumn", "2026-09-01", "");
         row("since winter", "2025-12-01", "");
+        row("since spring", "2026-03-01", "");
+        row("in summer 2025", "2025-06-01", "2025-09-01");
+        row("in fall 2025", "2025-09-01", "2025-12-01");
+        row("in winter 2024", "2024-12-01", "2025-03-01"); // over the turn of the year
         row("since 2024", "2024-01-01", "");
         row("before 2024-02", "", "2024-02-01");
         row("in february 2024", "2024-02-01", "2024-03-01");
@@ -75,6 +80,8 @@ private slots:
         QCOMPARE(from("tempered 200-210").tempered_c.value(), std::pair(200.0, 210.0));
         const auto fahrenheit = from("tempered 392 to 410F").tempered_c.value();
         QVERIFY(std::abs(fahrenheit.first - 200) < 1e-9 && std::abs(fahrenheit.second - 210) < 1e-9);
+        QCOMPARE(from("tempered 210 - 200 c").tempered_c.value(), std::pair(200.0, 210.0)); // whichever came first
+        QCOMPARE(words(from("tempered 200 205 210")), QStringList({"tempered", "200", "205", "210"}));
     }
 
     // Half a sentence is no error: it is looked for as it stands.
@@ -85,6 +92,30 @@ private slots:
         QCOMPARE(words(from("tempered hot")), QStringList({"tempered", "hot"}));
         QCOMPARE(words(from("since 31.2.2026")), QStringList({"since", "31.2.2026"}));
         QCOMPARE(words(from("115CrV3 tip")), QStringList({"115CrV3", "tip"})); // no comma: words
+        QCOMPARE(words(from("this blade")), QStringList({"this", "blade"}));
+        QCOMPARE(words(from("in the oven")), QStringList({"in", "the", "oven"}));
+        QCOMPARE(words(from("in 2025 2026")), QStringList({"in", "2025", "2026"}));
+        QCOMPARE(words(from("since oak 2025")), QStringList({"since", "oak", "2025"}));
+        QCOMPARE(words(from("since 20255")), QStringList({"since", "20255"}));
+        QCOMPARE(words(from("since 2025-13")), QStringList({"since", "2025-13"}));
+        QCOMPARE(words(from("since may day")), QStringList({"since", "may", "day"}));
+    }
+
+    // A blade is found by a verdict at any of its gates; to have passed, it has passed them all.
+    void verdicts() {
+        QCOMPARE(from("passed").state.value(), State::pass);
+        QCOMPARE(from("fail").state.value(), State::fail);
+        QCOMPARE(from("borderline").state.value(), State::borderline);
+        Batch batch = fixtures::batch("115CrV3", {61, 63}, {"A", "B"});
+        fixtures::read(batch.blades[0], Gate::quench, {65.2, 65.3, 65.1});
+        fixtures::read(batch.blades[0], Gate::temper, {62.2, 62.3, 62.1});
+        fixtures::read(batch.blades[1], Gate::quench, {65.2, 65.3, 65.1});
+        fixtures::read(batch.blades[1], Gate::temper, {55.2, 55.3, 55.1});
+        batch.plan[indexOf(Gate::release)].required = false;
+        const auto states = statesOf(batch, judgeBatch(batch, fixtures::tables(), std::nullopt));
+        QVERIFY(hasVerdict(states.at("B"), State::fail) && !hasVerdict(states.at("A"), State::fail));
+        QVERIFY(!hasVerdict(states.at("B"), State::pass));
+        QVERIFY(!hasVerdict({}, State::pass));
     }
 };
 

@@ -120,6 +120,25 @@ private slots:
         QCOMPARE(clockShift(run, TraceFile()), 0.0);
         QCOMPARE(traceBegan(dated, run.zero).utc_ms, 1795500090000 - 3600000);
     }
+
+    // A file that comes in later tells when it began: by its date, by its clock, of yesterday where today's time has
+    // not been yet, or else by its length before now.
+    void whenATraceBegan() {
+        Instant now = fixtures::at(0, 10); // ten past one by a clock an hour ahead
+        now.offset_minutes = 60;
+        TraceFile file;
+        file.trace = Trace::of({{0, 20}, {600, 790}}).value();
+        QCOMPARE(traceBegan(file, now).utc_ms, fixtures::at(0, 0).utc_ms);
+        file.first_clock_s = 23 * 3600 + 40 * 60;
+        QCOMPARE(traceBegan(file, now).utc_ms, fixtures::at(22, 40, 23).utc_ms);
+        file.first_clock_s = 50 * 60;
+        QCOMPARE(traceBegan(file, now).utc_ms, fixtures::at(23, 50, 23).utc_ms);
+        file.first_ms = static_cast<double>(fixtures::at(0, 30).utc_ms); // half past midnight, as the clock on the wall
+        file.first_is_local = true;
+        QCOMPARE(traceBegan(file, now).utc_ms, fixtures::at(23, 30, 23).utc_ms);
+        file.first_is_local = false;
+        QCOMPARE(traceBegan(file, now).utc_ms, fixtures::at(0, 30).utc_ms);
+    }
 };
 
 QTEST_APPLESS_MAIN(tst_HeatBook)

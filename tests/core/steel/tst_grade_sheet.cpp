@@ -32,6 +32,23 @@ private slots:
         QVERIFY(std::abs(grade.alloy_percent - 0.65) < 1e-9);
         QCOMPARE(grade.temper_curve.size(), std::size_t(4));
     }
+    // Chromium makes it stainless, cobalt asks for a third temper: what follows from the composition follows here too.
+    void whatFollowsFromTheComposition() {
+        GradeSheet sheet = whole();
+        sheet["composition"] = "C 0.9-1.1; Cr 13-15; Co 4-6; ;";
+        sheet["embrittle"] = "400-550";
+        sheet["note"] = "from the box behind the forge";
+        sheet["aliases"] = "Box 9, the shiny one";
+        sheet["curve"] = "150:2=63  200:2=61 250:2=58.5 300:2=56";
+        const Grade grade = gradeFromSheet(sheet, tables()).value();
+        QCOMPARE(grade.chromium_percent, 14.0);
+        QCOMPARE(grade.cobalt_max, 6.0);
+        QCOMPARE(grade.alloy_percent, 19.0);
+        QCOMPARE(grade.hj_c, Grade().hj_c); // M19: not by carbon where there is this much alloy
+        QVERIFY(grade.embrittle_c.holds(475) && !grade.embrittle_c.holds(375));
+        QCOMPARE(grade.aliases, (std::vector<std::string>{"Box 9", "the shiny one"}));
+        QCOMPARE(grade.note, sheet["note"]);
+    }
     void basedOnAnother() {
         const Grade grade =
             gradeFromSheet({{"name", "Our 1084"}, {"based_on", "1084"}, {"soak", "4-6"}}, tables()).value();
@@ -79,6 +96,26 @@ private slots:
                                  << "";
         QTest::newRow("confidence") << "confidence"
                                     << "sure";
+        QTest::newRow("an end that is no number") << "austenitise"
+                                                  << "eight-830";
+        QTest::newRow("one end only") << "soak"
+                                      << "5-";
+        QTest::newRow("an element alone") << "composition"
+                                          << "C0.9-1.0";
+        QTest::newRow("more than all of it") << "composition"
+                                             << "C 0.9-101";
+        QTest::newRow("a range without ends") << "composition"
+                                              << "C -";
+        QTest::newRow("nothing in it") << "composition"
+                                       << ";";
+        QTest::newRow("a point without its hours") << "curve"
+                                                   << "150=63 200:2=61 250:2=58.5 300:2=56";
+        QTest::newRow("a point hotter than any oven") << "curve"
+                                                      << "150:2=63 200:2=61 250:2=58.5 800:2=56";
+        QTest::newRow("softer than Rockwell C reads") << "curve"
+                                                      << "150:2=63 200:2=61 250:2=58.5 300:2=9";
+        QTest::newRow("brittle where no temper is") << "embrittle"
+                                                    << "100-300";
     }
     void wrongFieldsAreNamed() {
         QFETCH(QString, field);
