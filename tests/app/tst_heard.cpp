@@ -142,7 +142,11 @@ private slots:
         until->setText("2027-05-30");
         until->setFocus();
         QTest::keyClick(until, Qt::Key_Down, Qt::AltModifier);
-        auto* days = d.dialog()->findChild<QCalendarWidget*>()->findChild<QAbstractItemView*>();
+        auto* calendar = d.dialog()->findChild<QCalendarWidget*>();
+        auto* days = calendar->findChild<QAbstractItemView*>();
+        const auto parts = calendar->findChildren<QWidget*>().size();
+        QTest::keyClick(days, Qt::Key_3);
+        QCOMPARE(calendar->findChildren<QWidget*>().size(), parts); // no field of Qt's own opens over the days
         QTest::keyClick(days, Qt::Key_Right);
         QTest::keyClick(days, Qt::Key_Return);
         d.settle();

@@ -336,6 +336,23 @@ void LedgerTable::resizeEvent(QResizeEvent* event) {
     if (isSentences()) fitSentences();
 }
 
+// Rows go on under a head that is wider than their columns: where they end, columns would seem to be missing.
+void LedgerTable::paintEvent(QPaintEvent* event) {
+    QTableView::paintEvent(event);
+    const int from = horizontalHeader()->length() - horizontalOffset();
+    const int wide = viewport()->width() - from;
+    if (wide <= 0) return;
+    const Palette& p = m_look.palette;
+    QPainter painter(viewport());
+    for (int row = std::max(0, rowAt(0)); row < m_order->rowCount(); ++row) {
+        const int top = rowViewportPosition(row);
+        if (top >= viewport()->height()) break;
+        const bool chosen = selectionModel()->isRowSelected(row);
+        painter.fillRect(from, top, wide, rowHeight(row), chosen ? p.window_on_panel : p.panel);
+        painter.fillRect(from, top + rowHeight(row) - 1, wide, 1, p.hair);
+    }
+}
+
 void LedgerTable::keyPressEvent(QKeyEvent* event) {
     // Digits and letters belong to the place: pages and acts; a table would look for rows that begin with them.
     const bool moves = event->text().isEmpty() || event->key() == Qt::Key_Space;

@@ -113,6 +113,7 @@ void MomentField::pick() {
     calendar->setFont(m_look.font(16));
     calendar->setGridVisible(false);
     calendar->setVerticalHeaderFormat(QCalendarWidget::NoVerticalHeader);
+    calendar->setDateEditEnabled(false); // digits belong into the field; Qt's own over the days is never taken down
     calendar->setSelectedDate(begun.date());
     if (m_picks == Picks::moment) calendar->setMaximumDate(m_now.date()); // what was done cannot lie ahead
     QTextCharFormat plain;                                                // not red: red is Fail here
