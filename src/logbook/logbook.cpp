@@ -102,8 +102,11 @@ Result<std::unique_ptr<Logbook>> Logbook::create(const QString& path, LogbookSea
     return open(path, Access::write, std::move(seams));
 }
 
-Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access access, LogbookSeams seams) {
-    if (auto named = mayBeNamed(path); !named) return named.error();
+Result<std::unique_ptr<Logbook>> Logbook::open(const QString& name, Access access, LogbookSeams seams) {
+    if (auto named = mayBeNamed(name); !named) return named.error();
+    // Lock and log lie beside the file itself, whatever link leads to it.
+    const QString real = QFileInfo(name).canonicalFilePath();
+    const QString path = real.isEmpty() ? name : real;
     if (auto ours = isALogbook(path); !ours) return ours.error();
     const QFileInfo file(path);
     const std::string place = path.toStdString();
@@ -127,10 +130,14 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& path, Access acces
     } else {
         reason = "the file or its folder cannot be written to";
     }
-    // What a stopped program left beside it is taken in, even when only reading was asked; where nothing can be
+    const bool second = lock && hasSecondName(path);
+    if (second)
+        reason = "it has another name besides this one (a hard link), and what a stopped program leaves beside one is "
+                 "not found by the other: make a copy of it and go on with that";
+    // What a stopped program left beside it is taken in, even when only reading was asked; where nothing can or may be
     // written, in a copy.
     const bool leftovers = hasLeftovers(path);
-    if (leftovers && !folderWritable) {
+    if (leftovers && (!folderWritable || second)) {
         auto copy = copyElsewhere(path);
         if (!copy) return copy.error();
         elsewhere = std::move(copy).value();

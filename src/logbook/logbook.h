@@ -150,8 +150,9 @@ public:
     static Result<std::unique_ptr<Logbook>> create(const QString& path, LogbookSeams seams = LogbookSeams::real());
     /// Opens a logbook. Errors: input (no such file), locked (open elsewhere, and by whom), damaged (not a
     /// logbook), disk. For reading only, whatever was asked: one of a newer Rollcall; one with triggers or views that
-    /// Rollcall does not make; one whose last entries and rows do not agree.
-    static Result<std::unique_ptr<Logbook>> open(const QString& path, Access access,
+    /// Rollcall does not make; one whose last entries and rows do not agree; one with a second name (a hard link). A
+    /// symbolic link is followed.
+    static Result<std::unique_ptr<Logbook>> open(const QString& name, Access access,
                                                  LogbookSeams seams = LogbookSeams::real());
     /// Checkpoints and leaves the file as one closed piece that a read-only folder can hold.
     ~Logbook();

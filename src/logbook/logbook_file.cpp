@@ -11,6 +11,7 @@
 #include <QFileInfo>
 #include <QScopeGuard>
 #include <QUuid>
+#include <sys/stat.h>
 
 namespace rollcall {
 
@@ -69,6 +70,17 @@ Result<Done> isALogbook(const QString& path) {
     const int application = applicationOf(path);
     const bool ours = application == schema::applicationId || (application == 0 && waiting && isDatabase(path));
     return ours ? Result<Done>(Done{}) : at(ErrorKind::damaged, path, "this file is not a Rollcall logbook");
+}
+
+bool hasSecondName(const QString& path) {
+    const QFileInfo file(path);
+    for (const QString& part : file.absoluteDir().entryList({file.fileName() + parts + QLatin1Char('*')},
+                                                            QDir::Files | QDir::Hidden | QDir::System)) {
+        const QString left = file.absoluteDir().filePath(part);
+        if (identityOf(left) == identityOf(path)) QFile::remove(left);
+    }
+    struct stat found {};
+    return ::stat(QFile::encodeName(path).constData(), &found) == 0 && found.st_nlink > 1;
 }
 
 bool hasLeftovers(const QString& path) {

@@ -22,6 +22,9 @@ Result<Done> mayBeNamed(const QString& path);
 /// damaged (empty, no database, another program's).
 Result<Done> isALogbook(const QString& path);
 
+/// Whether the file has another name besides this one, a hard link. What a kill left of making it is taken away first.
+bool hasSecondName(const QString& path);
+
 /// Whether a writer that was stopped has left something beside the file that belongs into it.
 bool hasLeftovers(const QString& path);
 
