@@ -287,6 +287,21 @@ Result<QVariant> Database::single(const QString& sql, const Row& values) {
     return rows->front().front();
 }
 
+Database::GivingWay::GivingWay(Database& database, const std::function<bool()>& waiting)
+    : m_database(database), m_waiting(waiting) {
+    constexpr int steps = 4000; // a millisecond or two
+    const auto look = [](void* self) {
+        auto* way = static_cast<GivingWay*>(self);
+        way->m_gave = way->m_waiting();
+        return way->m_gave ? 1 : 0;
+    };
+    if (waiting) sqlite3_progress_handler(database.m_sqlite, steps, look, this);
+}
+
+Database::GivingWay::~GivingWay() {
+    sqlite3_progress_handler(m_database.m_sqlite, 0, nullptr, nullptr);
+}
+
 void Database::rollBack() {
     if (sqlite3_get_autocommit(m_sqlite) == 0) sqlite3_exec(m_sqlite, "ROLLBACK", nullptr, nullptr, nullptr);
 }

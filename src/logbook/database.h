@@ -120,6 +120,24 @@ public:
 
     bool inTransaction() const { return m_depth > 0; }
 
+    /// While it lives, a question that takes long ends with an error soon after somebody else begins to wait. For
+    /// questions alone: what writes would be undone.
+    class GivingWay {
+    public:
+        /// waiting: asked every few thousand steps of SQLite's.
+        GivingWay(Database& database, const std::function<bool()>& waiting);
+        ~GivingWay();
+        GivingWay(const GivingWay&) = delete;
+        GivingWay& operator=(const GivingWay&) = delete;
+
+        bool gaveWay() const { return m_gave; }
+
+    private:
+        Database& m_database;
+        const std::function<bool()>& m_waiting;
+        bool m_gave = false;
+    };
+
     /// A stretch of work whose new rows are told of in the change log together, by digests: each row gets the next
     /// number behind one prefix for its id (row_series.h). Nothing of it is noted when it is left without end().
     class Series {

@@ -84,17 +84,10 @@ Result<Sentences> numbersOutside(Database& database, const StoredRange& range) {
 
 } // namespace
 
-LogbookCheck::LogbookCheck(Logbook& logbook) : m_logbook(logbook), m_chain(std::make_unique<ChainReader>()) {
+LogbookCheck::LogbookCheck(Logbook& logbook, std::function<bool()> othersWait)
+    : m_logbook(logbook), m_chain(std::make_unique<ChainReader>()), m_othersWait(std::move(othersWait)) {
     Database& database = logbook.database();
-    const auto add = [this](std::function<Result<Sentences>()> find) {
-        m_steps.push_back([this, find = std::move(find)]() -> Result<Done> {
-            Result<Sentences> found = find();
-            if (!found) return found.error();
-            look(std::move(found).value());
-            return Done{};
-        });
-    };
-    m_steps.push_back([this, &database, add]() -> Result<Done> {
+    m_steps.push_back([this, &database]() -> Result<Done> {
         const auto tables =
             database.select(QStringLiteral("SELECT name FROM sqlite_master WHERE type='table' AND name NOT LIKE "
                                            "'sqlite_%' ORDER BY name"));
@@ -118,6 +111,19 @@ LogbookCheck::LogbookCheck(Logbook& logbook) : m_logbook(logbook), m_chain(std::
 }
 
 LogbookCheck::~LogbookCheck() = default;
+
+// SQLite looks through a table of a hundred thousand rows and its indexes for a second or more.
+Result<Done> LogbookCheck::ask(const Question& question) {
+    const Database::GivingWay way(m_logbook.database(), m_othersWait);
+    Result<Sentences> found = question();
+    if (way.gaveWay()) {
+        m_steps.push_front([this, question] { return ask(question); });
+        return Done{};
+    }
+    if (!found) return found.error();
+    look(std::move(found).value());
+    return Done{};
+}
 
 Result<Done> LogbookCheck::followChain(bool toTheEnd) {
     constexpr int entriesAtOnce = 200;

@@ -14,9 +14,8 @@ namespace rollcall {
 
 namespace {
 
-// The check holds what the change log says of every row in memory, and an import is one entry: a larger one is checked
-// on the command line, where nobody waits for it.
-constexpr qint64 largestChecked = qint64{60} << 20;
+// The check holds a digest of every row that was not imported in memory: a larger one is checked on the command line.
+constexpr qint64 largestChecked = qint64{300} << 20;
 
 } // namespace
 
@@ -31,7 +30,7 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
     m_checkSoon.setInterval(soon_ms);
     connect(&m_checkSoon, &QTimer::timeout, this, [this] {
         post([this] {
-            if (m_logbook) m_check = std::make_unique<LogbookCheck>(*m_logbook);
+            if (m_logbook) m_check = std::make_unique<LogbookCheck>(*m_logbook, [this] { return m_pending > 0; });
             checkOneMore();
         });
     });

@@ -8,6 +8,7 @@
 #include "logbook/logbook.h"
 #include "logbook/read/finder.h"
 
+#include <atomic>
 #include <deque>
 #include <exception>
 #include <functional>
@@ -147,7 +148,7 @@ private:
     bool m_gathering = false;                   ///< likewise
     bool m_booking = false;                     ///< likewise
     bool m_looking = false;                     ///< likewise
-    int m_pending = 0;
+    std::atomic<int> m_pending = 0;             ///< also looked at by what is done between acts
     QTimer m_checkSoon;
     QTimer m_idle;         ///< after a while without acts what was stored goes into the file itself
     bool m_around = false; ///< the other batches in work are being looked at
