@@ -16,8 +16,9 @@ QString styleSheet(const Look& look) {
         QComboBox QAbstractItemView { background: @panel; color: @ink; border: 1px solid @line; selection-background-color: @window; selection-color: @ink; }
         QLineEdit:disabled, QComboBox:disabled { background: @panel; color: @muted; border: 1px dashed @line; }
         QTableView QComboBox:disabled { border: none; }
-        QHeaderView { background: @paper; border: none; border-bottom: 1px solid @line; }
-        QHeaderView::section { background: @paper; color: @muted; border: none; padding: 4px; }
+        QHeaderView::section { background: @paper; color: @muted; border: none; border-bottom: 1px solid @line; padding: 4px; }
+        QTableView#ledger-table QHeaderView { background: @paper; border: none; border-bottom: 1px solid @line; }
+        QTableView#ledger-table QHeaderView::section { border: none; }
         QLabel#hint { color: @muted; }
         QLabel#message { color: @fail; }
         QListView, QTableView, QScrollArea { background: @paper; border: none; outline: none; }
