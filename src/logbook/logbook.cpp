@@ -131,9 +131,7 @@ Result<std::unique_ptr<Logbook>> Logbook::open(const QString& name, Access acces
         reason = "the file or its folder cannot be written to";
     }
     const bool second = lock && hasSecondName(path);
-    if (second)
-        reason = "it has another name besides this one (a hard link), and what a stopped program leaves beside one is "
-                 "not found by the other: make a copy of it and go on with that";
+    if (second) reason = "it has a second name (a hard link): make a copy and go on with that";
     // What a stopped program left beside it is taken in, even when only reading was asked; where nothing can or may be
     // written, in a copy.
     const bool leftovers = hasLeftovers(path);
@@ -267,27 +265,24 @@ Result<Done> Logbook::inOneTransaction(const std::function<Result<Done>()>& work
 // What is stored in a file that nobody can find any more is lost: it is said before anything more is acknowledged.
 Result<Done> Logbook::stillThere() {
     if (m_path.isEmpty()) return Done{};
-    if (identityOf(m_path) == m_identity) {
-        switch (m_held ? m_held->holds() : HeldFile::Holds::all) {
-        case HeldFile::Holds::all:
-            return Done{};
-        case HeldFile::Holds::noLog:
-            return Error{
-                ErrorKind::disk, m_path.toStdString(),
-                "the file beside this logbook that ends in -wal was deleted while it was open; nothing more is "
-                "stored: open the logbook again, so that what was stored comes into it"};
-        case HeldFile::Holds::shared:
-            return Error{ErrorKind::disk, m_path.toStdString(),
-                         "another program has been in this logbook while it was open; nothing more is stored: close it "
-                         "there, then open it here again"};
-        }
+    const auto lost = [this](const char* why) { // short: it stands in one line of the window
+        return Error{ErrorKind::disk, QFileInfo(m_path).fileName().toStdString(), why};
+    };
+    if (identityOf(m_path) != m_identity)
+        return lost(QFileInfo::exists(m_path)
+                        ? "nothing more is stored: another file has taken the place of this logbook; save a copy under "
+                          "another name, then look which is the right one"
+                        : "nothing more is stored: it was moved or deleted while it was open; put it back, or save a "
+                          "copy under another name");
+    switch (m_held ? m_held->holds() : HeldFile::Holds::all) {
+    case HeldFile::Holds::noLog:
+        return lost("nothing more is stored: its -wal file was deleted while it was open; open the logbook again");
+    case HeldFile::Holds::shared:
+        return lost("nothing more is stored: another program has been in it; close it there, then open it here again");
+    case HeldFile::Holds::all:
+        break;
     }
-    return Error{ErrorKind::disk, m_path.toStdString(),
-                 QFileInfo::exists(m_path)
-                     ? "another file has taken the place of this logbook while it was open; nothing more is stored: "
-                       "save a copy under another name, then look which of the two is the right one"
-                     : "this logbook was moved or deleted while it was open; nothing more is stored: save a copy under "
-                       "another name, or put the file back"};
+    return Done{};
 }
 
 Result<Done> Logbook::backup(const QString& to) {

@@ -72,13 +72,47 @@ private slots:
         QCOMPARE(d.document().blade()->mark, std::string("GK-1")); // Enter did not go on to another blade
         QCOMPARE(d.window().station().typed(), QStringLiteral("654"));
         QVERIFY(d.window().station().message().contains("not logged"));
-        d.type("*\n");
+        QCOMPARE(d.act(), QStringLiteral("654 is not logged")); // the button says no other act than Enter does
+        QCOMPARE(d.column().key, QString());
+        d.type("*");
+        QCOMPARE(d.act(), QStringLiteral("Take reading 4"));
+        d.type("\n");
         QCOMPARE(count(), std::size_t(4));
         QCOMPARE(d.document().batch().blades[0].readings.back().value, 65.4);
         d.type("655");
         d.press(Qt::Key_Escape);
         QCOMPARE(d.window().station().typed(), QString());
         QCOMPARE(count(), std::size_t(4));
+    }
+
+    // One more on a blade that is done with: the button says that it is read, not what its verdict would have next.
+    void oneMoreIsWhatTheButtonSays() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        d.type("500\n\n501\n502\n"); // the first is far from the window, and said twice
+        QCOMPARE(d.document().verdict()->state, State::fail);
+        const QString next = d.act();
+        QVERIFY2(!next.startsWith("Take reading"), qPrintable(next));
+        d.type("*");
+        QCOMPARE(d.act(), QStringLiteral("Take reading 4"));
+        d.press(Qt::Key_Escape);
+    }
+
+    // A number typed where none is read is not dropped without a word.
+    void aNumberTypedElsewhereIsAnswered() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.run("overview");
+        QVERIFY(d.window().overviewOpen());
+        d.type("6");
+        QVERIFY2(d.now().contains("No number is typed here"), qPrintable(d.now()));
+        d.press(Qt::Key_F4);
+        QVERIFY2(!d.now().contains("No number is typed here"), qPrintable(d.now()));
+        d.type("6");
+        QCOMPARE(d.window().station().typed(), QStringLiteral("6"));
+        QVERIFY2(!d.now().contains("No number is typed here"), qPrintable(d.now()));
     }
 
     void aNumberTypedForAnotherBladeIsSaidToBeGone() {
@@ -189,12 +223,36 @@ private slots:
                     QVERIFY2(at.top() >= end || at.bottom() < end, qPrintable(place + ": " + QString::number(row)));
                     if (at.top() >= end) ++more;
                 }
-                const QString said = now->inSight(now->nowWidth() - 32);
+                const QString said = now->inSight(now->nowWidth() - 32).text;
                 QVERIFY2(!said.contains(QChar(0x2026)), qPrintable(said));
                 QVERIFY2(now->text().startsWith(said.section("   ·   and ", 0, 0)), qPrintable(said));
             }
         }
         QVERIFY(more > 0); // else nothing was tried
+    }
+
+    // That nothing is stored any more, and why, is seen whole: on two lines where one does not hold it.
+    void whatKeepsItFromStoringIsSeenWhole() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester();
+        d.press(Qt::Key_F4);
+        QVERIFY(QFile::remove(d.path() + QStringLiteral("-wal")));
+        d.type("652\n");
+        QVERIFY(d.document().batch().blades[0].readings.empty());
+        QCOMPARE(d.window().station().typed(), QStringLiteral("652")); // it stays typed
+        auto* now = d.window().findChild<Footer*>();
+        for (const QSize& size : {QSize(1024, 640), QSize(1280, 800)}) {
+            d.window().resize(size);
+            const Footer::Seen seen = now->inSight(now->nowWidth() - 32);
+            QVERIFY(seen.size >= 15 && seen.size < 20);
+            QVERIFY2(seen.text.endsWith("open the logbook again"), qPrintable(seen.text));
+            QVERIFY2(seen.text.contains("-wal"), qPrintable(seen.text));
+        }
+        const QString whole = now->text() + QString(600, QLatin1Char('x')).replace(5, 1, QLatin1Char(' '));
+        now->say(whole, true);
+        QVERIFY(now->inSight(now->nowWidth() - 32).text.endsWith(QChar(0x2026)));
+        QCOMPARE(now->findChild<QAbstractButton*>("now")->toolTip().contains(QStringLiteral("xxxx")), true);
     }
 
     // Many blades: the rows keep their height and scroll.

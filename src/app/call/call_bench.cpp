@@ -455,10 +455,16 @@ void CallBench::nameAct(ColumnContent& content) const {
     content.key = tr("Enter");
     switch (m_station.act()) {
     case StationAct::typeReading: {
+        if (!m_station.expectsReading()) { // one was typed: Enter does not log it, and does nothing else either
+            content.act = tr("%1 is not logged").arg(m_station.typed());
+            content.detail = verdict.state == State::excused ? tr("excused at this gate; Esc clears it")
+                                                             : tr("One more takes it, Esc clears it");
+            content.key.clear();
+            break;
+        }
         const std::optional<Spot> spot = m_station.nextSpot();
-        content.act = verdict.next.act == Act::takeReadings || next.act.isEmpty() || verdict.next.act == Act::done
-                          ? tr("Take reading %1").arg(verdict.taken + 1)
-                          : next.act;
+        const bool asked = verdict.next.act == Act::readAgain || verdict.next.act == Act::mapReadings;
+        content.act = asked ? next.act : tr("Take reading %1").arg(verdict.taken + 1);
         if (m_station.zone() != Zone::edge) {
             content.act = tr("Read the %1").arg(words::zoneName(nameOf(m_station.zone())));
             content.detail = tr("beside the edge; Z goes back");

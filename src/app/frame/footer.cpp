@@ -18,6 +18,9 @@ namespace rollcall {
 
 namespace {
 
+constexpr int sizeOfOne = 20;
+constexpr int sizeOfTwo = 15; // of a sentence on two lines
+
 // Takes clicks and focus for what is painted under it.
 class ClearButton : public QAbstractButton {
 public:
@@ -132,22 +135,35 @@ QStringList Footer::nowParts() const {
     return parts;
 }
 
-QString Footer::inSight(int width) const {
-    const QFont font = m_look.font(20, true);
-    const QFontMetrics metrics(font);
-    if (!m_message.text.isEmpty() || metrics.horizontalAdvance(text()) <= width) return elided(text(), font, width);
-    for (qsizetype shown = m_now.size() - 1; shown > 0; --shown) {
-        const QString some =
-            m_now.first(shown).join(between()) + between() + tr("and %1 more").arg(m_now.size() - shown);
-        if (metrics.horizontalAdvance(some) <= width) return some;
+Footer::Seen Footer::inSight(int width) const {
+    const QFontMetrics metrics(m_look.font(sizeOfOne, true));
+    if (metrics.horizontalAdvance(text()) <= width) return {text(), sizeOfOne};
+    if (m_message.text.isEmpty()) {
+        for (qsizetype shown = m_now.size() - 1; shown > 0; --shown) {
+            const QString some =
+                m_now.first(shown).join(between()) + between() + tr("and %1 more").arg(m_now.size() - shown);
+            if (metrics.horizontalAdvance(some) <= width) return {some, sizeOfOne};
+        }
+        // Too narrow for the words: what is first, and how many wait behind it.
+        if (m_now.size() > 1) {
+            const QString first = m_now.front() + QStringLiteral("  +%1").arg(m_now.size() - 1);
+            if (metrics.horizontalAdvance(first) <= width) return {first, sizeOfOne};
+            if (metrics.horizontalAdvance(m_now.front()) <= width) return {m_now.front(), sizeOfOne};
+        }
     }
-    // Too narrow for the words: what is first, and how many wait behind it.
-    if (!m_now.isEmpty()) {
-        const QString first = m_now.front() + QStringLiteral("  +%1").arg(m_now.size() - 1);
-        if (metrics.horizontalAdvance(first) <= width) return first;
-        if (metrics.horizontalAdvance(m_now.front()) <= width) return m_now.front();
-    }
-    return elided(text(), font, width);
+    const QString sentence = m_message.text.isEmpty() ? m_now.front() : m_message.text;
+    if (const int size = fittingSize(m_look, sentence, sizeOfOne, sizeOfTwo, width, true); size > sizeOfTwo)
+        return {sentence, size};
+    const QFont font = m_look.font(sizeOfTwo, true);
+    const QFontMetrics small(font);
+    constexpr int anyHeight = 10000;
+    const auto lined = [&](const QString& text) {
+        const QRect area = small.boundingRect(QRect(0, 0, width, anyHeight), Qt::TextWordWrap, text);
+        return area.width() <= width && area.height() <= 2 * small.lineSpacing();
+    };
+    if (lined(sentence)) return {sentence, sizeOfTwo};
+    const QString cut = elided(sentence, font, width * 9 / 5); // the pointer over it tells all
+    return lined(cut) ? Seen{cut, sizeOfTwo} : Seen{elided(sentence, m_look.font(sizeOfOne, true), width), sizeOfOne};
 }
 
 void Footer::refresh() {
@@ -163,6 +179,7 @@ void Footer::refresh() {
 
 void Footer::say(const QString& message, bool trouble) {
     m_message = {message, trouble};
+    m_nowButton->setToolTip(plainTip(message));
     announce(this, message);
     update();
 }
@@ -185,8 +202,14 @@ void Footer::paintEvent(QPaintEvent*) {
     if (m_document.isChecked()) drawToneGlyph(painter, width() - px(28), px(4), px(12), Tone::good, m_look, p.paper);
     const bool standing = !m_document.unstored().isEmpty() || !m_document.trouble().isEmpty();
     const bool trouble = m_message.text.isEmpty() ? standing : m_message.trouble;
-    drawText(painter, px(16), centre + px(7), inSight(nowWidth() - px(32)), m_look.font(20, true),
-             trouble ? p.fail : p.ink);
+    const Seen seen = inSight(nowWidth() - px(32));
+    const QColor color = trouble ? p.fail : p.ink;
+    const QFont font = m_look.font(seen.size, true);
+    if (seen.size > sizeOfTwo) return drawText(painter, px(16), centre + px(7), seen.text, font, color);
+    painter.setFont(font);
+    painter.setPen(color);
+    painter.drawText(QRect(px(16), 1, nowWidth() - px(32), height() - 1), Qt::TextWordWrap | Qt::AlignVCenter,
+                     seen.text);
 }
 
 } // namespace rollcall

@@ -48,8 +48,12 @@ public:
     void hush();
     /// All of it, also what the window has no room for.
     QString text() const { return m_message.text.isEmpty() ? m_now.join(between()) : m_message.text; }
-    /// What is in sight: whole parts only, and how many more there are.
-    QString inSight(int width) const;
+    /// What is in sight: whole parts only, and how many more there are; one long sentence smaller, or on two lines.
+    struct Seen {
+        QString text;
+        int size = 0; ///< of its letters
+    };
+    Seen inSight(int width) const;
     int nowWidth() const { return m_nowButton->width(); }
 
 signals:

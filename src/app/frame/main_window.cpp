@@ -431,7 +431,10 @@ bool MainWindow::handleKey(QKeyEvent* event) {
         stepBlade(event->key() == Qt::Key_PageDown ? 1 : -1);
         return true;
     }
-    return handleCommand(m_everywhere, *event);
+    if (handleCommand(m_everywhere, *event)) return true;
+    if (!digitKey || (event->modifiers() & ~Qt::KeypadModifier) != 0) return false;
+    say(tr("No number is typed here: readings belong to Quench (F4) and Temper (F5)."), true);
+    return true;
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

@@ -118,9 +118,9 @@ void MomentField::pick() {
     if (m_picks == Picks::moment) calendar->setMaximumDate(m_now.date()); // what was done cannot lie ahead
     QTextCharFormat plain;                                                // not red: red is Fail here
     plain.setForeground(m_look.palette.ink);
-    for (const Qt::DayOfWeek day : {Qt::Saturday, Qt::Sunday}) calendar->setWeekdayTextFormat(day, plain);
+    for (int day = Qt::Monday; day <= Qt::Sunday; ++day) // all of them: a day's colour is its head's too
+        calendar->setWeekdayTextFormat(static_cast<Qt::DayOfWeek>(day), plain);
     QTextCharFormat head;
-    head.setForeground(m_look.palette.muted);
     head.setBackground(m_look.palette.panel);
     calendar->setHeaderTextFormat(head);
     for (auto* button : calendar->findChildren<QToolButton*>()) button->setFont(m_look.font(18, true));
