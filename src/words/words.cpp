@@ -280,7 +280,7 @@ NextWords nextStep(const Verdict& v) {
     case Act::mapReadings:
         return {tr("Map the blade"), tr("clean it, read heel to tip")};
     case Act::verifyTester:
-        return {tr("Verify the tester"), tr("on a block near the work")};
+        return {tr("Verify the tester"), tr("on a block, then read again")};
     case Act::logTemper:
         if (temper == nullptr) return {tr("Log a temper"), {}};
         if (temper->advised)

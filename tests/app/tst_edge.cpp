@@ -176,6 +176,45 @@ private slots:
         d.type("i");
         QVERIFY2(QFileInfo(picture).size() > 1000, qPrintable(d.now()));
     }
+    // Damage that nobody measured: the button measures it, in place of the rung as it stood.
+    void damageIsMeasuredAfterwards() {
+        WindowDriver d;
+        open(d);
+        measure(d, "0.4", "15");
+        rung(d, "90", "45", "4");
+        QCOMPARE(d.act(), QStringLiteral("Measure the damage"));
+        d.press(Qt::Key_Return);
+        d.fill("size", "deep");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.formMessage().contains("Type a depth"), qPrintable(d.formMessage()));
+        d.fill("size", "0.4");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        const std::vector<EdgeRung>& rungs = d.document().batch().blades[0].rungs;
+        QCOMPARE(rungs.size(), std::size_t(2));
+        QVERIFY(rungs[0].struck && !rungs[1].struck);
+        QCOMPARE(*rungs[1].size_mm, 0.4);
+        QCOMPARE(*rungs[1].force_n, 90.0);
+        QVERIFY2(d.reasons().contains("geometry explains it"), qPrintable(d.reasons()));
+    }
+    // A cracked edge is not flexed again, and a cracked piece not tried: the button asks about the crack.
+    void aCrackIsAskedAboutFirst() {
+        WindowDriver d;
+        open(d);
+        measure(d, "0.4", "15");
+        d.run("edge.damage");
+        d.fill("kind", "crack");
+        d.fill("place", "31");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        d.press(Qt::Key_F7);
+        QCOMPARE(d.act(), QStringLiteral("Clear the crack"));
+        d.press(Qt::Key_F6);
+        QCOMPARE(d.act(), QStringLiteral("Clear the crack"));
+        d.press(Qt::Key_Return);
+        QVERIFY2(d.dialogText().contains("no longer counts"), qPrintable(d.dialogText()));
+        d.fill("reason", "inspected: a scratch");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.act().startsWith("Take "), qPrintable(d.act()));
+    }
     // The scale on a wire, in pounds: the peak of the press is the rung's force.
     void forceFromTheWire() {
         SimulatedScale scale(2);

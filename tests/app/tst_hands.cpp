@@ -100,6 +100,35 @@ private slots:
         d.press(Qt::Key_Escape);
     }
 
+    // What an unverified tester has read stays Borderline: verified, it is read again, and the button says so.
+    void theButtonSaysToReadAgainOnceVerified() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.press(Qt::Key_F4);
+        d.type("652\n653\n651\n");
+        QCOMPARE(d.word(), QStringLiteral("Borderline"));
+        QCOMPARE(d.act(), QStringLiteral("Verify the tester"));
+        d.verifyTester();
+        QCOMPARE(d.act(), QStringLiteral("Read it again"));
+        QVERIFY2(d.column().detail.contains("is verified now"), qPrintable(d.column().detail));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.act(), QStringLiteral("Take reading 4"));
+    }
+
+    // Harder than the grade can be, by a tester whose block is softer than that: a harder block comes first.
+    void theButtonAsksForAHarderBlock() {
+        WindowDriver d;
+        d.makeBatch("Quench only");
+        d.verifyTester(); // at 62.6
+        d.press(Qt::Key_F4);
+        d.type("690\n\n691\n690\n");
+        QVERIFY2(d.document().verdict()->has(Fact::aboveGradeMaximum), qPrintable(d.reasons()));
+        QCOMPARE(d.act(), QStringLiteral("Verify the tester"));
+        QCOMPARE(d.column().detail, QStringLiteral("on a block near this hardness"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.window().station().mode(), ReadingStation::Mode::block);
+    }
+
     // A number typed where none is read is not dropped without a word.
     void aNumberTypedElsewhereIsAnswered() {
         WindowDriver d;

@@ -57,6 +57,9 @@ private slots:
         QCOMPARE(d.document().batch().claimed, std::string("115CrV3"));
         QVERIFY2(d.word() == "Pass", qPrintable(d.reasons()));
         QVERIFY2(d.reasons().contains("Sold as 115CrV3, taken for X46Cr13"), qPrintable(d.reasons()));
+        QCOMPARE(d.act(), QStringLiteral("On to the batch"));
+        d.press(Qt::Key_Return);
+        QVERIFY(d.window().overviewOpen());
         d.press(Qt::Key_F4);
         d.document().selectBlade(0);
         QVERIFY2(d.word() == "Pass", qPrintable(d.word() + d.reasons()));

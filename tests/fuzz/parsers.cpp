@@ -127,7 +127,12 @@ void sheet(std::string_view text) {
         if (end > i) fields[names[at]] = std::string(text.substr(i, end - i));
         i = end + 1;
     }
-    told(gradeFromSheet(fields, tables()));
+    const auto grade = gradeFromSheet(fields, tables());
+    told(grade);
+    if (!grade) return;
+    const GradeSheet written = sheetOf(*grade);
+    const auto again = gradeFromSheet(written, tables());
+    promise(again.ok() && sheetOf(*again) == written, "a grade that is not read back");
 }
 
 void protocol(std::string_view text) {
@@ -166,7 +171,12 @@ void pattern(std::string_view text) {
 }
 
 void outline(std::string_view text) {
-    (void)outlineFromText(QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())));
+    BladeShape shape;
+    shape.outline = outlineFromText(QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())));
+    const std::vector<Spot> again = outlineFromText(outlineText(shape));
+    promise(std::equal(again.begin(), again.end(), shape.outline.begin(), shape.outline.end(),
+                       [](const Spot& a, const Spot& b) { return a.x_mm == b.x_mm && a.y_mm == b.y_mm; }),
+            "an outline that is not read back");
 }
 
 void zip(std::string_view text) {
@@ -364,12 +374,15 @@ const std::vector<Parser>& parsers() {
         {"trace", trace, {"time,temperature\n0,20\n60,812.5\n", "2026-11-20 10:00:00;800\n", "10:00:05"}},
         {"steel", steel, {"Cr 13.6; Mo 0.05; V <0.05", "element,percent,error\nC,1.02,0.02\nCr,1.4,0.1\n"}},
         {"sheet", sheet, {"C 0.95-1.05; Cr -0.30; V 0.15-\n790-820\n5-10\n62 64 66\noil\n150:2=64 200:2=61.5"}},
-        {"protocol", protocol, {protocolText({"Cut to dull", {}}), protocolText(tables().protocols().front())}},
+        {"protocol",
+         protocol,
+         {protocolText({"Cut to dull", {}}), protocolText(tables().protocols().front()),
+          "protocol,step,kind,least,most\nP,S,number,0.00001,123456789.12345\n"}},
         {"warps", warps, {"1=1.2L, 2=0.8R 3=0", "x=1.2L"}},
         {"sentence", sentence, {"115CrV3, tempered 200 to 210 C, since spring, failed", "by HB, lot A"}},
         {"line", line, {"62.1 HRC\r\n61,8\r\n", "#12 62.1\n"}},
         {"pattern", pattern, {R"((?<value>\d+))", "(["}},
-        {"outline", outline, {"0,0 58,0 58,16 0,16", "0,0;1"}},
+        {"outline", outline, {"[[0,0],[58,0.5],[58,16],[0,16]]", "[[0],1,[1,2,3],[6e3,1]]"}},
         {"moment", moment, {"14:30", "2026-11-24 18:00", "24.11.2026 18:00", "2027-05", "31.5.2027"}},
         {"picture", picture, {pictureAs("PNG"), pictureAs("JPEG"), pictureAs("BMP"), pictureAs("PPM")}},
         {"log", logLines, Shop::lines(), 600},

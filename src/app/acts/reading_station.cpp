@@ -483,8 +483,14 @@ StationAct ReadingStation::act() const {
     case Act::mapReadings:
         return StationAct::typeReading;
     case Act::verifyTester:
-    case Act::verifyOnHarderBlock:
-        return verification().standing == RunStanding::good ? StationAct::oneMore : StationAct::verify;
+    case Act::verifyOnHarderBlock: { // what was read stays as it is: read again, once the tester in hand is verified
+        const StandingRun run = verification();
+        const double most = verdict->next.act == Act::verifyTester  ? std::numeric_limits<double>::infinity()
+                            : verdict->has(Fact::aboveGradeMaximum) ? nearBlock
+                                                                    : farBlock;
+        const bool near = run.awayFrom(expected().value_or(0)) <= most;
+        return run.standing == RunStanding::good && near ? StationAct::oneMore : StationAct::verify;
+    }
     case Act::logTemper:
         return StationAct::logTemper;
     case Act::temperAgain:

@@ -475,8 +475,15 @@ void CallBench::nameAct(ColumnContent& content) const {
     }
     case StationAct::verify:
         content.act = tr("Verify the tester");
-        content.detail = tr("or type: Borderline at best");
+        content.detail = verdict.next.act == Act::verifyOnHarderBlock ? next.detail : tr("or type: Borderline at best");
         break;
+    case StationAct::oneMore: {
+        const bool verified = verdict.next.act == Act::verifyTester || verdict.next.act == Act::verifyOnHarderBlock;
+        content.act = verified ? tr("Read it again") : next.act;
+        content.detail =
+            verified ? tr("%1 is verified now").arg(QString::fromStdString(m_document.tester()->name)) : next.detail;
+        break;
+    }
     case StationAct::callNext:
         if (const auto blade = nextToRead()) {
             content.act = tr("Call %1").arg(QString::fromStdString(m_document.batch().blades[*blade].mark));

@@ -71,7 +71,8 @@ void EdgeBench::askDamage(EdgeRung rung) {
                                   words::field(rung.place_mm, Quantity::length),
                                   {},
                                   false},
-                                 {"sound", tr("Heard"), tr("a tick or crack"), QStringLiteral("no"), yesOrNo(), false}},
+                                 {"sound", tr("Heard"), tr("a tick or crack"),
+                                  rung.sound ? QStringLiteral("yes") : QStringLiteral("no"), yesOrNo(), false}},
                                 m_look, window());
     form->ask(
         [](const FormValues& v) -> FormFault {
@@ -97,9 +98,14 @@ void EdgeBench::keep(const EdgeRung& rung) {
         what = words::rung({*rung.force_n, *rung.raise_deg}) + QStringLiteral(": ") + what;
     m_force.reset();
     m_document.perform(
-        [id = m_document.blade()->id, rung, what = what.toStdString()](Logbook& logbook) -> Result<Done> {
-            if (auto logged = logRung(logbook, id, rung, what); !logged) return logged.error();
-            return Done{};
+        [id = m_document.blade()->id, rung, what = what.toStdString()](Logbook& logbook) {
+            return logbook.inOneTransaction([&]() -> Result<Done> {
+                if (!rung.id.empty()) {
+                    if (auto struck = strikeRung(logbook, rung.id, "its damage was measured"); !struck) return struck;
+                }
+                if (auto logged = logRung(logbook, id, rung, what); !logged) return logged.error();
+                return Done{};
+            });
         },
         [this, what](const Result<Done>& done) {
             if (done) emit said(what, false);

@@ -358,16 +358,20 @@ ColumnContent EdgeBench::content() const {
                                               words::hardness(profile->window_high), words::windowText(window)),
                                      QStringLiteral("purpose"), false});
     }
-    switch (verdict.next.act) {
+    const words::NextWords next = words::nextStep(verdict);
+    switch (asked()) {
+    case Act::clearCrack:
     case Act::noteEdge:
     case Act::measureDamage:
     case Act::lookAtHeat:
-    case Act::fileEdge: {
-        const words::NextWords next = words::nextStep(verdict);
+    case Act::fileEdge:
         content.act = next.act;
         content.detail = next.detail;
         break;
-    }
+    case Act::makerDecides:
+        content.act = next.act;
+        content.detail = tr("at Release");
+        break;
     default:
         content.act = ask.by_hand && verdict.next.act == Act::takeRung && verdict.next.as<EdgeLoadStep>() == nullptr
                           ? tr("Flex it on the rod")
@@ -387,15 +391,39 @@ ColumnContent EdgeBench::content() const {
     return content;
 }
 
+// What comes next, as far as it can be done here: damage of which the depth is known, but no load, asks for a rung.
+Act EdgeBench::asked() const {
+    const Act act = m_document.verdictAt(Gate::edge).next.act;
+    return act == Act::measureDamage && unmeasured() == nullptr ? Act::takeRung : act;
+}
+
+const EdgeRung* EdgeBench::unmeasured() const {
+    const auto last = std::find_if(m_rungs.rbegin(), m_rungs.rend(),
+                                   [](const EdgeRung& rung) { return !rung.struck && rung.failed() && !rung.size_mm; });
+    return last == m_rungs.rend() ? nullptr : &*last;
+}
+
 void EdgeBench::act() {
     const Blade* blade = m_document.blade();
     if (blade == nullptr || m_grid.forces_n.empty()) return;
     const EdgeAsk ask = edgeAskOf(m_document.batch());
     const Verdict& verdict = m_document.verdictAt(Gate::edge);
-    if (verdict.next.act == Act::noteEdge) return measure();
-    if (verdict.next.act == Act::fileEdge) return noteGrinding();
-    if (verdict.next.act == Act::lookAtHeat) return lookAtHeat();
-    if (verdict.next.act == Act::measureDamage) return strikeLast();
+    switch (asked()) {
+    case Act::clearCrack: // nothing flexes a cracked edge
+        return emit commandWanted(QStringLiteral("clear-crack"));
+    case Act::noteEdge:
+        return measure();
+    case Act::fileEdge:
+        return noteGrinding();
+    case Act::lookAtHeat:
+        return lookAtHeat();
+    case Act::measureDamage:
+        return askDamage(*unmeasured());
+    case Act::makerDecides:
+        return emit commandWanted(QStringLiteral("gate.release"));
+    default:
+        break;
+    }
     if (verdict.next.act == Act::takeRung && verdict.next.as<EdgeLoadStep>() == nullptr && ask.by_hand)
         return flexByHand();
     EdgeRung rung;

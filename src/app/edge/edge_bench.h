@@ -48,9 +48,11 @@ private:
     QRect bladeArea() const;
     LadderPicture picture() const;
     const RungAnswer* worst() const;
+    Act asked() const;
+    const EdgeRung* unmeasured() const; ///< the last that did damage whose depth nobody has told; null: none
     void askOutcome(const EdgeRung& rung);
     void askDamage(EdgeRung rung);
-    void keep(const EdgeRung& rung);
+    void keep(const EdgeRung& rung); ///< one that stands already is struck out, and stands again as it is now
     void otherRung();
     void flexByHand();
     void strikeLast();

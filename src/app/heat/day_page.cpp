@@ -196,7 +196,7 @@ ColumnContent DayPage::content() const {
         content.state = due ? State::borderline : State::notYet;
         content.word = due ? tr("Now") : tr("Planned");
         content.sub = events.empty() ? QString() : m_clock.textOf(events.front());
-        content.act = !run->started ? tr("It is in the oven") : run->out ? tr("It is out") : tr("It is out");
+        content.act = run->started ? tr("It is out") : tr("It is in the oven");
         content.detail = tr("%1: %2").arg(QString::fromStdString(run->batch_name), QString::fromStdString(run->what));
         content.act_enabled = run->open();
         content.numbers.push_back(

@@ -162,6 +162,10 @@ ColumnContent TrialPage::content() const {
             {tr("Done"), QString::number(progress.done), tr("of %1").arg(progress.steps.size()), false});
         content.act = tr("Go on with the trial");
         content.detail = QString::fromStdString(running->protocol.steps[progress.current].name);
+    } else if (verdict.next.act == Act::clearCrack) { // no trial of a cracked piece
+        const words::NextWords next = words::nextStep(verdict);
+        content.act = next.act;
+        content.detail = next.detail;
     } else {
         content.act = tr("Begin a trial");
         content.detail = tr("choose the protocol");
@@ -214,7 +218,10 @@ void TrialPage::compareBends(ColumnContent& content, double strain) const {
 
 void TrialPage::act() {
     if (m_running && trial() != nullptr) return primary();
-    if (!resume()) begin();
+    if (resume()) return;
+    if (m_document.blade() != nullptr && m_document.verdictAt(Gate::proof).next.act == Act::clearCrack)
+        return emit commandWanted(QStringLiteral("clear-crack"));
+    begin();
 }
 
 // While a trial runs only these happen, and F1, so that nothing else does by a slip.

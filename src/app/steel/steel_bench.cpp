@@ -310,7 +310,7 @@ void SteelBench::act() {
         return apart->how.test == TellApart::Test::spark ? noteSpark() : typeShot();
     }
     if (verdict.next.act == Act::takeShot) return askShotFile();
-    emit said(tr("The steel is answered. F9: the batch"), false);
+    emit commandWanted(QStringLiteral("overview"));
 }
 
 void SteelBench::leftAct() {

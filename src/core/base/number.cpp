@@ -97,6 +97,14 @@ Result<Prefix> numberPrefix(std::string_view text) {
                                     body[length] == '.' || body[length] == ',')) {
         ++length;
     }
+    // "1e-05", as programs write what is small or large; a letter without digits behind it is no exponent.
+    if (length > 0 && length < body.size() && (body[length] == 'e' || body[length] == 'E')) {
+        const std::size_t sign = length + 1;
+        std::size_t end = sign < body.size() && (body[sign] == '+' || body[sign] == '-') ? sign + 1 : sign;
+        const std::size_t first = end;
+        while (end < body.size() && std::isdigit(static_cast<unsigned char>(body[end])) != 0) ++end;
+        if (end > first) length = end;
+    }
     std::string digits(body.substr(0, length));
     for (char& c : digits) {
         if (c == ',') c = '.';

@@ -33,8 +33,8 @@ std::string tenthText(double x);
 /// Text of an uncertainty at one decimal by roundUpToTenth: "0.5".
 std::string uncertaintyText(double u);
 
-/// A number from text: optional sign, decimal point or decimal comma, blanks around it. Independent of
-/// locale. Errors: empty text, anything left over, not finite.
+/// A number from text: optional sign, decimal point or decimal comma, exponent (1e-05), blanks around it.
+/// Independent of locale. Errors: empty text, anything left over, not finite.
 Result<double> parseNumber(std::string_view text);
 
 /// The number of decimals written in a number's text: "62" 0, "62,5" 1, "62.10" 2.

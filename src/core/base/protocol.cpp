@@ -14,8 +14,10 @@ namespace rollcall {
 
 namespace {
 
+constexpr double largestLimit = 1e9; // of anything that a step measures, in its own unit
+
 std::string numberText(const std::optional<double>& value) {
-    return value ? fmt::format("{:.10g}", *value) : std::string();
+    return value ? fmt::format("{}", *value) : std::string(); // as many digits as it takes to be the same again
 }
 
 } // namespace
@@ -41,6 +43,9 @@ const std::vector<std::string>& protocolColumns() {
 
 std::string stepFault(const ProtocolStep& step) {
     if (trimmed(step.name).empty()) return "a step needs a name";
+    for (const auto& limit : {step.least, step.most}) {
+        if (limit && !(std::abs(*limit) <= largestLimit)) return "a limit lies between -1000000000 and 1000000000";
+    }
     if (step.least && step.most && *step.least > *step.most) return "the limits are swapped";
     if (step.kind == StepKind::number && !step.least && !step.most) return "a number needs a limit to be held against";
     if (step.kind == StepKind::bend && !(step.least && *step.least > 0 && *step.least <= 180))

@@ -278,9 +278,9 @@ private:
             say(Fact::testerVerified, Tone::good, "M6",
                 {found.answer.error, found.answer.repeatability, found.run->certified, m_set.bias->error * m_slope},
                 {name});
-            if (m_set.block_hrc && std::abs(found.run->certified - mean) > nearBlock) {
-                const bool far = std::abs(found.run->certified - mean) > farBlock;
-                say(Fact::blockFarOff, far ? Tone::caution : Tone::note, "E2", {found.run->certified, mean});
+            if (m_set.block_hrc && found.awayFrom(mean) > nearBlock) {
+                say(Fact::blockFarOff, found.awayFrom(mean) > farBlock ? Tone::caution : Tone::note, "E2",
+                    {found.run->certified, mean});
             }
             if (const Verification& run = *found.run; run.valid_until && run.time->localDay() > *run.valid_until)
                 say(Fact::blockRunOut, Tone::caution, "M6",

@@ -7,6 +7,8 @@
 #include "core/measure/tester_error.h"
 #include "core/measure/verification.h"
 
+#include <cmath>
+#include <limits>
 #include <optional>
 #include <string>
 #include <vector>
@@ -34,6 +36,11 @@ struct StandingRun {
     const Verification* across = nullptr;
     double across_error = 0;
     int days_before = 0; ///< E35: the run was so many days before the reading; 0 on its day
+
+    /// E2. How far its block is from this hardness, HRC; endless without a run.
+    double awayFrom(double hrc) const {
+        return run != nullptr ? std::abs(run->certified - hrc) : std::numeric_limits<double>::infinity();
+    }
 };
 
 /// Answers of all runs on blocks in a batch's reach, computed once and asked for every reading.

@@ -53,6 +53,8 @@ private slots:
         QTest::newRow("plus") << "+0.2" << 0.2;
         QTest::newRow("minus") << "-0.2" << -0.2;
         QTest::newRow("true minus") << QStringLiteral("\u22120.2") << -0.2;
+        QTest::newRow("small, from a program") << "1e-05" << 0.00001;
+        QTest::newRow("large, from a spreadsheet") << "1,5E+10" << 15000000000.0;
         QTest::newRow("no digit before the point") << ".5" << 0.5;
     }
     void readsNumbers() {
@@ -64,7 +66,8 @@ private slots:
 
     void refusesWhatIsNoNumber_data() {
         QTest::addColumn<QString>("text");
-        for (const char* text : {"", " ", "sixty", "62.1.2", "6e999", "62 1", "--5", "nan", "inf", "0x10", "."})
+        for (const char* text :
+             {"", " ", "sixty", "62.1.2", "6e999", "62 1", "6e", "6e+", "e5", "--5", "nan", "inf", "0x10", "."})
             QTest::newRow(text) << text;
     }
     void refusesWhatIsNoNumber() {

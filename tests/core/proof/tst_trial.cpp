@@ -159,6 +159,13 @@ private slots:
             QCOMPARE(again[0].name, protocol.name);
             QCOMPARE(protocolText(again[0]), protocolText(protocol));
         }
+        // A limit that takes many digits, or an exponent, is the same again.
+        for (const char* limit : {"0.00001", "0.1234567890123", "123456789.5"}) {
+            const auto read =
+                readProtocols(std::string("protocol,step,kind,most\nP,one,number,") + limit + '\n').value();
+            const auto again = readProtocols(protocolText(read[0]));
+            QVERIFY2(again.ok() && again->at(0).steps.at(0).most == read[0].steps[0].most, limit);
+        }
         QVERIFY(shipped("Performance trial").destroys() && !shipped("Cut to dull").destroys());
     }
     void badProtocols_data() {
@@ -168,6 +175,8 @@ private slots:
         QTest::newRow("kind") << QByteArray("protocol,step,kind\nP,one,hop\n") << "line 2: 'hop' is no kind";
         QTest::newRow("number") << QByteArray("protocol,step,kind,least\nP,one,count,few\n") << "'few' is no number";
         QTest::newRow("swapped") << QByteArray("protocol,step,kind,least,most\nP,one,number,5,1\n") << "swapped";
+        QTest::newRow("endless") << QByteArray("protocol,step,kind,most\nP,one,number,3e58\n")
+                                 << "a limit lies between";
         QTest::newRow("nameless") << QByteArray("protocol,step,kind\nP,,count\n") << "needs a name";
         QTest::newRow("caution") << QByteArray("protocol,step,kind,caution\nP,one,count,bear\n") << "no caution 'bear'";
         QTest::newRow("flat bend") << QByteArray("protocol,step,kind\nP,one,bend\n") << "angle to reach";
