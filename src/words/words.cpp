@@ -187,6 +187,7 @@ QString bracketText(double lower, double upper) {
 
 QString headline(const Verdict& v) {
     if (v.state == State::excused) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
+    if (v.next.act == Act::clearCrack) return tr("It is cracked.");
     if (v.has(Fact::tempersMissing)) {
         for (const Reason& r : v.reasons) {
             if (r.fact == Fact::tempersMissing) return sentence(r);
@@ -437,6 +438,7 @@ QString taskText(const QString& mark, const NextStep& next) {
     case Act::clearConflict:
         return tr("%1: clear the conflict").arg(mark);
     case Act::verifyTester:
+        return tr("read %1 by a verified tester").arg(mark);
     case Act::verifyOnHarderBlock:
         return tr("verify the tester for %1").arg(mark);
     case Act::logTemper:

@@ -207,6 +207,7 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.press(Qt::Key_F7);
         QCOMPARE(d.act(), QStringLiteral("Clear the crack"));
+        QCOMPARE(d.column().sub, QStringLiteral("It is cracked."));
         d.press(Qt::Key_F6);
         QCOMPARE(d.act(), QStringLiteral("Clear the crack"));
         d.press(Qt::Key_Return);

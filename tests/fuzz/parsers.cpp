@@ -373,7 +373,11 @@ const std::vector<Parser>& parsers() {
           "Knife;Rockwell\n1;61,5\n2;60,5\n"}},
         {"trace", trace, {"time,temperature\n0,20\n60,812.5\n", "2026-11-20 10:00:00;800\n", "10:00:05"}},
         {"steel", steel, {"Cr 13.6; Mo 0.05; V <0.05", "element,percent,error\nC,1.02,0.02\nCr,1.4,0.1\n"}},
-        {"sheet", sheet, {"C 0.95-1.05; Cr -0.30; V 0.15-\n790-820\n5-10\n62 64 66\noil\n150:2=64 200:2=61.5"}},
+        {"sheet",
+         sheet,
+         {"\n\n\nC 0.95-1.05; Cr -0.30; V 0.15-\n790-820\n5-10\n62 64 66\noil\n260-370\n"
+          "150:2=64 200:2=61.5 250:2=59 300:2=57\nmedium\nnone",
+          "Y\n1095\nZ, W\nC 5e-05-0.3; Si -0.1"}},
         {"protocol",
          protocol,
          {protocolText({"Cut to dull", {}}), protocolText(tables().protocols().front()),

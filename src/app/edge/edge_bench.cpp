@@ -176,8 +176,9 @@ void EdgeBench::paintRule(QPainter& painter, const RungAnswer* failure, const st
     painter.fillRect(0, ruleTop, width(), 1, p.hair);
     if (failure != nullptr && failure->expected && edge) {
         const EdgeRung& rung = m_rungs[failure->rung];
-        const QString asks = tr("What explains a %1 of %2")
-                                 .arg(words::outcomeName(rung.outcome), words::length(rung.size_mm.value_or(0), 2));
+        const QString kind = words::outcomeName(rung.outcome);
+        const QString asks = rung.size_mm ? tr("What explains a %1 of %2").arg(kind, words::length(*rung.size_mm, 2))
+                                          : tr("What explains a %1 not measured").arg(kind);
         drawText(painter, px(24), ruleTop + px(28), asks, m_look.font(18, true), p.ink);
         const int left = width() - px(64) - m_look.width(asks, 18, true);
         const QString whole = tr("metal, %1; an estimate to a factor of 3").arg(words::unit(Quantity::length));

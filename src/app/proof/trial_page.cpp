@@ -122,6 +122,10 @@ const Trial* TrialPage::trial() const {
     return last != nullptr && progressOf(*last).outcome == TrialOutcome::running ? last : nullptr;
 }
 
+bool TrialPage::isCracked() const {
+    return m_document.blade() != nullptr && m_document.verdictAt(Gate::proof).next.act == Act::clearCrack;
+}
+
 bool TrialPage::resume() {
     m_running = trial() != nullptr;
     emit changed();
@@ -162,7 +166,7 @@ ColumnContent TrialPage::content() const {
             {tr("Done"), QString::number(progress.done), tr("of %1").arg(progress.steps.size()), false});
         content.act = tr("Go on with the trial");
         content.detail = QString::fromStdString(running->protocol.steps[progress.current].name);
-    } else if (verdict.next.act == Act::clearCrack) { // no trial of a cracked piece
+    } else if (isCracked()) {
         const words::NextWords next = words::nextStep(verdict);
         content.act = next.act;
         content.detail = next.detail;
@@ -219,8 +223,7 @@ void TrialPage::compareBends(ColumnContent& content, double strain) const {
 void TrialPage::act() {
     if (m_running && trial() != nullptr) return primary();
     if (resume()) return;
-    if (m_document.blade() != nullptr && m_document.verdictAt(Gate::proof).next.act == Act::clearCrack)
-        return emit commandWanted(QStringLiteral("clear-crack"));
+    if (isCracked()) return emit commandWanted(QStringLiteral("clear-crack"));
     begin();
 }
 
@@ -475,11 +478,12 @@ void TrialPage::paintList(QPainter& painter) {
         m_told.add(rect(), tr("What can be done here, with its key"));
         drawText(painter, 0, px(60), tr("No trial yet"), m_look.font(28, true), p.ink);
         int y = px(104);
-        for (const QString& line :
-             {tr("Enter  begin one on %1: it may not survive").arg(QString::fromStdString(m_document.blade()->mark)),
-              tr("2  for whom a piece speaks        3  cuts compared"),
-              tr("4  studies of one factor          5  the protocols, and your own"),
-              tr("F12  the grain of what was broken")}) {
+        const QString mark = QString::fromStdString(m_document.blade()->mark);
+        for (const QString& line : {isCracked() ? tr("%1 is cracked: no trial of it").arg(mark)
+                                                : tr("Enter  begin one on %1: it may not survive").arg(mark),
+                                    tr("2  for whom a piece speaks        3  cuts compared"),
+                                    tr("4  studies of one factor          5  the protocols, and your own"),
+                                    tr("F12  the grain of what was broken")}) {
             drawText(painter, 0, y, line, m_look.font(18), p.ink);
             y += px(34);
         }

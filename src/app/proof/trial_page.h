@@ -32,6 +32,7 @@ public:
     bool wantsAll() const override { return m_running && trial() != nullptr; }
     /// Goes on with the blade's running trial; false when it has none.
     bool resume();
+    bool isCracked() const; ///< and nobody has cleared the crack: no trial of it
     /// Gives the window back; the trial waits.
     void leave();
     /// Asks for a protocol and begins.

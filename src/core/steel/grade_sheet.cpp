@@ -5,6 +5,7 @@
 #include "core/base/number.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -26,6 +27,15 @@ std::string fieldOf(const GradeSheet& sheet, const std::string& name) {
     return field == sheet.end() ? std::string() : std::string(trimmed(field->second));
 }
 
+// Where the dash between two ends stands; that of an exponent, as in "5e-05-0.3", is none.
+std::size_t dashOf(std::string_view text) {
+    std::size_t dash = text.find('-');
+    while (dash != std::string_view::npos && dash >= 2 && (text[dash - 1] == 'e' || text[dash - 1] == 'E') &&
+           std::isdigit(static_cast<unsigned char>(text[dash - 2])) != 0)
+        dash = text.find('-', dash + 1);
+    return dash;
+}
+
 // "790-820", "0.15-", "-0.30": a dash between two ends, one of which may be open.
 struct Ends {
     std::optional<double> low;
@@ -33,12 +43,12 @@ struct Ends {
 };
 
 Ends endsOf(const std::string& field, const std::string& text, Quantity* quantity) {
-    const std::size_t dash = text.find('-');
+    const std::size_t dash = dashOf(text);
     const auto number = [&](std::string_view part) -> std::optional<double> {
         if (trimmed(part).empty()) return std::nullopt;
         const Result<double> value = quantity != nullptr ? parseQuantity(part, *quantity) : parseNumber(part);
         if (!value) wrong(field, fmt::format("'{}' is not a range like 790-820", text));
-        return *value;
+        return *value == 0 ? 0.0 : *value; // a minus before nothing would be another dash when it is written
     };
     if (dash == std::string::npos) wrong(field, fmt::format("'{}' is not a range like 790-820", text));
     const Ends ends{number(std::string_view(text).substr(0, dash)), number(std::string_view(text).substr(dash + 1))};

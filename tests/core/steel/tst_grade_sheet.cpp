@@ -71,6 +71,20 @@ private slots:
         QCOMPARE(back.temper_curve.size(), grade.temper_curve.size());
         QVERIFY(std::abs(back.alloy_percent - grade.alloy_percent) < 1e-9);
     }
+    // Parts so small that they are written with an exponent, and a minus before nothing, as it is shown on screen.
+    void smallPartsAreReadBack() {
+        GradeSheet sheet = whole();
+        sheet["composition"] = "C 0.00005-0.85; Cr 5e-05-0.6; V \xE2\x88\x92"
+                               "0-0.2";
+        const Grade grade = gradeFromSheet(sheet, tables()).value();
+        const auto back = gradeFromSheet(sheetOf(grade), tables());
+        QVERIFY2(back.ok(), back.ok() ? "" : back.error().message().c_str());
+        for (const std::size_t element : {std::size_t(0), std::size_t(1)}) {
+            QCOMPARE(*back->composition[element].low, 0.00005);
+            QCOMPARE(*back->composition[element].high, element == 0 ? 0.85 : 0.6);
+        }
+        QCOMPARE(*back->composition[2].low, 0.0);
+    }
     void wrongFieldsAreNamed_data() {
         QTest::addColumn<QString>("field");
         QTest::addColumn<QString>("text");
