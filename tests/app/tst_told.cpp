@@ -74,6 +74,20 @@ private slots:
         for (const QString& one : mute) qInfo("%s", qPrintable(one));
         QVERIFY2(mute.isEmpty(), qPrintable(mute.join('\n')));
     }
+
+    // Whether the whole record was looked through is told over the clock, also where it is too large for that.
+    void theClockTellsWhetherTheRecordIsSound() {
+        QVERIFY(QFile::copy(m_dir.filePath("demo.rollcall"), m_dir.filePath("large.rollcall")));
+        WindowDriver d(m_dir.filePath("large.rollcall"));
+        const auto told = [&] { return tipAt(d.window(), {d.window().width() - 40, d.window().height() - 20}); };
+        QVERIFY2(told().contains("is being looked through"), qPrintable(told()));
+        QTRY_VERIFY_WITH_TIMEOUT(told().contains("was looked through and is sound"), 60000);
+        // Behind its last page a file may be as long as it likes.
+        d.stop();
+        QVERIFY(QFile::resize(m_dir.filePath("large.rollcall"), qint64{301} << 20));
+        d.start();
+        QVERIFY2(told().contains("too large to be looked through here"), qPrintable(told()));
+    }
 };
 
 QTEST_MAIN(tst_Told)

@@ -87,7 +87,12 @@ Footer::Footer(const Document& document, const DayClock& day, const Look& look, 
     tellUnder(this, [this](const QPoint& at) {
         if (at.x() < width() - m_look.px(24) - m_look.width(clockText(), 14)) return QString();
         QStringList lines{QLocale().toString(localTime(m_document.now()), QStringLiteral("dddd d MMMM yyyy, HH:mm"))};
-        if (m_document.isChecked()) lines << tr("the record was looked through and is sound");
+        if (m_document.isChecked())
+            lines << tr("the record was looked through and is sound");
+        else if (m_document.isOpen() && m_document.readOnlyReasons().isEmpty())
+            lines << (Store::looksThrough(m_document.path())
+                          ? tr("the record is being looked through")
+                          : tr("the record is too large to be looked through here: rollcallctl check does it"));
         return lines.join(QLatin1Char('\n'));
     });
 }

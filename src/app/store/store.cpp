@@ -12,13 +12,6 @@
 
 namespace rollcall {
 
-namespace {
-
-// The check holds a digest of every row that was not imported in memory: a larger one is checked on the command line.
-constexpr qint64 largestChecked = qint64{300} << 20;
-
-} // namespace
-
 Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
     : QObject(parent), m_shipped(std::make_shared<const Tables>(std::move(shipped))), m_seams(std::move(seams)),
       m_worker(new QObject) {
@@ -42,6 +35,12 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
             if (m_logbook) m_logbook->settle();
         });
     });
+}
+
+bool Store::looksThrough(const QString& path) {
+    constexpr qint64 largest = qint64{300}
+                               << 20; // bytes: a digest of every row that was not imported is held in memory
+    return QFileInfo(path).size() < largest;
 }
 
 Store::~Store() {
@@ -130,7 +129,7 @@ void Store::open(const QString& path, bool create, const QString& person, std::f
         reply([this, path, then, answer] {
             --m_pending;
             m_around = true;
-            if (answer->done && QFileInfo(path).size() < largestChecked) m_checkSoon.start();
+            if (answer->done && looksThrough(path)) m_checkSoon.start();
             then(std::move(*answer));
         });
         lookAround();

@@ -104,6 +104,8 @@ public:
     bool quiet() const { return m_pending == 0 && !m_around; }
 
     const std::shared_ptr<const Tables>& shipped() const { return m_shipped; }
+    /// Whether a logbook is looked through whole between acts; a larger one is by `rollcallctl check`.
+    static bool looksThrough(const QString& path);
     Instant now() const { return m_seams.now(); }
     const LogbookSeams& seams() const { return m_seams; }
 
