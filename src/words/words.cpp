@@ -310,6 +310,8 @@ NextWords nextStep(const Verdict& v) {
     case Act::falseSoftness:
         return {tr("Read on clean metal"), tr("soft again: re-harden, other use, scrap")};
     case Act::makerDecides:
+        if (v.gate != Gate::quench && v.gate != Gate::temper)
+            return {tr("You decide"), tr("keep it, another use, or scrap")};
         return {tr("You decide"),
                 v.has(Fact::filesStay) ? tr("these files cannot settle it") : tr("this tester cannot settle it")};
     case Act::acceptOrReturn:
@@ -438,7 +440,7 @@ QString taskText(const QString& mark, const NextStep& next) {
     case Act::clearConflict:
         return tr("%1: clear the conflict").arg(mark);
     case Act::verifyTester:
-        return tr("read %1 by a verified tester").arg(mark);
+        return tr("read %1 with a verified tester").arg(mark);
     case Act::verifyOnHarderBlock:
         return tr("verify the tester for %1").arg(mark);
     case Act::logTemper:

@@ -99,6 +99,10 @@ private slots:
         QCOMPARE(*photo(d).px_per_mm, 900.0);
         for (int i = 0; i < 2; ++i) countLine(d);
         QCOMPARE(d.word(), QStringLiteral("Not yet"));
+        d.press(Qt::Key_F7); // no trial answers what the lines would
+        QCOMPARE(d.act(), QStringLiteral("Count more lines"));
+        d.press(Qt::Key_Return);
+        QCOMPARE(d.window().place(), QStringLiteral("grain-bench"));
         for (int i = 0; i < 3; ++i) countLine(d);
         QCOMPARE(photo(d).lines.size(), std::size_t(5));
         QCOMPARE(d.word(), QStringLiteral("Fine"));

@@ -366,12 +366,9 @@ ColumnContent EdgeBench::content() const {
     case Act::measureDamage:
     case Act::lookAtHeat:
     case Act::fileEdge:
-        content.act = next.act;
-        content.detail = next.detail;
-        break;
     case Act::makerDecides:
         content.act = next.act;
-        content.detail = tr("at Release");
+        content.detail = next.detail;
         break;
     default:
         content.act = ask.by_hand && verdict.next.act == Act::takeRung && verdict.next.as<EdgeLoadStep>() == nullptr

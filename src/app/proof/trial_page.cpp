@@ -122,8 +122,18 @@ const Trial* TrialPage::trial() const {
     return last != nullptr && progressOf(*last).outcome == TrialOutcome::running ? last : nullptr;
 }
 
-bool TrialPage::isCracked() const {
-    return m_document.blade() != nullptr && m_document.verdictAt(Gate::proof).next.act == Act::clearCrack;
+QString TrialPage::elsewhere() const {
+    if (m_document.blade() == nullptr) return {};
+    switch (m_document.verdictAt(Gate::proof).next.act) {
+    case Act::clearCrack:
+        return QStringLiteral("clear-crack");
+    case Act::countGrain:
+        return QStringLiteral("grain");
+    case Act::hardenFiner:
+        return QStringLiteral("reharden");
+    default: // after a failed one, or where the maker decides, another trial may be the answer
+        return {};
+    }
 }
 
 bool TrialPage::resume() {
@@ -166,7 +176,7 @@ ColumnContent TrialPage::content() const {
             {tr("Done"), QString::number(progress.done), tr("of %1").arg(progress.steps.size()), false});
         content.act = tr("Go on with the trial");
         content.detail = QString::fromStdString(running->protocol.steps[progress.current].name);
-    } else if (isCracked()) {
+    } else if (!elsewhere().isEmpty()) {
         const words::NextWords next = words::nextStep(verdict);
         content.act = next.act;
         content.detail = next.detail;
@@ -223,8 +233,8 @@ void TrialPage::compareBends(ColumnContent& content, double strain) const {
 void TrialPage::act() {
     if (m_running && trial() != nullptr) return primary();
     if (resume()) return;
-    if (isCracked()) return emit commandWanted(QStringLiteral("clear-crack"));
-    begin();
+    const QString other = elsewhere();
+    other.isEmpty() ? begin() : emit commandWanted(other);
 }
 
 // While a trial runs only these happen, and F1, so that nothing else does by a slip.
@@ -479,11 +489,12 @@ void TrialPage::paintList(QPainter& painter) {
         drawText(painter, 0, px(60), tr("No trial yet"), m_look.font(28, true), p.ink);
         int y = px(104);
         const QString mark = QString::fromStdString(m_document.blade()->mark);
-        for (const QString& line : {isCracked() ? tr("%1 is cracked: no trial of it").arg(mark)
-                                                : tr("Enter  begin one on %1: it may not survive").arg(mark),
-                                    tr("2  for whom a piece speaks        3  cuts compared"),
-                                    tr("4  studies of one factor          5  the protocols, and your own"),
-                                    tr("F12  the grain of what was broken")}) {
+        for (const QString& line :
+             {elsewhere().isEmpty() ? tr("Enter  begin one on %1: it may not survive").arg(mark)
+                                    : tr("Enter  %1").arg(words::nextStep(m_document.verdictAt(Gate::proof)).act),
+              tr("2  for whom a piece speaks        3  cuts compared"),
+              tr("4  studies of one factor          5  the protocols, and your own"),
+              tr("F12  the grain of what was broken")}) {
             drawText(painter, 0, y, line, m_look.font(18), p.ink);
             y += px(34);
         }

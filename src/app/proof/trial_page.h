@@ -32,7 +32,7 @@ public:
     bool wantsAll() const override { return m_running && trial() != nullptr; }
     /// Goes on with the blade's running trial; false when it has none.
     bool resume();
-    bool isCracked() const; ///< and nobody has cleared the crack: no trial of it
+    QString elsewhere() const; ///< the command for what comes next, where that is no trial: a crack, its grain
     /// Gives the window back; the trial waits.
     void leave();
     /// Asks for a protocol and begins.
