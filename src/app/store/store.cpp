@@ -38,9 +38,9 @@ Store::Store(Tables shipped, LogbookSeams seams, QObject* parent)
 }
 
 bool Store::looksThrough(const QString& path) {
-    constexpr qint64 largest = qint64{300}
-                               << 20; // bytes: a digest of every row that was not imported is held in memory
-    return QFileInfo(path).size() < largest;
+    // The check holds a digest of every row that was not imported in memory.
+    constexpr qint64 largest_bytes = qint64{300} << 20;
+    return QFileInfo(path).size() < largest_bytes;
 }
 
 Store::~Store() {
