@@ -38,6 +38,8 @@ Figures verificationFigures(int draws);
 Figures temperFigures(int draws);
 /// Shares of the candidates, and how often the true grade or a wrong claim is called not consistent.
 Figures steelFigures(int draws);
+/// A maker who does what the button says, in worlds with wrong rows; and a good batch of ten.
+Figures makerFigures(int draws);
 /// Grain sizes suggested on textures of known size.
 Figures grainFigures(int draws);
 

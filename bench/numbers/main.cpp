@@ -30,6 +30,7 @@ int main(int argc, char** argv) {
              Part{"verification", verificationFigures},
              Part{"temper", temperFigures},
              Part{"steel", steelFigures},
+             Part{"maker", makerFigures},
              Part{"grain", grainFigures},
          }) {
         if (!wanted.empty() && wanted.find(std::string(" ") + part.name + " ") == std::string::npos) continue;

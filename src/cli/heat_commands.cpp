@@ -53,6 +53,10 @@ Result<TypedTemper> temperFrom(const std::string& text, const char* option) {
 
 QString warningText(TemperWarning warning) {
     switch (warning) {
+    case TemperWarning::smallerStep:
+        return QStringLiteral("a smaller step: hotter lies over 40 degrees beyond what was read");
+    case TemperWarning::overHump:
+        return QStringLiteral("over the hump of secondary hardening: it costs toughness or rust resistance");
     case TemperWarning::insideEmbrittlement:
         return QStringLiteral("temperatures that turn this grade brittle are left out, or the answer lies among them");
     case TemperWarning::embrittlementUnknown:

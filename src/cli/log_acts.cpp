@@ -72,8 +72,11 @@ const std::vector<LogAct>& logActs() {
           {"uncertainty", false, "k = 2; 0.3"},
           {"scale", false, "HRC"},
           {"diameter", false, "mm"},
-          {"spacing", false, "mm"}},
-         [](const LogLine& l) {
+          {"spacing", false, "mm"},
+          {"certifier", false, "laboratory of its certificate"},
+          {"certified_on", false, "2026-01-31"},
+          {"expires", false, "2028-01-31"}},
+         [](const LogLine& l) -> Result<Done> {
              Block block;
              block.name = l.text("name");
              block.certified = l.plain("certified", 0, 130);
@@ -81,6 +84,9 @@ const std::vector<LogAct>& logActs() {
              block.scale = l.text("scale", "HRC");
              block.diameter_mm = l.optional("diameter", Quantity::length, 5, 500).value_or(60);
              block.spacing_mm = l.optional("spacing", Quantity::length, 0.5, 20).value_or(3);
+             block.certificate.by = l.text("certifier", "");
+             block.certificate.on = l.text("certified_on", "");
+             block.certificate.until = l.text("expires", "");
              return only(addBlock(l.logbook(), block));
          }},
         {"batch",
@@ -99,7 +105,7 @@ const std::vector<LogAct>& logActs() {
           {"evidence", false, "{quench: files}: by which evidence a gate is asked"},
           {"planned", false, "readings for each blade; 3"},
           itsTempers,
-          {"rule", false, "guarded, plain, allowance"},
+          {"rule", false, "chance, guarded, plain, allowance; the shop's, else chance, of finished knives guarded"},
           {"allowance", false, "HRC"},
           isFinishedKnife},
          makeBatch},
@@ -224,7 +230,13 @@ const std::vector<LogAct>& logActs() {
          inHeat},
         {"temper",
          "a temper",
-         {inBatch, ofBlades, oneBlade, {"temperature", false, "°C; null: not noted"}, {"hours", false, "h"}},
+         {inBatch,
+          ofBlades,
+          oneBlade,
+          {"temperature", false, "°C; null: not noted"},
+          {"hours", false, "h"},
+          {"colour", false, "seen on bare metal, instead of a temperature"},
+          {"color", false, "the same"}},
          temperBlades},
         {"cold",
          "blades held cold",
@@ -241,7 +253,8 @@ const std::vector<LogAct>& logActs() {
          {inBatch,
           ofBlade,
           {"zone", true, "edge, flat, spine"},
-          {"colour", true, ""},
+          {"colour", false, "or color; one is needed"},
+          {"color", false, ""},
           {"surface", false, "bare, coated, scaled, foil"},
           {"torch", false, "true"}},
          noteColour},
@@ -284,7 +297,14 @@ const std::vector<LogAct>& logActs() {
          cutRope},
         {"damage",
          "damage seen",
-         {inBatch, ofBlade, {"kind", true, ""}, {"place", false, "mm"}, {"size", false, "mm"}, {"note", false, ""}},
+         {inBatch,
+          ofBlade,
+          {"kind", true, "chip, tip, bend, burn, roll, crack, break"},
+          {"place", false, "mm"},
+          {"size", false, "mm"},
+          {"note", false, ""},
+          {"cleared", false, "true: repaired, ground out, inspected or accepted"},
+          {"reason", false, "why it is cleared"}},
          damaged},
         {"fracture",
          "a broken piece counted at the microscope, or rated by eye",
@@ -296,13 +316,15 @@ const std::vector<LogAct>& logActs() {
           {"rating", false, ""}},
          countFracture},
         {"cleared",
-         "a crack ground out or inspected",
+         "damage repaired, ground out, inspected or accepted; a crack first",
          {inBatch, ofBlade, because},
          [](const LogLine& l) -> Result<Done> {
              const Batch batch = l.batch();
-             const DamageMark* crack = openCrack(l.blade(batch));
-             if (crack == nullptr) return Error{ErrorKind::refused, "blade", "no crack of it is open"};
-             return clearDamage(l.logbook(), crack->id, l.text("reason"));
+             const Blade& blade = l.blade(batch);
+             if (openCrack(blade)) return clearCrack(l.logbook(), blade, l.text("reason"));
+             if (const DamageMark* mark = openDamage(blade))
+                 return clearDamage(l.logbook(), mark->id, l.text("reason"));
+             return Error{ErrorKind::refused, "blade", "no damage of it is open"};
          }},
         {"looked",
          "a surprise looked into, and it stands",
@@ -440,7 +462,7 @@ const std::vector<LogAct>& logActs() {
         {"rule",
          "the rules a batch is judged by",
          {inBatch,
-          {"rule", false, "guarded, plain, allowance"},
+          {"rule", false, "chance, guarded, plain, allowance"},
           {"allowance", false, "HRC"},
           {"as_read", false, "true: not corrected"},
           {"verify_every", false, "day, week, month"},

@@ -29,12 +29,21 @@ struct BadField {
     std::string text;
 };
 
+/// E44. A line that was stored and would make sense in another way.
+struct LogDoubt {
+    int line = 0;
+    std::string why;
+    std::string perhaps; ///< what it may have been meant as
+};
+
 /// What the lines before have made known to this one.
 struct LogContext {
     Logbook& logbook;
     const Tables& tables;
     QDir beside;                              ///< where paths in the lines begin
     std::map<std::string, std::string> heats; ///< ids of heats by the names that lines gave them
+    int line = 0;                             ///< that is being done
+    std::vector<LogDoubt> doubts;
 };
 
 /// The values of one line, asked for by name. Each asking throws BadField where the value is missing or cannot be.
@@ -63,6 +72,12 @@ public:
         throw BadField{field, "known are " + words};
     }
     Gate gate(const char* field) const;
+    /// "sure": true. Its numbers are meant as they stand.
+    bool sure() const { return yes("sure", false); }
+    /// The line is stored, and doubted until somebody says otherwise.
+    void doubt(const std::string& why, const std::string& perhaps) const {
+        if (!sure()) m_context.doubts.push_back({m_context.line, why, perhaps});
+    }
 
     /// What is named must be there.
     Batch batch() const;
@@ -102,6 +117,8 @@ public:
     Result<Done> take(int number, const QByteArray& text);
     /// How often each act was done.
     const std::map<std::string, int>& done() const { return m_done; }
+    /// What of them was doubted.
+    const std::vector<LogDoubt>& doubts() const { return m_context.doubts; }
 
 private:
     LogContext m_context;

@@ -2,8 +2,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/log_work.h"
 
+#include "core/judge/doubts.h"
 #include "core/judge/judged.h"
 #include "core/measure/rockwell.h"
+#include "core/measure/statistics.h"
 #include "core/steel/grade_sheet.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/heat.h"
@@ -70,11 +72,14 @@ BladeDraft bladeIn(const LogLine& one) {
     BladeDraft draft;
     draft.mark = one.text("mark");
     const auto mm = [&](const char* field, double most) {
-        return one.optional(field, Quantity::length, 0.2, most).value_or(0);
+        return one.optional(field, Quantity::length, 0.05, most).value_or(0);
     };
     const double length = mm("length", 2000);
     const double height = mm("height", 500);
     const double thickness = mm("thickness", 50);
+    if (const auto perhaps = perhapsInches(thickness))
+        one.doubt(fmt::format("{} is {:g} mm thick", draft.mark, thickness),
+                  fmt::format("{:g} in = {:.2f} mm", thickness, *perhaps));
     if (length > 0 && height > 0) {
         draft.shape = BladeShape::knife(length, height, thickness);
         // The reading line lies a tenth of the height from the edge, as the window proposes it.
@@ -148,7 +153,7 @@ Result<Done> makeBatch(const LogLine& line) {
     draft.quench_minimum = line.optionalPlain("minimum", 20, 70);
     if (line.has("tempers")) draft.minimum_tempers = line.whole("tempers", 0, 5);
     if (line.yes("finished", false)) draft.minimum_tempers = 0; // no temper of ours can be logged
-    draft.rule = line.word<DecisionRule>("rule", DecisionRule::guarded);
+    if (line.has("rule")) draft.rule = line.word<DecisionRule>("rule");
     draft.allowance = line.optionalPlain("allowance", 0, 5);
     const int planned = line.has("planned") ? line.whole("planned", 1, 50) : 3;
     if (line.has("gates")) {
@@ -212,6 +217,16 @@ Result<Done> logOneReading(const LogLine& line) {
     const Batch batch = line.batch();
     ReadingDraft draft = readingIn(line, line.blade(batch), line.tester());
     setValue(draft, line.plain("value", 0, 2000), line.context().tables);
+    std::vector<double> others;
+    for (const Reading& r : line.blade(batch).readings) {
+        if (!r.struck && r.gate == draft.gate && r.round == draft.round && r.scale == draft.scale &&
+            r.zone == draft.zone)
+            others.push_back(r.value);
+    }
+    constexpr double far = 8; // points: more than metal and tester make
+    if (!others.empty() && std::abs(draft.value - medianOf(others)) > far)
+        line.doubt(fmt::format("{:g} is far from its other readings", draft.value),
+                   fmt::format("about {:g}", medianOf(others)));
     return only(logReading(line.logbook(), draft));
 }
 
@@ -321,6 +336,11 @@ Result<Done> signFor(const LogLine& line) {
         signature.round = blade->round;
         signature.basis = releaseBasis(judged.verdicts().blades[index]);
         signature.reason = line.text("reason", "");
+        if (signature.reason.empty() && judged.release(index).needsReason(signature.disposition))
+            throw BadField{"reason",
+                           fmt::format("{} is not passed at every gate, or readings of it were struck out: say "
+                                       "why it may go",
+                                       blade->mark)};
         decisions.push_back({blade->id, signature});
     }
     return sign(line.logbook(), decisions);

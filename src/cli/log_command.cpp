@@ -52,7 +52,7 @@ bool blank(const QByteArray& line) {
 } // namespace
 
 LogLines::LogLines(Logbook& logbook, const Tables& tables, const QDir& beside, std::shared_ptr<Instant> clock)
-    : m_context{logbook, tables, beside, {}}, m_clock(std::move(clock)), m_now(logbook.now()) {}
+    : m_context{logbook, tables, beside, {}, 0, {}}, m_clock(std::move(clock)), m_now(logbook.now()) {}
 
 Result<Done> LogLines::take(int number, const QByteArray& text) {
     QJsonParseError fault;
@@ -69,7 +69,7 @@ Result<Done> LogLines::take(int number, const QByteArray& text) {
         return atLine(number, "do", fmt::format("'{}' is no act; known are {}", name, namesOfActs()));
     for (auto value = values.begin(); value != values.end(); ++value) {
         const std::string field = value.key().toStdString();
-        const bool common = field == "do" || field == "time" || field == "by";
+        const bool common = field == "do" || field == "time" || field == "by" || field == "sure";
         const bool known =
             std::any_of(act->fields.begin(), act->fields.end(), [&](const LogField& one) { return field == one.name; });
         if (!common && !known) return atLine(number, field, fieldsOf(*act));
@@ -79,7 +79,10 @@ Result<Done> LogLines::take(int number, const QByteArray& text) {
         if (field.needed && (said.isUndefined() || (said.isString() && said.toString().trimmed().isEmpty())))
             return atLine(number, field.name, fmt::format("'{}' needs it; {}", name, fieldsOf(*act)));
     }
+    // Lines of one file follow each other: what comes later in it came later.
+    m_now = {std::max(LogbookSeams::real().now().utc_ms, m_now.utc_ms + 1), m_now.offset_minutes};
     *m_clock = m_now;
+    m_context.line = number;
     if (values.contains(QStringLiteral("time"))) {
         const auto at = timeOf(values[QStringLiteral("time")].toString(), m_now);
         if (!at) return atLine(number, at.error().place, at.error().text);
@@ -108,10 +111,13 @@ QJsonObject logHelp() {
                 field.needed ? QString() : QStringLiteral("may be left out; "), QString::fromUtf8(field.help));
         acts.append(QJsonObject{{"do", act.name}, {"what", act.help}, {"fields", fields}});
     }
-    return {
-        {"common",
-         QJsonObject{{"do", "the act"}, {"time", "ISO 8601; now when left out; not ahead of now"}, {"by", "initials"}}},
-        {"acts", acts}};
+    return {{"common",
+             QJsonObject{
+                 {"do", "the act"},
+                 {"time", "ISO 8601; now when left out; not ahead of now"},
+                 {"by", "initials"},
+                 {"sure", "true: its numbers are meant as they stand, though they would make sense in another unit"}}},
+            {"acts", acts}};
 }
 
 Result<QJsonObject> log(const Options& options, const Tables& shipped) {
@@ -161,7 +167,10 @@ Result<QJsonObject> log(const Options& options, const Tables& shipped) {
     }
     QJsonObject acts;
     for (const auto& [name, count] : logging.done()) acts[q(name)] = count;
-    return QJsonObject{{"lines", taken}, {"acts", acts}};
+    QJsonArray doubts;
+    for (const LogDoubt& one : logging.doubts())
+        doubts.append(QJsonObject{{"line", one.line}, {"why", q(one.why)}, {"perhaps", q(one.perhaps)}});
+    return QJsonObject{{"lines", taken}, {"acts", acts}, {"doubts", doubts}};
 }
 
 } // namespace rollcall::cli

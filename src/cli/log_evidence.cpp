@@ -3,6 +3,7 @@
 #include "cli/log_work.h"
 
 #include "core/base/number.h"
+#include "core/judge/doubts.h"
 #include "core/judge/judged.h"
 #include "core/measure/rockwell.h"
 #include "core/proof/fracture.h"
@@ -120,6 +121,7 @@ Result<Done> beginHeat(const LogLine& line) {
     draft.set_c = line.number("set", Quantity::temperature, 100, 1400);
     draft.min_minutes = line.optionalPlain("soak_least", 0, 600);
     draft.max_minutes = line.optionalPlain("soak_most", 0, 600);
+    if (draft.max_minutes == 0.0) line.doubt("a soak of 0 minutes", "left out");
     draft.medium = line.text("medium");
     draft.medium_c = line.optional("medium_temperature", Quantity::temperature, -200, 400);
     draft.surface = line.word<HeatSurface>("surface", HeatSurface::scaled);
@@ -205,16 +207,54 @@ Result<Done> inHeat(const LogLine& line) {
     return Error{ErrorKind::refused, "heat", "its batch is gone"};
 }
 
+namespace {
+
+// A colour of the chart, by its name.
+std::string knownColour(const LogLine& line, const char* field) {
+    const std::string colour = line.text(field);
+    std::set<std::string> names;
+    for (const OxideColour& one : line.context().tables.oxideColours()) names.insert(one.name);
+    if (!names.contains(colour)) throw BadField{field, fmt::format("known are {}", fmt::join(names, ", "))};
+    return colour;
+}
+
+} // namespace
+
 Result<Done> temperBlades(const LogLine& line) {
     const Batch batch = line.batch();
+    const std::vector<const Blade*> blades = line.blades(batch);
     TemperDraft draft;
     draft.batch = batch.id;
-    for (const Blade* blade : line.blades(batch)) draft.blades.push_back(blade->id);
+    for (const Blade* blade : blades) draft.blades.push_back(blade->id);
     draft.temperature_c = line.optional("temperature", Quantity::temperature, 80, 750);
     draft.hours = line.optional("hours", Quantity::duration, 0.01, 48);
     draft.as_entered = line.entered();
     draft.time = line.logbook().now();
-    return only(logTemper(line.logbook(), draft));
+    const auto temper = logTemper(line.logbook(), draft);
+    if (!temper) return temper.error();
+    const char* named = line.has("color") ? "color" : "colour";
+    for (const Blade* blade : blades) {
+        const BladeClaim claim = batch.claimOf(*blade);
+        const bool unlikely =
+            draft.temperature_c &&
+            perhapsFahrenheit(*draft.temperature_c, line.context().tables.grade(claim.grade), *claim.window);
+        if (unlikely && line.sure()) {
+            if (auto meant = meanTemper(line.logbook(), *temper); !meant) return meant;
+            break;
+        }
+        if (unlikely && blade == blades.front())
+            line.doubt(
+                fmt::format("{:g} °C for {}", *draft.temperature_c, claim.grade),
+                fmt::format("{:g} °F = {:.0f} °C", *draft.temperature_c, fahrenheitToCelsius(*draft.temperature_c)));
+        if (!line.has(named)) continue;
+        ColourNote note;
+        note.round = blade->round;
+        note.after_temper = lastTemper(*blade) + 1;
+        note.zone = "edge";
+        note.colour = knownColour(line, named);
+        if (auto noted = logColour(line.logbook(), blade->id, note); !noted) return noted;
+    }
+    return Done{};
 }
 
 Result<Done> noteColour(const LogLine& line) {
@@ -224,15 +264,7 @@ Result<Done> noteColour(const LogLine& line) {
     note.round = blade.round;
     note.after_temper = lastTemper(blade);
     note.zone = line.text("zone");
-    note.colour = line.text("colour");
-    const auto& known = line.context().tables.oxideColours();
-    const bool isOne =
-        std::any_of(known.begin(), known.end(), [&](const OxideColour& one) { return one.name == note.colour; });
-    if (!isOne) {
-        std::set<std::string> names;
-        for (const OxideColour& one : known) names.insert(one.name);
-        throw BadField{"colour", fmt::format("known are {}", fmt::join(names, ", "))};
-    }
+    note.colour = knownColour(line, line.has("color") ? "color" : "colour");
     note.surface = line.word<OxideSurface>("surface", OxideSurface::bare);
     note.torch = line.yes("torch", false);
     return logColour(line.logbook(), blade.id, note);
@@ -285,6 +317,13 @@ Result<Done> burnt(const LogLine& line) {
 
 Result<Done> damaged(const LogLine& line) {
     const Batch batch = line.batch();
+    if (line.yes("cleared", false)) {
+        const Blade& blade = line.blade(batch);
+        if (openCrack(blade)) return clearCrack(line.logbook(), blade, line.text("reason"));
+        if (const DamageMark* open = openDamage(blade))
+            return clearDamage(line.logbook(), open->id, line.text("reason"));
+        throw BadField{"cleared", "no damage of it is open"};
+    }
     DamageMark mark;
     mark.kind = line.text("kind");
     mark.place_mm = line.optional("place", Quantity::length, 0, 2000);

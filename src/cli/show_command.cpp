@@ -100,7 +100,20 @@ const char* actName(Act act) {
     case Act::countGrain:
         return "fracture";
     case Act::hardenFiner:
+    case Act::reharden:
         return "reharden";
+    case Act::coldTreat:
+        return "cold";
+    case Act::repairDamage:
+        return "inspect";
+    case Act::addGrade:
+        return "add_grade";
+    case Act::returnBar:
+        return "return";
+    case Act::otherUse:
+        return "other_use";
+    case Act::scrap:
+        return "scrap";
     case Act::sign:
         return "sign";
     case Act::makerDecides:
@@ -176,27 +189,47 @@ QJsonValue nextObject(const std::vector<Task>& tasks, std::size_t blade, const J
     const auto task = std::find_if(tasks.begin(), tasks.end(), [&](const Task& one) { return one.blade == blade; });
     if (task == tasks.end()) return QJsonValue();
     const Suggestion& suggestion = judged.release(blade).suggestion;
-    const char* act = actName(task->next.act);
-    if (task->next.act == Act::acceptOrReturn) act = finishedAct(suggestion.disposition);
+    Gate gate = task->gate;
+    NextStep step = task->next;
+    const Verdict& steel = judged.verdict(blade, Gate::steel);
+    if (step.act == Act::backToSteel && steel.state == State::fail) { // what is to be done there
+        step = steel.next;
+        gate = Gate::steel;
+    }
+    const char* act = actName(step.act);
+    if (step.act == Act::acceptOrReturn) act = finishedAct(suggestion.disposition);
     if (act == nullptr) return QJsonValue();
-    const Verdict& verdict = judged.verdict(blade, task->gate);
-    QJsonObject next{{"act", act}, {"gate", nameOf(task->gate)}, {"why", words::headline(verdict)}};
-    if (task->next.act == Act::acceptOrReturn && !suggestion.purpose.empty()) next["purpose"] = q(suggestion.purpose);
-    if (const auto* read = task->next.as<ReadStep>()) next["readings"] = read->readings;
-    if (const auto* file = task->next.as<FileStep>(); file != nullptr && file->file_hrc > 0)
+    const Verdict& verdict = judged.verdict(blade, gate);
+    QJsonObject next{{"act", act}, {"gate", nameOf(gate)}, {"why", words::headline(verdict)}};
+    if (step.act == Act::acceptOrReturn && !suggestion.purpose.empty()) next["purpose"] = q(suggestion.purpose);
+    if (const auto* grade = step.as<GradeStep>()) {
+        next["grade"] = q(grade->grade);
+        next["share"] = grade->share;
+    }
+    if (const auto* apart = step.as<TellApartStep>()) {
+        next["grades"] = QJsonArray{q(apart->a), q(apart->b)};
+        if (apart->how.test == TellApart::Test::coupon) next["act"] = "coupon";
+        if (apart->how.test == TellApart::Test::spark) next["act"] = "spark";
+    }
+    if (const auto* use = step.as<UseStep>()) next["purpose"] = q(use->purpose);
+    if (const auto* read = step.as<ReadStep>()) next["readings"] = read->readings;
+    if (const auto* file = step.as<FileStep>(); file != nullptr && file->file_hrc > 0)
         next["file_hrc"] = file->file_hrc;
-    if (const auto* coupon = task->next.as<CouponStep>()) next["soaked_minutes"] = coupon->minutes;
-    if (const auto* rung = task->next.as<EdgeLoadStep>()) {
+    if (const auto* coupon = step.as<CouponStep>()) next["soaked_minutes"] = coupon->minutes;
+    if (const auto* rung = step.as<EdgeLoadStep>()) {
         next["force_n"] = rung->force_n;
         next["raise_deg"] = rung->raise_deg;
     }
-    if (const auto* temper = task->next.as<TemperStep>(); temper != nullptr && temper->advised) {
+    if (const auto* temper = step.as<TemperStep>(); temper != nullptr && temper->advised) {
         const QJsonObject advised = temperObject(*temper->advised);
         for (auto one = advised.begin(); one != advised.end(); ++one) next[one.key()] = one.value();
         QJsonArray load;
         for (const std::string& mark : temper->load) load.append(q(mark));
         if (!load.isEmpty()) next["load"] = load;
     }
+    QStringList cautions;
+    for (const StepCaution caution : step.cautions) cautions << words::stepCautionText(caution);
+    if (!cautions.isEmpty()) next["caution"] = cautions.join(QLatin1Char(' '));
     return next;
 }
 

@@ -37,6 +37,7 @@ void DemoShop::verify(const std::string& tester, const std::string& block, std::
 
 std::vector<DemoShop::Piece> DemoShop::addBatch(BatchDraft draft, const std::string& prefix, int count,
                                                 const BladeShape& shape, const std::string& thickness) {
+    if (!draft.rule) draft.rule = DecisionRule::guarded; // what this shop promises its customers
     for (int i = 1; i <= count; ++i) draft.blades.push_back({fmt::format("{}-{}", prefix, i), shape, thickness});
     m_batch = must(rollcall::addBatch(*m_logbook, draft));
     std::vector<Piece> pieces;

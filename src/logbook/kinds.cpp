@@ -428,6 +428,28 @@ const std::vector<Kind>& kinds() {
           "0), power REAL NOT NULL, pieces INTEGER NOT NULL CHECK (pieces >= 2), seed INTEGER NOT NULL, person TEXT "
           "NOT "
           "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)"}},
+        // By which rule a batch is judged, of any name; the newest goes before those of batch and batch_rules.
+        {"batch_rule",
+         15,
+         true,
+         Reach::batch,
+         "batch",
+         true,
+         {{"person", Are::numbered, "P"}, {"rule", Are::code}},
+         {"CREATE TABLE batch_rule (id TEXT PRIMARY KEY, batch TEXT NOT NULL REFERENCES batch(id), rule TEXT NOT NULL "
+          "CHECK (length(rule) > 0), person TEXT NOT NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX batch_rule_by_batch ON batch_rule(batch)"}},
+        // A temper whose number would make sense in another unit, and is meant as it stands.
+        {"temper_meant",
+         15,
+         true,
+         Reach::batch,
+         "cycle",
+         true,
+         {{"person", Are::numbered, "P"}},
+         {"CREATE TABLE temper_meant (id TEXT PRIMARY KEY, cycle TEXT NOT NULL REFERENCES cycle(id), person TEXT NOT "
+          "NULL, at_ms INTEGER NOT NULL, at_offset INTEGER NOT NULL)",
+          "CREATE INDEX temper_meant_by_cycle ON temper_meant(cycle)"}},
     };
     return list;
 }

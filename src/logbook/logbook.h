@@ -275,7 +275,8 @@ private:
     QString m_path;
     FileIdentity m_identity; ///< of the file when it was opened
     LogbookSeams m_seams;
-    std::map<std::string, PooledScatter> m_learned; ///< by tester, from the days before m_learnedDay
+    /// By tester, from the days before m_learnedDay.
+    std::map<std::string, std::shared_ptr<const std::vector<ScatterDay>>> m_learned;
     std::int64_t m_learnedDay = -1;
     std::map<std::string, std::shared_ptr<const Trace>> m_traces; ///< by their parts; decoded once
     std::string m_person;

@@ -101,6 +101,123 @@ QString sentence(const Reason& r) {
                    : tr("Verified: error %1, spread %2").arg(h(0), h(1));
     case Fact::testerNotVerified:
         return tr("%1 is not verified for these readings: Borderline at best").arg(testerName(r));
+    case Fact::blockEndsSoon:
+        return tr("The certificate of block %1 ends in %2").arg(text(r, 0), days(static_cast<int>(number(r, 0))));
+    case Fact::readBeforeVerified:
+        return r.tone == Tone::caution
+                   ? tr("%1 readings were taken before %2 was verified: read again, now that it is")
+                         .arg(whole(number(r, 0)), testerName(r))
+                   : tr("%1 readings from before %2 was verified are left out").arg(whole(number(r, 0)), testerName(r));
+    case Fact::readingsHeld:
+        return tr("%1 failed its block after these readings: clean, seat, repeat the run before they count")
+            .arg(testerName(r));
+    case Fact::testerStopped:
+        return tr("%1 failed its block %2 in a row: stop it. Use another tester or files, and have it looked at")
+            .arg(testerName(r), times(static_cast<int>(number(r, 0))));
+    case Fact::heldCleared:
+        return tr("%1 failed its block once after these readings; the repeat was good, so they count")
+            .arg(testerName(r));
+    case Fact::earlierState:
+        return text(r, 0) == QLatin1String("cold")
+                   ? tr("Read before the cold treatment: read the blade as it is now")
+                   : tr("Read on metal that is ground off: read the blade as it is now");
+    case Fact::stateBefore:
+        return text(r, 0) == QLatin1String("cold")
+                   ? tr("Before the cold treatment it read %1 (%2 readings)").arg(h(0), whole(number(r, 1)))
+                   : tr("On the metal that is ground off it read %1 (%2 readings)").arg(h(0), whole(number(r, 1)));
+    case Fact::mapped:
+        return tr("%1 readings map it already: more of them will not settle it").arg(whole(number(r, 0)));
+    case Fact::metalCleaned:
+        return tr("Read on clean metal");
+    case Fact::filesRepeated:
+        return tr("Files tried %1 in this state").arg(times(static_cast<int>(number(r, 0))));
+    case Fact::fileUnknown:
+        return tr("A file of unknown hardness says hard or soft, no number");
+    case Fact::filesHardened:
+        return tr("Hardened: it skates the file of %1. These files cannot confirm %2. Temper it today").arg(h(0), h(1));
+    case Fact::keepsAustenite:
+        return text(r, 0) == QLatin1String("hot") ? tr("Soaked at %1, over %2: retained austenite is likely. Treat one "
+                                                       "blade cold; if it rises, that was "
+                                                       "it")
+                                                        .arg(degrees(number(r, 0)), degrees(number(r, 1)))
+                                                  : tr("Soaked long at %1: retained austenite is likely. Treat one "
+                                                       "blade cold; if it rises, that was it")
+                                                        .arg(degrees(number(r, 0)));
+    case Fact::temperDoubted:
+        return tr("Temper %1 is logged as %2. Meant as %3 °F, which is %4?")
+            .arg(whole(number(r, 2)), degrees(number(r, 0)), whole(number(r, 0)), degrees(number(r, 1)));
+    case Fact::softOnClean:
+        return r.numbers.empty() ? tr("Soft on clean metal too") : tr("Soft on clean metal too: %1").arg(h(0));
+    case Fact::rehardenLeft:
+        return tr("Harden it again: round %1, the shop allows %2 again")
+            .arg(whole(number(r, 0)), times(static_cast<int>(number(r, 1))));
+    case Fact::useFits:
+        return tr("Its hardness suits another use: %1").arg(text(r, 0));
+    case Fact::noWayLeft:
+        return tr("It was hardened again as often as the shop allows, and no use suits its hardness");
+    case Fact::hotterHelps:
+        return tr("Another temper would make it surer: %1 inside now, %2 after it")
+            .arg(percent(number(r, 0)), percent(number(r, 1)));
+    case Fact::smallerStep:
+        return tr("A smaller step, to %2: nothing hotter than %1 was read in this shop")
+            .arg(degrees(number(r, 0)), degrees(number(r, 1)));
+    case Fact::overHump:
+        return tr("Tempered higher, to its secondary hardness at %1, it gets harder. It costs toughness or rust "
+                  "resistance, and takes two tempers there")
+            .arg(degrees(number(r, 0)));
+    case Fact::runsDoubted:
+        return tr("Not used: tempers whose readings nobody expected, in %1. Look into them first").arg(listed(r));
+    case Fact::shotsDisagree:
+        return r.tone == Tone::note ? tr("One shot stands apart in %1 (%2 to %3) and is left out")
+                                          .arg(text(r, 0), percentText(number(r, 0)), percentText(number(r, 1)))
+                                    : tr("The shots disagree, %1 %2 to %3: another bar, plated, or not clean")
+                                          .arg(text(r, 0), percentText(number(r, 0)), percentText(number(r, 1)));
+    case Fact::platedOrDirty:
+        return tr("Plated or dirty: %1 belongs to the surface, not to this steel. Grind to bare metal and shoot again")
+            .arg(listed(r));
+    case Fact::carbonUnseen:
+        return tr("Its carbon was not measured: a coupon, sparks or spark emission would tell");
+    case Fact::maybeOutside:
+        return tr("%1 that it is a steel the library does not hold").arg(percent(number(r, 0)));
+    case Fact::noneSure:
+        return tr("None is sure enough to change the grade: %1").arg(withShares(r));
+    case Fact::notBladeSteel:
+        return tr("Looks like %1 (%2), which is no blade steel").arg(text(r, 0), percent(number(r, 0)));
+    case Fact::steelFailed:
+        return tr("Its composition does not match %1: settle the steel before anything is done to the blade")
+            .arg(text(r, 0));
+    case Fact::setOutside:
+        return tr("Set to %1; %2 is hardened from %3 to %4")
+            .arg(degrees(number(r, 0)), text(r, 0), degrees(number(r, 1)), degrees(number(r, 2)));
+    case Fact::planOutside:
+        return tr("The plan of %1 min is outside the %2 min that %3 asks for")
+            .arg(planText(number(r, 0), number(r, 1)), planText(number(r, 2), number(r, 3)), text(r, 0));
+    case Fact::mediumSlow:
+        return tr("%1 is too slow for %2: it will not harden through").arg(text(r, 0), text(r, 1));
+    case Fact::mediumHarsh:
+        return tr("%1 is harsher than %2 asks for: look for cracks").arg(text(r, 0), text(r, 1));
+    case Fact::mediumUnknown:
+        return text(r, 0).isEmpty() ? tr("Quenchant not noted: not checked against the grade")
+                                    : tr("%1 is not known here: not checked against the grade").arg(text(r, 0));
+    case Fact::oilHot:
+        return tr("Oil at %1: make sure that it flashes at least %2 higher")
+            .arg(degrees(number(r, 0)), degreesApart(50));
+    case Fact::heatUnchecked:
+        return text(r, 0).isEmpty()
+                   ? tr("No grade is set: the heat is not checked against anything")
+                   : tr("%1 is not in the library: its heat is not checked against anything").arg(text(r, 0));
+    case Fact::traceGap:
+        return tr("The trace does not cover %1 min, from minute %2 on: not counted as soak")
+            .arg(minutes(number(r, 0)), minutes(number(r, 1)));
+    case Fact::untempered:
+        return tr("Glass-hard, not tempered yet: nothing is pressed, bent or tried");
+    case Fact::damageOpen:
+        return number(r, 0) > 0 ? tr("%1 of %2: repair it, then look again").arg(recorded(r.texts.at(0)), mm(0))
+                                : tr("%1: repair it, then look again").arg(recorded(r.texts.at(0)));
+    case Fact::struckMatters:
+        return r.texts.empty() ? tr("Readings were struck out that would change a verdict: say why it may go")
+                               : tr("With the %1 readings that were struck out it would read %2 and not pass")
+                                     .arg(whole(number(r, 1)), h(0));
     case Fact::testerFailed:
         return tr("%1 failed its block: Borderline at best").arg(testerName(r));
     case Fact::readingsSuspect:
@@ -372,6 +489,10 @@ QString sentence(const Reason& r) {
         return tr("All low by %1: short soak, slow quenchant or tester?").arg(h(0));
     case Fact::allBladesVeryLow:
         return tr("All low by %1: wrong steel, or never hot enough").arg(h(0));
+    case Fact::notHardened:
+        return tr("Not hardened: %1 readings, the hardest %2, are below the scale").arg(whole(number(r, 0)), h(1));
+    case Fact::steelSettled:
+        return tr("Its steel was looked at");
     case Fact::softAlloyTwoCauses:
         return tr("Soak too cool, or too hot with retained austenite: opposite cures. Cold-treat one blade to tell");
     case Fact::edgeLineLow:
@@ -402,7 +523,9 @@ QString sentence(const Reason& r) {
         return tr("Hardened again %1, the shop's limit is %2")
             .arg(times(static_cast<int>(number(r, 0))), whole(number(r, 1)));
     case Fact::fullAnnealFirst:
-        return tr("%1: full anneal before hardening again, never normalise").arg(text(r, 0));
+        return r.numbers.size() < 2 ? tr("%1: have it annealed before hardening again, never normalize").arg(text(r, 0))
+                                    : tr("%1: full anneal at %2 to %3 before hardening again, never normalize")
+                                          .arg(text(r, 0), degrees(number(r, 0)), degrees(number(r, 1)));
     case Fact::normaliseFirst:
         return tr("%1: check for cracks, then normalise or sub-critical anneal before hardening again").arg(text(r, 0));
     case Fact::gradeUnknown:
@@ -459,6 +582,9 @@ QString sentence(const Reason& r) {
     case Fact::notOutYet:
         return tr("In the oven: mark it as it leaves");
     case Fact::soakGood:
+        if (!r.texts.empty())
+            return tr("Soak %1 min; %2 asks for %3")
+                .arg(minutes(number(r, 0)), text(r, 0), planText(number(r, 1), number(r, 2)));
         return number(r, 1) > 0 || number(r, 2) > 0
                    ? tr("Soak %1 min, plan %2").arg(minutes(number(r, 0)), planText(number(r, 1), number(r, 2)))
                    : tr("Soak %1 min; no limits set").arg(minutes(number(r, 0)));
@@ -555,7 +681,7 @@ QString sentence(const Reason& r) {
         return tr("%1 to %2 turns this grade brittle: another window, or your reason")
             .arg(degrees(number(r, 0)), degrees(number(r, 1)));
     case Fact::temperBlind:
-        return tr("Nothing can be foretold: %1").arg(text(r, 0));
+        return tr("No prediction for another temper: its readings contradict each other, or the quench. Look first");
     case Fact::colourAgainstOven:
         return tr("%1 on the steel means %2 to %3; the oven said %4: check the oven")
             .arg(text(r, 0), degrees(number(r, 0)), degrees(number(r, 1)), degrees(number(r, 2)));

@@ -70,6 +70,7 @@ QString entryName(const std::string& action) {
         {"note kept", QT_TRANSLATE_NOOP("rollcall", "the note")},
         {"signed", QT_TRANSLATE_NOOP("rollcall", "the signature")},
         {"temper cycle logged", QT_TRANSLATE_NOOP("rollcall", "the temper")},
+        {"temper meant", QT_TRANSLATE_NOOP("rollcall", "that the temper is meant")},
         {"temper cycle struck out", QT_TRANSLATE_NOOP("rollcall", "striking out the temper")},
         {"grade re-assigned", QT_TRANSLATE_NOOP("rollcall", "the other grade")},
         {"edge asked for", QT_TRANSLATE_NOOP("rollcall", "what the edges are asked for")},
@@ -115,7 +116,9 @@ QString ruleName(DecisionRule rule) {
     case DecisionRule::plain:
         return tr("plain: the mean decides");
     case DecisionRule::allowance:
-        return tr("allowance: a little outside is Borderline");
+        return tr("allowance: outside by no more than it passes");
+    case DecisionRule::chance:
+        return tr("chance: 90 % or more inside passes");
     }
     return {};
 }
@@ -188,6 +191,11 @@ QString bracketText(double lower, double upper) {
 QString headline(const Verdict& v) {
     if (v.state == State::excused) return v.reasons.empty() ? QString() : sentence(v.reasons.front());
     if (v.next.act == Act::clearCrack) return tr("It is cracked.");
+    if (v.next.act == Act::lookIntoSurprise)
+        return v.has(Fact::temperDoubted) ? tr("A temper may be in the wrong unit.") : tr("Nobody expected this.");
+    if (v.has(Fact::untempered)) return tr("Glass-hard: temper it first.");
+    if (v.next.act == Act::repairDamage) return tr("Damaged: repair it first.");
+    if (v.has(Fact::steelFailed)) return tr("It is not the steel it should be.");
     if (v.has(Fact::tempersMissing)) {
         for (const Reason& r : v.reasons) {
             if (r.fact == Fact::tempersMissing) return sentence(r);
@@ -201,7 +209,8 @@ QString headline(const Verdict& v) {
         if (v.has(Fact::noMinimumSet)) return tr("No minimum set.");
         if (v.has(Fact::noWindowSet)) return tr("No window set.");
         if (v.has(Fact::filesNotTried)) return tr("Asked by files.");
-        const int left = std::max(1, v.planned) - v.taken;
+        const auto* step = v.next.as<ReadStep>();
+        const int left = step != nullptr ? step->readings : std::max(1, std::max(1, v.planned) - v.taken);
         return left == 1 ? tr("One reading to go.") : tr("%1 readings to go.").arg(left);
     }
     if (v.gate == Gate::steel) {
@@ -344,8 +353,32 @@ NextWords nextStep(const Verdict& v) {
         return {tr("Answer the open gates"), tr("or sign over, with the reason")};
     case Act::countGrain:
         return {tr("Count more lines"), tr("on its fracture; F12 is the grain")};
-    case Act::hardenFiner:
-        return {tr("Normalise, harden again"), tr("or another use, or scrap")};
+    case Act::hardenFiner: {
+        const auto* anneal = v.next.as<AnnealStep>();
+        if (anneal == nullptr || anneal->normalise)
+            return {tr("Normalize, harden again"), tr("or another use, or scrap")};
+        if (!anneal->anneal_c.known())
+            return {tr("Have it annealed"), tr("then harden again; or another use, or scrap")};
+        return {tr("Anneal, harden again"), tr("full anneal at %1 to %2; never normalize %3")
+                                                .arg(degrees(*anneal->anneal_c.low), degrees(*anneal->anneal_c.high),
+                                                     QString::fromStdString(anneal->grade))};
+    }
+    case Act::reharden:
+        return {tr("Harden again"), tr("look for cracks first; the round is counted")};
+    case Act::coldTreat:
+        return {tr("Treat one blade cold"), tr("within the hour; then read it again")};
+    case Act::repairDamage:
+        return {tr("Repair it"), tr("then look again, or accept it with the reason")};
+    case Act::addGrade:
+        return {tr("Add the grade"), tr("from this shot; the library has none that fits")};
+    case Act::returnBar:
+        return {tr("Return the bar"), tr("it is no blade steel")};
+    case Act::otherUse:
+        if (const auto* use = v.next.as<UseStep>())
+            return {tr("Put it to another use"), QString::fromStdString(use->purpose)};
+        return {tr("Put it to another use"), {}};
+    case Act::scrap:
+        return {tr("Scrap it"), tr("or your own decision, with the reason")};
     case Act::tellApart: {
         const auto* apart = v.next.as<TellApartStep>();
         if (apart == nullptr) return {tr("Tell the grades apart"), {}};
@@ -386,6 +419,7 @@ NextWords nextStep(const Verdict& v) {
 
 QString rulesText(const Batch& batch) {
     QStringList all;
+    if (batch.rule == DecisionRule::chance) all << tr("Passes when it is inside with 90 % or more.");
     if (batch.rule == DecisionRule::plain) all << tr("Judged by the mean alone.");
     if (batch.rule == DecisionRule::allowance)
         all << (batch.allowance
@@ -490,7 +524,23 @@ QString taskText(const QString& mark, const NextStep& next) {
     case Act::countGrain:
         return tr("count more lines on %1").arg(mark);
     case Act::hardenFiner:
-        return tr("%1 is coarse: normalise, harden again").arg(mark);
+        return next.as<AnnealStep>() == nullptr || next.as<AnnealStep>()->normalise
+                   ? tr("%1 is coarse: normalize, harden again").arg(mark)
+                   : tr("%1 is coarse: anneal, harden again").arg(mark);
+    case Act::reharden:
+        return tr("harden %1 again").arg(mark);
+    case Act::coldTreat:
+        return tr("treat %1 cold").arg(mark);
+    case Act::repairDamage:
+        return tr("repair %1, then look again").arg(mark);
+    case Act::addGrade:
+        return tr("%1: add its grade").arg(mark);
+    case Act::returnBar:
+        return tr("%1: return the bar").arg(mark);
+    case Act::otherUse:
+        return tr("put %1 to another use").arg(mark);
+    case Act::scrap:
+        return tr("scrap %1").arg(mark);
     case Act::sign:
         return tr("sign for %1").arg(mark);
     case Act::answerGates:
@@ -541,6 +591,25 @@ QString cautionText(Caution caution) {
                   "eyes shielded, no sparks into wood dust.");
     case Caution::overhang:
         return tr("Long blade: support the overhang, it tilts on the anvil.");
+    }
+    return {};
+}
+
+QString stepCautionText(StepCaution caution) {
+    switch (caution) {
+    case StepCaution::glassHard:
+        return tr("Glass-hard: do not drop or flex it, temper it today.");
+    case StepCaution::brittleRange:
+        return tr("This temper is in the range that makes the grade brittle: prove it on the rod or a broken coupon.");
+    case StepCaution::overHump:
+        return tr("Over the hump: toughness or rust resistance is lost, and it takes two tempers there.");
+    case StepCaution::quenchOil:
+        return tr("Hot oil: %1 below its flash point, lid and extinguisher at hand, never water.")
+            .arg(degreesApart(50));
+    case StepCaution::coldBurns:
+        return tr("Cold burns, and its gas suffocates: gloves, air the room, never seal the vessel.");
+    case StepCaution::crackFirst:
+        return tr("Look for cracks first: a cracked blade is not hardened again.");
     }
     return {};
 }

@@ -82,6 +82,9 @@ QString taskText(const QString& mark, const NextStep& next);
 /// A caution for the work at this gate, with the safety of hand and eye.
 QString cautionText(Caution caution);
 
+/// E64. What the next step may cost or hurt.
+QString stepCautionText(StepCaution caution);
+
 /// The caution that a step of a protocol names.
 Caution cautionNamed(const std::string& word);
 

@@ -249,19 +249,22 @@ void ShopActions::grindOff() {
     const Blade* blade = nullptr;
     if (!needsBlade(blade)) return;
     const QString mark = QString::fromStdString(blade->mark);
-    const int marks = marksOn(*blade);
-    if (marks == 0) return emit said(tr("There is no mark on %1 that is known.").arg(mark), true);
+    const auto read = std::count_if(blade->readings.begin(), blade->readings.end(),
+                                    [&](const Reading& reading) { return reading.surface == blade->surface; });
+    if (read == 0) return emit said(tr("Nothing was read on %1 as it is.").arg(mark), true);
     (new ChoiceDialog(
-         tr("The marks on %1 are ground off?").arg(mark),
-         {marks == 1 ? tr("One mark leaves the map and no longer keeps new ones away. Its reading stays.")
-                     : tr("%1 marks leave the map and no longer keep new ones away. Their readings stay.").arg(marks)},
-         {{QStringLiteral("1"), tr("They are ground off"), {}}, {QStringLiteral("2"), tr("They are there"), {}}},
+         tr("Is %1 ground to clean metal?").arg(mark),
+         {tr("What was read on the metal that is gone stays in the record, and is not averaged with what is read now. "
+             "Its marks leave the map.")},
+         {{QStringLiteral("1"), tr("It is ground clean"), tr("0.1 to 0.2 mm, then read it again")},
+          {QStringLiteral("2"), tr("Not yet"), {}}},
          m_look, m_window))
         ->ask([this, mark, id = blade->id](int i) {
             if (i != 0) return;
-            m_document.perform(
-                [id](Logbook& logbook) { return rollcall::grindOff(logbook, id); },
-                [this, mark](const Result<Done>& done) { afterWork(tr("The marks on %1 are gone.").arg(mark), done); });
+            m_document.perform([id](Logbook& logbook) { return rollcall::grindOff(logbook, id); },
+                               [this, mark](const Result<Done>& done) {
+                                   afterWork(tr("%1 is ground clean: read it again.").arg(mark), done);
+                               });
         });
 }
 

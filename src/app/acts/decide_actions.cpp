@@ -6,6 +6,8 @@
 #include "logbook/actions/release.h"
 #include "words/words.h"
 
+#include <algorithm>
+
 // The part of ShopActions that asks what becomes of a blade, and signs.
 namespace rollcall {
 
@@ -25,9 +27,13 @@ void ShopActions::decide() {
         QString detail = one == answer.suggestion.disposition ? tr("suggested; ") : QString();
         switch (one) {
         case Disposition::release:
-            detail += answer.open.empty()       ? tr("every gate is answered")
+            detail += answer.untempered         ? tr("glass-hard, never tempered: say why")
+                      : answer.cracked          ? tr("over a crack, with the reason")
+                      : answer.damaged          ? tr("over damage, with the reason")
+                      : answer.open.size() > 1  ? tr("over %1 open gates, with the reason").arg(answer.open.size())
                       : answer.open.size() == 1 ? tr("over one open gate, with the reason")
-                                                : tr("over %1 open gates, with the reason").arg(answer.open.size());
+                      : answer.struck           ? tr("over readings struck out, with the reason")
+                                                : tr("every gate is answered");
             break;
         case Disposition::temperAgain:
             detail += tr("T logs the temper; it is read again then");
@@ -53,14 +59,20 @@ void ShopActions::decide() {
         offered.push_back(one);
         choices.push_back({QString::number(offered.size()), words::dispositionName(one), detail});
     }
-    (new ChoiceDialog(tr("What becomes of %1?").arg(QString::fromStdString(blade->mark)),
-                      {tr("You decide and sign; the record only suggests.")}, choices, m_look, m_window))
-        ->ask([this, index, offered](int i) { askWhy(index, offered[static_cast<std::size_t>(i)]); });
+    auto* dialog = new ChoiceDialog(tr("What becomes of %1?").arg(QString::fromStdString(blade->mark)),
+                                    {tr("You decide and sign; the record only suggests.")}, choices, m_look, m_window);
+    // Enter takes what the record suggests, or holds the blade; it never lets one go that is not passed.
+    const auto at = [&](Disposition one) { return std::find(offered.begin(), offered.end(), one); };
+    auto first = at(answer.suggestion.disposition);
+    if (first == offered.end()) first = at(Disposition::hold);
+    if (first != offered.end()) dialog->choose(static_cast<std::size_t>(first - offered.begin()));
+    dialog->ask([this, index, offered](int i) { askWhy(index, offered[static_cast<std::size_t>(i)]); });
 }
 
 void ShopActions::askWhy(std::size_t blade, Disposition disposition) {
     if (!m_document.hasBatch() || blade >= m_document.batch().blades.size()) return;
-    const bool free = disposition == Disposition::release && m_document.judged().release(blade).open.empty();
+    const bool free =
+        disposition == Disposition::release && !m_document.judged().release(blade).needsReason(disposition);
     auto* form = new FormDialog(
         tr("%1: %2").arg(QString::fromStdString(m_document.batch().blades[blade].mark),
                          words::dispositionName(disposition)),

@@ -353,6 +353,7 @@ bool ReadingStation::expectsReading() const {
     if (verdict == nullptr || verdict->state == State::excused) return false;
     if (m_oneMore || m_zone != Zone::edge || verdict->taken < std::max(1, verdict->planned)) return true;
     switch (verdict->next.act) {
+    case Act::takeReadings: // again, of a blade that has enough of another day or state
     case Act::readAgain:
     case Act::mapReadings:
         return true;
@@ -496,20 +497,30 @@ StationAct ReadingStation::act() const {
     case Act::temperAgain:
         return StationAct::temperAgain;
     case Act::falseSoftness:
+        return StationAct::grindClean;
     case Act::clearConflict:
     case Act::readThicker:
         return StationAct::oneMore;
+    case Act::reharden:
+        return StationAct::reharden;
+    case Act::coldTreat:
+        return StationAct::coldTreat;
+    case Act::backToSteel:
+        return StationAct::toSteel;
     case Act::setWindow:
         return StationAct::setLimits;
     case Act::clearCrack:
         return StationAct::clearCrack;
     case Act::lookIntoSurprise:
+    case Act::lookAtHeat:
         return StationAct::lookInto;
     case Act::chooseSet:
         return StationAct::chooseSet;
     case Act::tryFiles:
         return StationAct::tryFiles;
     case Act::makerDecides:
+    case Act::otherUse:
+    case Act::scrap:
     case Act::acceptOrReturn: // asked here, unless it was answered
         return m_document.judged().release(static_cast<std::size_t>(m_document.bladeIndex())).decided()
                    ? StationAct::callNext

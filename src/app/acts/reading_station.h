@@ -31,6 +31,9 @@ enum class StationAct {
     lookInto,
     chooseSet,
     tryFiles,
+    grindClean,
+    coldTreat,
+    toSteel,
     nothing
 };
 

@@ -72,17 +72,34 @@ struct NoteForms {
 
 void ShopActions::clearCrack() {
     const Blade* blade = m_document.blade();
-    const DamageMark* crack = blade != nullptr ? openCrack(*blade) : nullptr;
-    if (crack == nullptr) return;
-    askReason(tr("The crack on %1 no longer counts. Why?").arg(QString::fromStdString(blade->mark)), tr("Clear it"),
+    if (blade == nullptr) return;
+    const QString mark = QString::fromStdString(blade->mark);
+    if (openCrack(*blade)) {
+        askReason(
+            tr("The crack on %1 no longer counts. Why?").arg(mark), tr("Clear it"),
+            {QString(),
+             {"ground out, etched, none left", tr("ground out, etched, none left")},
+             {"inspected: a scratch", tr("inspected: a scratch")},
+             {"inspected with penetrant: none", tr("inspected with penetrant: none")}},
+            [this, cracked = *blade](const std::string& reason) {
+                m_document.perform(
+                    [cracked, reason](Logbook& logbook) { return rollcall::clearCrack(logbook, cracked, reason); },
+                    [this](const Result<Done>& done) { afterWork(tr("The crack is cleared."), done); });
+            });
+        return;
+    }
+    const DamageMark* damage = openDamage(*blade);
+    if (damage == nullptr) return;
+    askReason(tr("The damage on %1 (%2) no longer holds it back. Why?").arg(mark, words::recorded(damage->kind)),
+              tr("Clear it"),
               {QString(),
-               {"ground out, etched, none left", tr("ground out, etched, none left")},
-               {"inspected: a scratch", tr("inspected: a scratch")},
-               {"inspected with penetrant: none", tr("inspected with penetrant: none")}},
-              [this, id = crack->id](const std::string& reason) {
+               {"repaired and looked at again", tr("repaired and looked at again")},
+               {"ground away", tr("ground away")},
+               {"accepted as it is", tr("accepted as it is")}},
+              [this, id = damage->id](const std::string& reason) {
                   m_document.perform(
                       [id, reason](Logbook& logbook) { return clearDamage(logbook, id, reason); },
-                      [this](const Result<Done>& done) { afterWork(tr("The crack is cleared."), done); });
+                      [this](const Result<Done>& done) { afterWork(tr("The damage is cleared."), done); });
               });
 }
 
@@ -228,16 +245,18 @@ Commands ShopActions::commands() {
             return blade != nullptr && lastTemper(*blade) > 0 ? QString() : tr("This blade is not tempered.");
         });
     add(
-        "clear-crack", Verb::none, tr("Clear a crack"), tr("ground out or inspected, with the reason"),
+        "clear-crack", Verb::none, tr("Clear damage"), tr("a crack inspected, a chip repaired, with the reason"),
         [this] { clearCrack(); },
         [this] {
             const Blade* blade = m_document.blade();
-            return blade != nullptr && openCrack(*blade) != nullptr ? QString()
-                                                                    : tr("No crack is marked on this blade.");
+            const bool damaged = blade != nullptr && (openCrack(*blade) || openDamage(*blade) != nullptr);
+            return damaged ? QString() : tr("No damage is marked on this blade.");
         });
     add("excuse", Verb::excuse, tr("Excuse"), tr("the blade at this gate, with a reason"), [this] { excuse(); });
     add("reharden", Verb::harden, tr("Re-harden the blade"), tr("begins a new round at Quench"),
         [this] { reharden(); });
+    add("decide", Verb::none, tr("Decide on the blade"), tr("hold, another use, re-harden, scrap, send back"),
+        [this] { decide(); });
     add("out", Verb::out, tr("The blade is out"), tr("cracked, scrapped, coupon, removed"), [this] { takeOut(); });
     add("rename", Verb::amend, tr("The blade itself"), tr("its mark, its thickness"), [this] { renameBlade(); });
     add(

@@ -221,6 +221,12 @@ void CallBench::act() {
         return m_actions.chooseSet();
     case StationAct::tryFiles:
         return m_actions.tryFiles(m_rule->bladeData());
+    case StationAct::grindClean:
+        return m_actions.grindOff();
+    case StationAct::coldTreat:
+        return m_actions.logCold();
+    case StationAct::toSteel:
+        return emit commandWanted(QStringLiteral("gate.steel"));
     case StationAct::decide:
         return m_actions.decide();
     case StationAct::callNext:

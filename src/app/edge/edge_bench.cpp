@@ -366,6 +366,7 @@ ColumnContent EdgeBench::content() const {
     case Act::measureDamage:
     case Act::lookAtHeat:
     case Act::fileEdge:
+    case Act::logTemper:
     case Act::makerDecides:
         content.act = next.act;
         content.detail = next.detail;
@@ -409,6 +410,8 @@ void EdgeBench::act() {
     switch (asked()) {
     case Act::clearCrack: // nothing flexes a cracked edge
         return emit commandWanted(QStringLiteral("clear-crack"));
+    case Act::logTemper: // nor a glass-hard one
+        return emit commandWanted(QStringLiteral("temper"));
     case Act::noteEdge:
         return measure();
     case Act::fileEdge:
@@ -435,15 +438,20 @@ void EdgeBench::act() {
 
 Commands EdgeBench::commands() {
     const auto blade = [this] { return m_document.blade() == nullptr ? tr("No blade is chosen.") : QString(); };
+    const auto tempered = [this] {
+        const Blade* one = m_document.blade();
+        if (one == nullptr) return tr("No blade is chosen.");
+        return isUntempered(m_document.batch(), *one) ? tr("It is glass-hard: temper it first.") : QString();
+    };
     return {
         {QStringLiteral("edge.other"), tr("Other rung"), tr("a load and an angle of your own"), Verb::other,
-         [this] { otherRung(); }, blade},
+         [this] { otherRung(); }, tempered},
         {QStringLiteral("edge.strike"), tr("Strike out"), tr("the last rung"), Verb::strike, [this] { strikeLast(); },
          blade},
         {QStringLiteral("edge.geometry"), tr("Geometry"), tr("thickness behind the edge, angle, finish"),
          Verb::geometry, [this] { measure(); }, blade},
         {QStringLiteral("edge.flex"), tr("Flex by hand"), tr("over the rod, at about the sharpening angle"), Verb::none,
-         [this] { flexByHand(); }, blade},
+         [this] { flexByHand(); }, tempered},
         {QStringLiteral("edge.damage"), tr("Mark damage"), tr("chip, roll, bend, crack: what and where"), Verb::none,
          [this] { markDamage(); }, blade},
         {QStringLiteral("edge.grinding"), tr("Grinding"), tr("colours seen, and whether they are cleared"), Verb::none,

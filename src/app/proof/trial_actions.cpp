@@ -4,6 +4,7 @@
 #include "app/shared/choice_dialog.h"
 #include "app/shared/form_dialog.h"
 #include "core/base/number.h"
+#include "core/judge/gate_case.h"
 #include "logbook/actions/blades.h"
 #include "logbook/actions/proof.h"
 #include "words/words.h"
@@ -16,6 +17,8 @@ namespace rollcall {
 
 void TrialPage::begin() {
     if (trial() != nullptr) return emit said(tr("A trial runs on this blade: go on with it, or give it up."), true);
+    if (m_document.blade() != nullptr && isUntempered(m_document.batch(), *m_document.blade()))
+        return emit said(tr("It is glass-hard: temper it first."), true);
     std::vector<Protocol> protocols = m_document.state().shop().own_protocols;
     for (const Protocol& shipped : m_document.tables().protocols()) {
         const bool own = std::any_of(protocols.begin(), protocols.end(),

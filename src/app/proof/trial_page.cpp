@@ -131,6 +131,9 @@ QString TrialPage::elsewhere() const {
         return QStringLiteral("grain");
     case Act::hardenFiner:
         return QStringLiteral("reharden");
+    case Act::logTemper: // glass-hard, or still harder than it is to be
+    case Act::temperAgain:
+        return QStringLiteral("temper");
     default: // after a failed one, or where the maker decides, another trial may be the answer
         return {};
     }

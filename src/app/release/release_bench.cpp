@@ -250,6 +250,11 @@ ColumnContent ReleaseBench::content() const {
                           ? tr("Sign for %1").arg(QString::fromStdString(m_document.batch().blades[going.front()].mark))
                           : tr("Sign for %1 blades").arg(going.size());
         content.detail = tr("all whose gates are answered");
+    } else if (const Act act = verdict.next.act;
+               act == Act::clearCrack || act == Act::repairDamage || act == Act::logTemper) {
+        const words::NextWords words = words::nextStep(verdict);
+        content.act = words.act;
+        content.detail = words.detail;
     } else if (const auto next = nextOpen(); inHandDecided() && next) {
         content.act = tr("On to %1").arg(QString::fromStdString(m_document.batch().blades[*next].mark));
         content.detail = tr("the next that is not decided");
@@ -284,6 +289,15 @@ void ReleaseBench::leftAct() {
 void ReleaseBench::act() {
     if (!m_document.hasBatch() || m_document.blade() == nullptr) return;
     if (!mayGo().empty()) return signAll();
+    switch (m_document.verdictAt(Gate::release).next.act) {
+    case Act::clearCrack:
+    case Act::repairDamage:
+        return emit commandWanted(QStringLiteral("clear-crack"));
+    case Act::logTemper:
+        return emit commandWanted(QStringLiteral("temper"));
+    default:
+        break;
+    }
     if (!inHandDecided()) return m_actions.decide();
     // Never back to what is signed: on to the next that somebody must decide, or to the batch.
     if (const auto next = nextOpen()) return m_document.selectBlade(static_cast<int>(*next));

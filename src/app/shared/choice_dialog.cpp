@@ -43,7 +43,7 @@ ChoiceDialog::ChoiceDialog(const QString& title, const QStringList& lines, std::
         const Choice& choice = m_choices[i];
         auto* row = new RowButton(choice.key.toUpper(), choice.text, choice.detail, look);
         row->setObjectName(QStringLiteral("choice%1").arg(i));
-        connect(row, &QAbstractButton::clicked, this, [this, i] { choose(static_cast<int>(i)); });
+        connect(row, &QAbstractButton::clicked, this, [this, i] { answer(static_cast<int>(i)); });
         list->addWidget(row);
         m_rows.push_back(row);
     }
@@ -75,10 +75,14 @@ void ChoiceDialog::showPicture(QWidget* picture) {
 void ChoiceDialog::ask(std::function<void(int)> answer) {
     m_answer = std::move(answer);
     open();
-    if (!m_rows.empty()) m_rows.front()->setFocus();
+    if (!m_rows.empty()) m_rows[std::min(m_first, m_rows.size() - 1)]->setFocus();
 }
 
-void ChoiceDialog::choose(int index) {
+void ChoiceDialog::choose(std::size_t first) {
+    m_first = first;
+}
+
+void ChoiceDialog::answer(int index) {
     accept();
     if (m_answer) m_answer(index);
 }
@@ -98,11 +102,11 @@ void ChoiceDialog::keyPressEvent(QKeyEvent* event) {
     }
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
         if (m_rows.empty()) return accept();
-        if (focused >= 0) return choose(focused);
+        if (focused >= 0) return answer(focused);
     }
     for (std::size_t i = 0; i < m_choices.size(); ++i) {
         if (!m_choices[i].key.isEmpty() && event->text().compare(m_choices[i].key, Qt::CaseInsensitive) == 0)
-            return choose(static_cast<int>(i));
+            return answer(static_cast<int>(i));
     }
     QDialog::keyPressEvent(event);
 }

@@ -32,6 +32,8 @@ public:
                  QWidget* parent);
     /// A drawing between the title and the lines; the dialog owns it.
     void showPicture(QWidget* picture);
+    /// Which choice Enter takes at first; the first one where this is not called.
+    void choose(std::size_t first);
     bool isNotice() const { return m_choices.empty(); }
     /// Shows it without blocking; the answer is the index of the choice. Esc gives no answer.
     void ask(std::function<void(int)> answer);
@@ -40,10 +42,11 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void choose(int index);
+    void answer(int index);
 
     std::vector<Choice> m_choices;
     std::vector<RowButton*> m_rows;
+    std::size_t m_first = 0;
     std::function<void(int)> m_answer;
     QScrollArea* m_scroll = nullptr;
 };

@@ -281,14 +281,22 @@ ColumnContent SteelBench::content() const {
             {Tone::note,
              tr("%1 as the shop has it; the shipped values stay beside it").arg(QString::fromStdString(grade->name)),
              QStringLiteral("tables"), false});
-    if (verdict.next.act == Act::reassign || verdict.next.act == Act::tellApart) {
+    switch (verdict.next.act) {
+    case Act::reassign:
+    case Act::tellApart:
+    case Act::addGrade:
+    case Act::returnBar:
+    case Act::makerDecides: {
         const words::NextWords next = words::nextStep(verdict);
         content.act = next.act;
         content.detail = next.detail;
-    } else if (verdict.next.act == Act::takeShot) {
+        break;
+    }
+    case Act::takeShot:
         content.act = a->shots == 0 ? tr("Take in a shot") : tr("Shoot again");
         content.detail = tr("CSV, folder, or N to type it");
-    } else {
+        break;
+    default:
         content.act = tr("On to the batch");
         content.detail = tr("the steel is answered");
     }
@@ -310,6 +318,9 @@ void SteelBench::act() {
         return apart->how.test == TellApart::Test::spark ? noteSpark() : typeShot();
     }
     if (verdict.next.act == Act::takeShot) return askShotFile();
+    if (verdict.next.act == Act::addGrade) return emit commandWanted(QStringLiteral("steel.own"));
+    if (verdict.next.act == Act::returnBar || verdict.next.act == Act::makerDecides)
+        return emit commandWanted(QStringLiteral("decide"));
     emit commandWanted(QStringLiteral("overview"));
 }
 

@@ -57,6 +57,7 @@ struct Grade {
     std::string family;
     std::vector<std::string> aliases; ///< other designations, some of them only near
     bool own = false;                 ///< of the shop, not of the shipped library
+    bool for_blades = true;           ///< false: known for what it is, and never offered (table other_steels)
     std::vector<ElementLimits> composition;
     std::optional<double> ac1_c;            ///< lower critical point on heating
     std::optional<double> upper_critical_c; ///< Ac3 or Accm

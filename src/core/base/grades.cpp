@@ -135,6 +135,40 @@ std::vector<Grade> readGrades(const std::string& folder) {
     return grades;
 }
 
+std::vector<Grade> readOtherSteels(const std::string& folder) {
+    const TableFile file(folder, "other_steels.csv");
+    std::vector<Grade> steels;
+    for (const CsvRow& row : file.rows()) {
+        Grade steel;
+        steel.name = file.requiredText(row, "steel");
+        steel.family = file.requiredText(row, "family");
+        steel.for_blades = false;
+        for (const std::string& part : split(file.requiredText(row, "composition"), ';')) {
+            const std::string limit(trimmed(part)); // "Mn 0.60-0.90"
+            const std::size_t blank = limit.find(' ');
+            const std::size_t dash = limit.find('-', blank == std::string::npos ? 0 : blank);
+            const auto low = dash == std::string::npos ? Result<double>(Error{})
+                                                       : parseNumber(limit.substr(blank + 1, dash - blank - 1));
+            const auto high = dash == std::string::npos ? Result<double>(Error{}) : parseNumber(limit.substr(dash + 1));
+            if (!low || !high || *low > *high)
+                damage(file.place(row, "composition"), "an element is written like Mn 0.60-0.90");
+            const ElementLimits limits{limit.substr(0, blank), *low > 0 ? std::optional(*low) : std::nullopt, *high};
+            for (const char* alloying : {"Cr", "Mo", "W", "V", "Co"}) {
+                if (limits.element == alloying) steel.alloy_percent += middleOf(limits);
+            }
+            if (limits.element == "Cr") steel.chromium_percent = middleOf(limits);
+            steel.composition.push_back(limits);
+        }
+        steel.as_quenched_min = file.requiredNumber(row, "as_quenched_hrc_min", 0, 70);
+        steel.as_quenched_max = file.requiredNumber(row, "as_quenched_hrc_max", steel.as_quenched_min, 70);
+        steel.as_quenched_typical = (steel.as_quenched_min + steel.as_quenched_max) / 2;
+        steel.note = file.text(row, "note");
+        steel.confidence = file.confidence(row);
+        steels.push_back(std::move(steel));
+    }
+    return steels;
+}
+
 std::vector<OxideColour> readOxideColours(const std::string& folder) {
     const TableFile file(folder, "temper_colors.csv");
     std::vector<OxideColour> colours;

@@ -96,6 +96,7 @@ private:
 
 /// Grades with their windows and temper curves, from grades.csv, heat_treat.csv and temper_curves.csv.
 std::vector<Grade> readGrades(const std::string& folder);
+std::vector<Grade> readOtherSteels(const std::string& folder);
 /// From temper_colors.csv.
 std::vector<OxideColour> readOxideColours(const std::string& folder);
 

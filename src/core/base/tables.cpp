@@ -238,6 +238,7 @@ Result<Tables> Tables::load(const std::string& folder) {
         tables.m_tolerances = readTolerances(folder);
         tables.m_thicknesses = readThicknesses(folder);
         tables.m_grades = readGrades(folder);
+        tables.m_otherSteels = readOtherSteels(folder);
         tables.m_oxideColours = readOxideColours(folder);
         tables.m_detection = readDetection(folder);
         for (const char* name : {"convex_correction_hrc.csv", "convex_correction_15n_30n_45n.csv"})

@@ -113,6 +113,8 @@ public:
     const std::vector<ToleranceBand>& tolerances() const { return m_tolerances; }
     const std::vector<ThicknessRow>& thicknesses() const { return m_thicknesses; }
     const std::vector<Grade>& grades() const { return m_grades; }
+    /// Steels that are no blade steels: composition and hardness as quenched alone.
+    const std::vector<Grade>& otherSteels() const { return m_otherSteels; }
     const std::vector<ConvexTable>& convex() const { return m_convex; }
     const TestCycle& testCycle() const { return m_testCycle; }
     /// Plain and low-alloy steel first, then stainless; each from pale to dark.
@@ -139,7 +141,7 @@ public:
     /// Names of the scales beside HRC in the conversion table, in the order of ConversionRow::others.
     static const std::vector<std::string>& conversionScales();
     /// A name for this edition of the tables, stamped on verdicts so that an old one can be reproduced.
-    static constexpr const char* edition = "2026-11d";
+    static constexpr const char* edition = "2026-12a";
 
 private:
     std::vector<RockwellScale> m_scales;
@@ -147,6 +149,7 @@ private:
     std::vector<ToleranceBand> m_tolerances;
     std::vector<ThicknessRow> m_thicknesses;
     std::vector<Grade> m_grades;
+    std::vector<Grade> m_otherSteels;
     std::vector<ConvexTable> m_convex;
     TestCycle m_testCycle;
     std::vector<OxideColour> m_oxideColours;

@@ -32,7 +32,8 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
     tempers.push_back(next);
     const Result<double> parameter = temperParameter(model.constant(), tempers);
     if (!parameter) return parameter.error();
-    Result<TemperExpectation> expect = model.expect(*parameter, blade.heat, blade.blade);
+    Result<TemperExpectation> expect =
+        model.expect(*parameter, blade.heat, blade.blade, blade.hardened ? &*blade.hardened : nullptr);
     if (!expect) return expect.error();
     NextTemper answer{next.temperature_c, next.hours, std::move(expect).value(), 1, 0};
     answer.chance_soft = window.low ? answer.expect.chanceBelow(*window.low) : 0.0;
@@ -54,6 +55,8 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
 
     TemperAdvice advice;
     advice.branch = aim.branch.value_or(branchOf(curve, grade, hottest));
+    const bool crosses =
+        hottest && advice.branch == TemperBranch::high && branchOf(curve, grade, hottest) == TemperBranch::low;
     // The branch in parameters: up to the valley, or from the top of the hump on.
     double lowest = curve.lowest();
     double highest = curve.highest();
@@ -69,6 +72,15 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     const double nearest = aim.oven.nearest(from);
     const double first = nearest < from - limitTolerance ? nearest + step : nearest;
     const double last = temperatureFor(model.constant(), highest, aim.hours) + step;
+    // E43. Only so far beyond what was read; a hump that nobody has read yet is the library's alone.
+    constexpr double farthestStep_c = 40;
+    std::optional<double> farthest;
+    if (const auto read = model.furthestRead()) {
+        const bool acrossHump = advice.branch == TemperBranch::high && *read < lowest - limitTolerance;
+        if (!acrossHump) farthest = temperatureFor(model.constant(), *read, aim.hours) + farthestStep_c;
+    }
+    if (farthest && hottest) farthest = std::max(*farthest, *hottest);
+    bool shortened = false;
 
     bool avoided = false;
     bool wouldDo = false;
@@ -84,6 +96,10 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         reached = true;
         const bool highEnough = atLeast(answer->expect.hrc, middle);
         const bool keeps = highEnough && atMost(answer->chance_soft, aim.softness_risk);
+        if (farthest && t > *farthest + limitTolerance) {
+            shortened = shortened || keeps;
+            continue;
+        }
         if (!aim.despite_embrittlement && embrittles(grade, t).value_or(false)) {
             avoided = true;
             wouldDo = wouldDo || keeps; // hotter than what was found so far, and what the grade is to avoid
@@ -106,7 +122,8 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         warn(TemperWarning::insideEmbrittlement);
     }
     const double coolestUseful_c = aim.oven.nearest(150);
-    if (blade.tempers.empty() && (!advice.best || advice.best->temperature_c < coolestUseful_c - limitTolerance)) {
+    if ((blade.tempers.empty() || crosses) &&
+        (!advice.best || advice.best->temperature_c < coolestUseful_c - limitTolerance)) {
         std::optional<NextTemper> useful = advice.branch == TemperBranch::high ? coolest : std::nullopt;
         for (const double t : {coolestUseful_c, aim.oven.nearest(175)}) {
             if (advice.branch == TemperBranch::high) break;
@@ -119,11 +136,18 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
             warn(TemperWarning::readAfter);
         }
     }
+    if (aim.due && !blade.tempers.empty() && !advice.best && coolest) {
+        advice.best = coolest; // as hot as the one before
+        warmest = coolest;
+        warn(TemperWarning::readAfter);
+    }
     if (advice.best) {
         const bool aimed = std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::readAfter) == 0;
-        const bool atEnd = aimed && advice.best->temperature_c == warmest->temperature_c;
+        const bool atEnd = aimed && !shortened && advice.best->temperature_c == warmest->temperature_c;
         if (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high) warn(TemperWarning::staysHard);
         if (wouldDo) warn(TemperWarning::insideEmbrittlement);
+        if (shortened) warn(TemperWarning::smallerStep);
+        if (crosses) warn(TemperWarning::overHump);
         if (atEnd && !avoided) warn(TemperWarning::curveEnds);
         if (advice.best->expect.confidence == Confidence::low) warn(TemperWarning::lowConfidence);
         const auto inside = embrittles(grade, advice.best->temperature_c);

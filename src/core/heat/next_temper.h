@@ -22,13 +22,15 @@ struct TemperAim {
     std::optional<TemperBranch> branch = std::nullopt; ///< none: by what was done before, else by the grade
     double softness_risk = 0.10;                       ///< highest chance of ending below the window
     bool despite_embrittlement = false;                ///< the maker has a reason to temper inside the window to avoid
+    bool due = false; ///< a temper is missing, whatever it makes of the hardness: the last one again at least (E21)
 };
 
 /// One blade as far as the next temper concerns it.
 struct TemperCandidate {
     std::string heat;
     std::string blade;
-    std::vector<TemperHeat> tempers; ///< of its present round
+    std::vector<TemperHeat> tempers;                       ///< of its present round
+    std::optional<HardeningState> hardened = std::nullopt; ///< none: as the model's batch
 };
 
 /// Why there is no next temper, or what to mind with it.
@@ -40,7 +42,9 @@ enum class TemperWarning {
     curveEnds,        ///< the search ended where the curve does
     staysHard,        ///< even the hottest temper of this branch leaves it above the window
     onlyStepsTooSoft, ///< the next step of the oven would be too soft; the coolest one is offered
-    readAfter         ///< too little is known to aim at once: the coolest useful temper, then read (E21)
+    readAfter,        ///< too little is known to aim at once: the coolest useful temper, then read (E21)
+    smallerStep,      ///< hotter would do, but lies over 40 °C beyond what the shop has read (E43)
+    overHump          ///< from below the hump of secondary hardening to its top (E53)
 };
 
 /// M21. A next temper for one blade.
@@ -69,7 +73,9 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 /// temper before, on one branch, outside the temperatures the grade is to avoid. A blade fresh from the quench always
 /// gets an answer (E21): where none of these is at least 150 degrees, the coolest useful temper, the oven's nearest to
 /// 175 where it is not expected below the window's middle, else 150; on the branch of secondary hardening its coolest.
-/// Errors (range): a window without a lower limit, hours or step not positive.
+/// E43: never over 40 °C beyond the hottest temper that the shop has read with this grade, but across the hump, where
+/// the coolest that reaches its top is named. Errors (range): a window without a lower limit, hours or step not
+/// positive.
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim);
 

@@ -4,7 +4,40 @@
 
 #include "core/base/number.h"
 
+#include <algorithm>
+#include <initializer_list>
+
 namespace rollcall {
+
+namespace {
+
+bool says(const std::string& words, std::initializer_list<const char*> any) {
+    return std::any_of(any.begin(), any.end(), [&](const char* word) { return words.find(word) != std::string::npos; });
+}
+
+} // namespace
+
+bool isOil(const std::string& medium) {
+    return says(lowered(medium), {"oil", "canola", "rapeseed"});
+}
+
+MediumFit fitOf(const std::string& medium, const Grade& grade, double thickness_mm) {
+    const std::string words = lowered(medium);
+    const std::string& asked = grade.quench_class;
+    const bool airs = says(words, {"air", "plate", "gas", "vacuum"});
+    const bool waters = says(words, {"water", "brine"});
+    const bool oils = isOil(medium);
+    const bool salts = says(words, {"salt", "martemper", "marquench"});
+    if (!airs && !waters && !oils && !salts) return MediumFit::unknown;
+    if (quenchesTooSlowly(medium, grade)) {
+        constexpr double thin = 2; // mm: there medium oil is as fast as fast oil is at 4
+        return oils && thickness_mm > 0 && thickness_mm <= thin ? MediumFit::fits : MediumFit::slow;
+    }
+    if (waters && !says(asked, {"water", "brine"})) return MediumFit::harsh;
+    const bool onlyAir = says(asked, {"air"}) && !says(asked, {"oil"});
+    if (oils && onlyAir && !grade.isHighSpeed() && !grade.isStainless()) return MediumFit::harsh;
+    return MediumFit::fits;
+}
 
 bool quenchesTooSlowly(const std::string& medium, const Grade& grade) {
     const std::string words = lowered(medium);

@@ -244,6 +244,7 @@ Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const So
     }
     std::vector<std::optional<BladeSoak>> answers(marks.size());
     std::vector<double> equivalents;
+    const std::vector<std::pair<double, double>> gaps = trace.gaps();
     for (std::size_t i = 0; i < marks.size(); ++i) {
         if (!marks[i]) continue;
         const SoakMarks& mark = *marks[i];
@@ -273,6 +274,21 @@ Result<std::vector<std::optional<BladeSoak>>> soaks(const Trace& trace, const So
         }
         if (!equivalent) return equivalent.error();
         soak.equivalent_minutes = *equivalent;
+        // E46. What nobody recorded is no soak, however straight the line across it.
+        for (const auto& [gapFrom, gapTo] : gaps) {
+            const double from = std::max(gapFrom, mark.in_s);
+            const double to = std::min(gapTo, mark.out_s);
+            if (to <= from) continue;
+            if (soak.gap_minutes <= 0) soak.gap_from_s = from;
+            soak.gap_minutes += (to - from) / 60;
+            const bool bySteel = soak.by_steel;
+            const Trace& through = bySteel ? steel.at({mark.in_s, *thickness_mm[i]}) : trace;
+            const double shift = bySteel ? mark.in_s : 0;
+            const double end = std::min(through.end(), to - shift);
+            const auto above = end > from - shift ? soakAbove(through, threshold, from - shift, end)
+                                                  : Result<SoakAnswer>(SoakAnswer{});
+            if (above) soak.minutes = std::max(0.0, soak.minutes - above->minutes_above);
+        }
         equivalents.push_back(soak.equivalent_minutes);
         soak.under = plan.min_minutes && !atLeast(soak.minutes, *plan.min_minutes);
         soak.over = plan.max_minutes && !atMost(soak.minutes, *plan.max_minutes);

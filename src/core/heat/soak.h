@@ -73,7 +73,9 @@ struct BladeSoak {
     double minutes = 0;       ///< what is judged: the steel's, or the oven's when the thickness is not known
     double peak_c = 0;        ///< of the oven
     double equivalent_minutes = 0;
-    double leaving_c = 0; ///< estimated steel as it comes out; the oven when the thickness is not known
+    double leaving_c = 0;   ///< estimated steel as it comes out; the oven when the thickness is not known
+    double gap_minutes = 0; ///< while it was in, that the trace does not cover; not in minutes (E46)
+    double gap_from_s = 0;  ///< of the first of them, on the trace's clock
     bool by_steel = false;
     bool under = false;
     bool over = false;

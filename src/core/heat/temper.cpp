@@ -4,6 +4,8 @@
 
 #include "core/base/number.h"
 #include "core/heat/kelvin.h"
+#include "core/heat/temper_runs.h"
+#include "core/measure/statistics.h"
 
 #include <algorithm>
 #include <boost/math/distributions/normal.hpp>
@@ -22,6 +24,7 @@ constexpr double bladeSd = 0.35;   // HRC
 constexpr double twoSided95 = 1.959963984540054;
 constexpr double leastSpreadWhenOff = 2.5; // HRC, soak or cold treatment not as the curve assumes
 constexpr double soakOffBy = 15;           // °C
+constexpr double knownBeyond_c = 40;       // °C beyond what was read, E43
 
 Result<Done> validate(const TemperHeat& heat) {
     if (!(heat.temperature_c >= 80 && heat.temperature_c <= 750))
@@ -132,6 +135,33 @@ Confidence TemperCurve::confidenceAt(double parameter) const {
     return std::max(m_points[i].confidence, m_points[i + 1].confidence);
 }
 
+double hardeningShift(const Grade& grade, const TemperCurve& curve, const HardeningState& state, double parameter) {
+    const double share = std::clamp((parameter - curve.lowest()) / (curve.highest() - curve.lowest()), 0.0, 1.0);
+    const bool beyondHump = curve.hump() && parameter > curve.parameterOf(curve.hump()->valley);
+    constexpr double most = 2; // HRC
+    if (state.quench_hrc) {
+        constexpr double kept = 0.6;
+        const double off = std::clamp(*state.quench_hrc - grade.as_quenched_typical, -3.0, most);
+        // Beyond the valley the hump makes up for what the quench left soft.
+        return beyondHump ? 0.0 : kept * (1 - share) * off;
+    }
+    double shift = 0;
+    if (state.soak_c && grade.austenitise_c.known()) {
+        // What stays undissolved is missing; what dissolves beyond the range keeps austenite, which the hump turns.
+        const double under = std::max(0.0, *grade.austenitise_c.low - *state.soak_c) / 10;
+        const double over = std::max(0.0, *state.soak_c - *grade.austenitise_c.high) / 10;
+        const bool alloyed = grade.needsFullAnneal();
+        shift -= (alloyed ? 0.4 : 0.5) * under;
+        shift += over * (beyondHump ? 0.2 : alloyed ? -0.4 : -0.1);
+    }
+    const bool assumed = curve.points().front().cold_assumed;
+    if (state.cold_treated && *state.cold_treated != assumed && grade.cold_treatment != "no") {
+        const double gain = grade.needsFullAnneal() ? 1.0 : 0.5;
+        shift += (*state.cold_treated ? gain : -gain) * (beyondHump ? 0.0 : 1 - share);
+    }
+    return std::clamp(shift, -most, most);
+}
+
 double TemperExpectation::chanceBelow(double limit) const {
     return boost::math::cdf(boost::math::normal(hrc, u), limit);
 }
@@ -212,12 +242,18 @@ struct TemperModel::Learned {
     bool any = false;
     double scale = 1; ///< variance of the observations in units of what is usual, 1 at least
     double pivot = 0; ///< weighted mean parameter of the observations
+    double from = 0;  ///< the slope is known from here,
+    double to = 0;    ///< to here
     std::map<std::string, HeatRows> heats;
     std::map<std::string, Belief> beliefs; ///< by heat
     Belief newHeat;
 
     Effects effectsAt(double parameter, double spread) const {
-        return {spread, any ? slopeSd * (parameter - pivot) : 0.0, heatSd};
+        return {spread, any ? slopeSd * (std::clamp(parameter, from, to) - pivot) : 0.0, heatSd};
+    }
+    // What the slope leaves open beyond where it is known, HRC.
+    double slopeBeyond(double parameter) const {
+        return any ? slopeSd * (parameter - std::clamp(parameter, from, to)) : 0.0;
     }
     // What all blades say together, each as far as it is believed.
     void combine() {
@@ -284,19 +320,31 @@ double TemperModel::scatter() const {
     return std::sqrt(m_learned->scale);
 }
 
+bool TemperModel::doubts(const std::string& run) const {
+    return std::any_of(m_doubtedRuns.begin(), m_doubtedRuns.end(),
+                       [&](const DoubtedRun& one) { return one.run == run; });
+}
+
+namespace {
+
+const std::string& runOf(const TemperObservation& o) {
+    return o.run.empty() ? o.heat : o.run;
+}
+
+} // namespace
+
 Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState& hardening,
                                        const std::vector<TemperObservation>& observations) {
     Result<TemperCurve> curve = TemperCurve::of(grade);
     if (!curve) return curve.error();
-    TemperModel model(std::move(curve).value(), grade.hj_c);
+    TemperModel model(std::move(curve).value(), grade);
+    model.m_hardened = hardening;
     const TemperPoint& assumed = model.m_curve.points().front();
     const bool soakOff = hardening.soak_c && std::abs(*hardening.soak_c - assumed.austenitise_assumed_c) > soakOffBy;
     const bool coldOff = hardening.cold_treated && *hardening.cold_treated != assumed.cold_assumed;
     if (soakOff || coldOff) model.m_leastSpread = leastSpreadWhenOff;
 
-    auto learned = std::make_shared<Learned>();
-    std::map<std::pair<std::string, std::string>, std::vector<const TemperObservation*>> blades;
-    double weights = 0;
+    std::vector<const TemperObservation*> usable;
     for (const TemperObservation& o : observations) {
         if (!(std::isfinite(o.parameter) && std::isfinite(o.hrc) && o.u > 0 && std::isfinite(o.u)))
             return Error{ErrorKind::range, "", "an observation of the temper curve is not a number"};
@@ -308,12 +356,58 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
             ++model.m_notBelieved;
             continue;
         }
-        blades[{o.heat, o.blade}].push_back(&o);
-        const double weight = 1.0 / (o.u * o.u);
-        weights += weight;
-        learned->pivot += weight * o.parameter;
+        usable.push_back(&o);
     }
-    learned->any = weights > 0;
+    const auto residual = [&](const TemperObservation& o) {
+        return o.hrc - model.m_curve.at(o.parameter) - hardeningShift(grade, model.m_curve, o.hardened, o.parameter);
+    };
+
+    // E42. The witness is a run: its blades were tempered together, and share whatever is wrong with its row.
+    std::map<std::string, std::vector<const TemperObservation*>> byRun;
+    for (const TemperObservation* o : usable) byRun[runOf(*o)].push_back(o);
+    std::vector<TemperRun> runs;
+    for (const auto& [key, list] : byRun) {
+        std::vector<double> residuals;
+        std::vector<double> parameters;
+        TemperRun run;
+        run.heat = list.front()->heat;
+        double squares = 0;
+        for (const TemperObservation* o : list) {
+            residuals.push_back(residual(*o));
+            parameters.push_back(o->parameter);
+            squares += o->u * o->u + bladeSd * bladeSd;
+            run.u = std::max(run.u, o->common_u);
+            run.day = std::max(run.day, o->day);
+            run.stands = run.stands || o->stands;
+            run.doubted = run.doubted || o->doubted;
+        }
+        run.u = std::hypot(run.u, std::sqrt(squares) / static_cast<double>(list.size()));
+        run.residual = medianOf(residuals);
+        run.parameter = medianOf(parameters);
+        run.spread = model.offsetSpread(run.parameter);
+        runs.push_back(std::move(run));
+    }
+    const std::vector<bool> believed = believedRuns(runs, {heatSd, slopeSd});
+    std::size_t place = 0;
+    for (const auto& [key, list] : byRun) {
+        if (!believed[place++]) model.m_doubtedRuns.push_back({key, list.front()->batch});
+    }
+
+    auto learned = std::make_shared<Learned>();
+    std::map<std::pair<std::string, std::string>, std::vector<const TemperObservation*>> blades;
+    double weights = 0;
+    for (const TemperObservation* o : usable) {
+        if (model.doubts(runOf(*o))) continue;
+        blades[{o->heat, o->blade}].push_back(o);
+        const double weight = 1.0 / (o->u * o->u);
+        weights += weight;
+        learned->pivot += weight * o->parameter;
+        const double beyond = knownBeyond_c * model.m_c;
+        learned->from = learned->any ? std::min(learned->from, o->parameter - beyond) : o->parameter - beyond;
+        learned->to = learned->any ? std::max(learned->to, o->parameter + beyond) : o->parameter + beyond;
+        learned->any = true;
+        model.m_furthestRead = std::max(model.m_furthestRead.value_or(o->parameter), o->parameter);
+    }
     if (learned->any) learned->pivot /= weights;
 
     // An error common to a heat's blades does not average out over them: each carries its share of it.
@@ -328,7 +422,7 @@ Result<TemperModel> TemperModel::learn(const Grade& grade, const HardeningState&
         for (Eigen::Index i = 0; i < n; ++i) {
             const TemperObservation& o = *list[static_cast<std::size_t>(i)];
             rows.effects.row(i) = learned->effectsAt(o.parameter, model.offsetSpread(o.parameter));
-            rows.residuals(i) = o.hrc - model.m_curve.at(o.parameter);
+            rows.residuals(i) = residual(o);
             rows.precisions(i) = 1.0 / (o.u * o.u + blades_of[key.first] * o.common_u * o.common_u);
         }
         rows.close();
@@ -346,6 +440,9 @@ Result<TemperModel> TemperModel::afterHeat(double parameter, int blades, double 
     learned->any = true;
     learned->scale = m_learned->scale;
     learned->pivot = m_learned->any ? m_learned->pivot : parameter;
+    const double beyond = knownBeyond_c * m_c;
+    learned->from = m_learned->any ? std::min(m_learned->from, parameter - beyond) : parameter - beyond;
+    learned->to = m_learned->any ? std::max(m_learned->to, parameter + beyond) : parameter + beyond;
     BladeRows blade;
     blade.effects = learned->effectsAt(parameter, offsetSpread(parameter));
     blade.residuals = Eigen::VectorXd::Constant(1, expected->hrc - expected->library_hrc);
@@ -368,31 +465,64 @@ double TemperModel::offsetSpread(double parameter) const {
     return std::max(m_leastSpread, m_curve.spreadAt(parameter));
 }
 
-Result<TemperExpectation> TemperModel::expect(double parameter, const std::string& heat,
-                                              const std::string& blade) const {
+struct TemperModel::Place {
+    const Belief* belief = nullptr;
+    const BladeRows* blade = nullptr; ///< null: without readings of its own
+    Eigen::RowVectorXd gain;          ///< how far its own readings move it
+    const HardeningState* hardened = nullptr;
+};
+
+TemperModel::Place TemperModel::placeOf(const std::string& heat, const std::string& blade,
+                                        const HardeningState* hardened) const {
+    Place place;
+    place.hardened = hardened != nullptr ? hardened : &m_hardened;
+    const auto known = m_learned->beliefs.find(heat);
+    const bool isKnown = !heat.empty() && known != m_learned->beliefs.end();
+    place.belief = isKnown ? &known->second : &m_learned->newHeat;
+    if (!isKnown) return place;
+    const std::map<std::string, BladeRows>& blades = m_learned->heats.at(heat).blades;
+    if (const auto own = blades.find(blade); own != blades.end()) {
+        place.blade = &own->second;
+        const Eigen::VectorXd ones = Eigen::VectorXd::Ones(own->second.residuals.size());
+        place.gain = bladeSd * bladeSd * own->second.whitened(ones).transpose();
+    }
+    return place;
+}
+
+double TemperModel::unbounded(double parameter, const Place& place) const {
+    Effects effects = m_learned->effectsAt(parameter, offsetSpread(parameter));
+    double hrc = m_curve.at(parameter) + hardeningShift(m_grade, m_curve, *place.hardened, parameter);
+    if (place.blade != nullptr) {
+        // What the blade's own readings say beyond offset, slope and heat.
+        hrc += place.gain * place.blade->residuals;
+        effects -= place.gain * place.blade->effects;
+    }
+    return hrc + effects * place.belief->mean;
+}
+
+Result<TemperExpectation> TemperModel::expect(double parameter, const std::string& heat, const std::string& blade,
+                                              const HardeningState* hardened) const {
     if (!(std::isfinite(parameter) && m_curve.reaches(parameter)))
         return Error{ErrorKind::range, "",
                      "this temper lies beyond the ends of the grade's curve: no prediction there"};
-    const auto known = m_learned->beliefs.find(heat);
-    const bool isKnown = !heat.empty() && known != m_learned->beliefs.end();
-    const Belief& belief = isKnown ? known->second : m_learned->newHeat;
+    const Place place = placeOf(heat, blade, hardened);
     Effects effects = m_learned->effectsAt(parameter, offsetSpread(parameter));
-    double hrc = m_curve.at(parameter);
     double variance = m_learned->scale * bladeSd * bladeSd;
-    if (isKnown) {
-        const std::map<std::string, BladeRows>& blades = m_learned->heats.at(heat).blades;
-        if (const auto own = blades.find(blade); own != blades.end()) {
-            // What the blade's own readings say beyond offset, slope and heat.
-            const BladeRows& rows = own->second;
-            const Eigen::VectorXd ones = Eigen::VectorXd::Ones(rows.residuals.size());
-            const Eigen::RowVectorXd gain = bladeSd * bladeSd * rows.whitened(ones).transpose();
-            hrc += gain * rows.residuals;
-            effects -= gain * rows.effects;
-            variance = m_learned->scale / rows.weight * (1 - gain.sum()) * bladeSd * bladeSd;
-        }
+    if (place.blade != nullptr) {
+        effects -= place.gain * place.blade->effects;
+        variance = m_learned->scale / place.blade->weight * (1 - place.gain.sum()) * bladeSd * bladeSd;
     }
-    hrc += effects * belief.mean;
-    variance += effects * belief.covariance * effects.transpose();
+    variance += effects * place.belief->covariance * effects.transpose();
+    const double beyond = m_learned->slopeBeyond(parameter);
+    variance += beyond * beyond;
+
+    // E42. Hardness never rises with the temper but over the hump, and never passes what the quench can give.
+    double hrc = std::min(unbounded(parameter, place), m_grade.as_quenched_max);
+    for (std::size_t i = 0; i < m_curve.points().size() && m_curve.parameterOf(i) < parameter; ++i) {
+        const bool belowHump = !m_curve.hump() || parameter <= m_curve.parameterOf(m_curve.hump()->valley);
+        const bool sameSide = belowHump || m_curve.parameterOf(i) >= m_curve.parameterOf(m_curve.hump()->peak);
+        if (sameSide) hrc = std::min(hrc, unbounded(m_curve.parameterOf(i), place));
+    }
 
     TemperExpectation e;
     e.hrc = hrc;

@@ -84,18 +84,31 @@ private:
 
 /// How a blade was hardened, as far as it moves the curve; each may be unknown.
 struct HardeningState {
-    std::optional<double> soak_c;
-    std::optional<bool> cold_treated;
+    std::optional<double> soak_c = {};
+    std::optional<bool> cold_treated = {};
+    std::optional<double> quench_hrc = {}; ///< its mean before the first temper, by a verified tester
 };
+
+/// E60. By how much a blade hardened so is expected off its grade's curve at a parameter, HRC. What it read from the
+/// quench counts most where least was tempered (six tenths of its distance from the grade's usual value at the curve's
+/// cool end, nothing at the hot one); where it was not read, a soak outside the grade's range and a cold treatment that
+/// the curve does not assume. Never over 2. Judgement, low confidence.
+double hardeningShift(const Grade& grade, const TemperCurve& curve, const HardeningState& state, double parameter);
 
 /// A reading after a temper, from which the shop's curve is learned.
 struct TemperObservation {
-    std::string heat;     ///< blades of one heat share its draw
-    std::string blade;    ///< readings of one blade share its draw
-    double parameter = 0; ///< M19, of its tempers up to the reading
-    double hrc = 0;       ///< mean, corrected for the tester's error
-    double u = 0.4;       ///< standard uncertainty of the mean, its own part; 0.4 when it is not known
-    double common_u = 0;  ///< the part common to all of its heat: the block, the conversion (E19)
+    std::string heat;             ///< blades of one heat share its draw
+    std::string blade;            ///< readings of one blade share its draw
+    double parameter = 0;         ///< M19, of its tempers up to the reading
+    double hrc = 0;               ///< mean, corrected for the tester's error
+    double u = 0.4;               ///< standard uncertainty of the mean, its own part; 0.4 when it is not known
+    double common_u = 0;          ///< the part common to all of its heat: the block, the conversion (E19)
+    std::string run = {};         ///< blades tempered together share it (E42); empty: as its heat
+    int day = 0;                  ///< local day of that temper; 0: not known
+    bool stands = false;          ///< somebody has looked into the reading and said that it is so
+    bool doubted = false;         ///< a number of its tempers would make sense in another unit (E44)
+    HardeningState hardened = {}; ///< of its blade
+    std::string batch = {};       ///< name, for saying which run is doubted
 };
 
 /// M20. Hardness to expect, with how well it is known.
@@ -114,13 +127,21 @@ struct TemperExpectation {
     std::pair<double, double> intervalOfReading(double reading_u) const;
 };
 
+/// A run that teaches nothing yet (E42).
+struct DoubtedRun {
+    std::string run;
+    std::string batch; ///< its name
+};
+
 /// M20. The grade's curve moved by what the shop has read: a linear update of a grade offset (standard
 /// deviation: the curve's spread, 2.5 at least when the soak was over 15 °C from the assumed one or cold treatment
 /// differs), a slope (1.5 HRC per 1000 of P about the observations' weighted mean P), a draw for each heat (0.8) and
 /// for each blade (0.35). E19: what one blade says follows Student's t with 4 degrees of freedom, fitted by
 /// reweighting, so that one wrong blade hardly moves the others; blades that contradict each other, or themselves,
-/// widen what is foretold. Learning is linear in the observations, an expectation costs the same however many there
-/// are.
+/// widen what is foretold. E42: a run that the others do not lead to expect teaches nothing; beyond 40 °C from what
+/// was read the slope says no more than at its end; nothing is expected above the grade's maximum as quenched, and
+/// nothing that rises with the temper outside the hump of secondary hardening. Learning is linear in the observations,
+/// an expectation costs the same however many there are.
 class TemperModel {
 public:
     /// Errors (range): as TemperCurve; an observation that is not finite, or without a positive uncertainty.
@@ -137,24 +158,38 @@ public:
     int leftOut() const { return m_leftOut; }
     /// Observations surely above the most that the grade can give as quenched; they teach nothing.
     int notBelieved() const { return m_notBelieved; }
+    /// E42. Runs that teach nothing until somebody has looked.
+    const std::vector<DoubtedRun>& doubtedRuns() const { return m_doubtedRuns; }
+    /// Whether a run is one of them.
+    bool doubts(const std::string& run) const;
+    /// E43. The most tempered that a run which is believed has been read at, as parameter; none where there is none.
+    std::optional<double> furthestRead() const { return m_furthestRead; }
     /// How much wider than usual the observations scatter; 1 where they agree.
     double scatter() const;
     /// How far a blade's readings are believed: about 1 where they come as expected, near 0 where they are far off; 1
     /// for a blade without any.
     double belief(const std::string& heat, const std::string& blade) const;
 
-    /// Expectation at a parameter: for a blade of a heat (a blade without readings is a new one of that heat); with
-    /// an empty heat for a blade of a new heat. Errors (range): beyond the ends of the curve.
-    Result<TemperExpectation> expect(double parameter, const std::string& heat = {},
-                                     const std::string& blade = {}) const;
+    /// Expectation at a parameter: for a blade of a heat (a blade without readings is a new one of that heat), hardened
+    /// so; with an empty heat for a blade of a new heat. Errors (range): beyond the ends of the curve.
+    Result<TemperExpectation> expect(double parameter, const std::string& heat = {}, const std::string& blade = {},
+                                     const HardeningState* hardened = nullptr) const;
 
 private:
     struct Learned; ///< what the observations say, worked out once
+    struct Place;   ///< a blade as it is asked for
 
-    TemperModel(TemperCurve curve, double c) : m_curve(std::move(curve)), m_c(c) {}
+    TemperModel(TemperCurve curve, const Grade& grade) : m_curve(std::move(curve)), m_grade(grade), m_c(grade.hj_c) {}
     double offsetSpread(double parameter) const;
+    Place placeOf(const std::string& heat, const std::string& blade, const HardeningState* hardened) const;
+    /// What is expected by offset, slope, heat and blade alone.
+    double unbounded(double parameter, const Place& place) const;
 
     TemperCurve m_curve;
+    Grade m_grade;
+    HardeningState m_hardened;
+    std::vector<DoubtedRun> m_doubtedRuns;
+    std::optional<double> m_furthestRead;
     double m_c = 20;
     double m_leastSpread = 0;
     int m_leftOut = 0;

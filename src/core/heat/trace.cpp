@@ -26,6 +26,23 @@ Result<Trace> Trace::of(std::vector<TraceSample> samples) {
     return trace;
 }
 
+std::vector<std::pair<double, double>> Trace::gaps() const {
+    std::vector<double> apart;
+    for (std::size_t i = 1; i < m_samples.size(); ++i) apart.push_back(m_samples[i].s - m_samples[i - 1].s);
+    std::vector<std::pair<double, double>> gaps;
+    if (apart.empty()) return gaps;
+    std::vector<double> sorted = apart;
+    const auto middle = sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2);
+    std::nth_element(sorted.begin(), middle, sorted.end());
+    constexpr double minute = 60;
+    constexpr double asRule = 2.5;
+    const double longest = std::max(minute, asRule * *middle);
+    for (std::size_t i = 0; i < apart.size(); ++i) {
+        if (apart[i] > longest) gaps.emplace_back(m_samples[i].s, m_samples[i + 1].s);
+    }
+    return gaps;
+}
+
 Trace Trace::withoutFaults(std::vector<TraceSample>& faults) const {
     constexpr double off = 100;  // °C
     constexpr double near = 120; // s: a minute's logger; a slower one may have missed a real peak

@@ -7,6 +7,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace rollcall {
@@ -38,6 +39,9 @@ public:
     /// E25. The trace without its probe faults, which come into faults: single samples more than 100 °C off both their
     /// neighbours, which lie within two minutes and agree with each other.
     Trace withoutFaults(std::vector<TraceSample>& faults) const;
+    /// E46. Stretches that it does not cover: more than a minute between two samples, and more than two and a half
+    /// times what lies between its samples as a rule (a clock that jumped looks the same). From and to in seconds.
+    std::vector<std::pair<double, double>> gaps() const;
 
 private:
     std::vector<TraceSample> m_samples;

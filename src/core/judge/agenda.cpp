@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/agenda.h"
 
+#include "core/judge/gate_case.h"
 #include "core/judge/release_judge.h"
 
 #include <algorithm>
@@ -41,6 +42,14 @@ int urgency(const NextStep& next) {
     case Act::setWindow:
     case Act::startHeat:
         return 3;
+    case Act::coldTreat: // within the hour: austenite settles
+        return 3;
+    case Act::reharden:
+    case Act::repairDamage:
+    case Act::addGrade:
+    case Act::returnBar:
+    case Act::otherUse:
+    case Act::scrap:
     case Act::backToSteel:
     case Act::falseSoftness:
     case Act::makerDecides:
@@ -68,7 +77,35 @@ bool isSettled(const Blade& blade, const BladeVerdicts& verdicts) {
     if (last == blade.signatures.rend() || last->disposition == Disposition::temperAgain ||
         last->disposition == Disposition::reharden)
         return false;
+    const bool damaged = openCrack(blade).has_value() || openDamage(blade) != nullptr;
+    if (damaged && last->disposition == Disposition::release) return false;
     return changedSince(last->basis, releaseBasis(verdicts)).empty();
+}
+
+// E45. The order of steps: danger and cracks, the wrong steel, then gate by gate. Quench lies behind a blade that was
+// tempered, and what the heat did is read there: neither Heat nor an undecided steel holds a blade up. From Temper on
+// the first gate that does not pass speaks, whatever was tried behind it: hardness before the edge, the edge before
+// the structure.
+const Verdict* firstOpen(const Batch& batch, std::size_t blade, const BatchVerdicts& verdicts) {
+    const Blade& one = batch.blades[blade];
+    const std::optional<Verdict>& steel = verdicts.at(blade, Gate::steel);
+    if (steel && steel->state == State::fail && !batch.isFinished(one) && !openCrack(one)) return &*steel;
+    const Verdict* current = nullptr;
+    for (const Gate gate : allGates) {
+        const std::optional<Verdict>& verdict = verdicts.at(blade, gate);
+        if (!verdict || verdict->state == State::excused) continue;
+        const bool begun =
+            verdict->taken > 0 || !verdict->left_out.empty() || (gate == Gate::temper && lastTemper(one) > 0);
+        const bool early = current != nullptr && (current->gate == Gate::steel || current->gate == Gate::heat);
+        const bool open =
+            current == nullptr || current->state == State::pass || (early && current->state != State::notYet);
+        const bool holds = current != nullptr && current->state != State::pass && current->gate == Gate::temper;
+        if (holds && !open) break;
+        if (begun || open) current = &*verdict;
+        const bool later = indexOf(gate) > indexOf(Gate::temper);
+        if (later && current == &*verdict && current->state != State::pass) break;
+    }
+    return current;
 }
 
 } // namespace
@@ -76,22 +113,18 @@ bool isSettled(const Blade& blade, const BladeVerdicts& verdicts) {
 std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
     std::vector<Task> tasks;
     for (std::size_t i = 0; i < verdicts.blades.size(); ++i) {
-        const Verdict* current = nullptr;
-        for (const Gate gate : allGates) {
-            const std::optional<Verdict>& verdict = verdicts.at(i, gate);
-            if (!verdict || verdict->state == State::excused) continue;
-            const bool begun = verdict->taken > 0 || !verdict->left_out.empty() ||
-                               (gate == Gate::temper && lastTemper(batch.blades[i]) > 0);
-            // What the heat did is read at Quench, and a wrong steel does not stop a batch by itself: neither holds it
-            // up.
-            const bool early = current != nullptr && (current->gate == Gate::steel || current->gate == Gate::heat);
-            const bool open =
-                current == nullptr || current->state == State::pass || (early && current->state != State::notYet);
-            if (begun || open) current = &*verdict;
+        const Blade& blade = batch.blades[i];
+        if (blade.fate && !verdicts.at(i, Gate::proof)) continue; // E13: out is out; its fracture may still be counted
+        const Verdict* current = firstOpen(batch, i, verdicts);
+        if (isSettled(blade, verdicts.blades[i])) continue;
+        if (blade.fate && (current == nullptr || current->gate != Gate::proof)) continue;
+        if (!blade.fate && openCrack(blade)) {
+            tasks.push_back({i, current != nullptr ? current->gate : Gate::release, {Act::clearCrack}, State::fail});
+        } else if (current != nullptr && current->state != State::pass) {
+            tasks.push_back({i, current->gate, current->next, current->state});
+        } else if (!blade.fate && openDamage(blade) != nullptr) {
+            tasks.push_back({i, Gate::release, {Act::repairDamage}, State::borderline});
         }
-        if (current == nullptr || current->state == State::pass || isSettled(batch.blades[i], verdicts.blades[i]))
-            continue;
-        tasks.push_back({i, current->gate, current->next, current->state});
     }
     std::stable_sort(tasks.begin(), tasks.end(),
                      [](const Task& a, const Task& b) { return urgency(a.next) < urgency(b.next); });

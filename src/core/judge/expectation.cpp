@@ -3,6 +3,7 @@
 #include "core/judge/expectation.h"
 
 #include "core/base/number.h"
+#include "core/judge/doubts.h"
 #include "core/measure/files.h"
 #include "core/measure/outliers.h"
 #include "core/measure/statistics.h"
@@ -78,9 +79,20 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
             if (!tempers) break;
             const auto parameter = temperParameter(grade->hj_c, tempers->tempers);
             if (!parameter) continue;
+            TemperObservation one{heatOf(batch, blade), blade.id, *parameter, 0, 0, 0};
+            one.batch = batch.name;
+            one.hardened = hardeningOf(batch, blade, book, tables);
+            one.stands = blade.lookedAfter(temper) != nullptr;
+            for (const Temper& logged : blade.tempers) {
+                if (logged.round != blade.round || logged.number > temper) continue;
+                one.run += logged.id + "/";
+                if (logged.time) one.day = static_cast<int>(logged.time->localDay());
+                one.doubted = one.doubted || isDoubted(logged, grade, *batch.claimOf(blade).window);
+            }
             if (const auto files = readByFiles(batch, blade, temper)) {
-                const double u = std::hypot(files->u(), tempers->u);
-                seen.push_back({temper, {heatOf(batch, blade), blade.id, *parameter, files->hrc(), u, 0}});
+                one.hrc = files->hrc();
+                one.u = std::hypot(files->u(), tempers->u);
+                seen.push_back({temper, std::move(one)});
                 continue;
             }
             ReadingSet sorted;
@@ -100,7 +112,7 @@ std::vector<ReadTemper> observe(const Batch& batch, const Tables& tables, const 
             const double mean = agreement.mean_without_flagged.value_or(meanOf(set.hrc)) - set.bias->error;
             // Readings of one blade that contradict each other tell where it lies no better than between them.
             const double apart = agreement.uneven || agreement.disagree ? rangeOf(set.hrc) / 2 : 0.0;
-            TemperObservation one{heatOf(batch, blade), blade.id, *parameter, mean, 0, 0};
+            one.hrc = mean;
             one.u = std::hypot(ownUncertainty(*budget), apart);
             one.common_u =
                 std::hypot(sharedUncertainty(*budget), std::hypot(set.conversion_u, set.convex_u), set.aged_u);
@@ -146,11 +158,38 @@ std::optional<ReadByFiles> readByFiles(const Batch& batch, const Blade& blade, i
     if (rod == nullptr) return read;
     read.rod = rod->outcome;
     const bool brittle = rod->outcome == EdgeOutcome::chip || rod->outcome == EdgeOutcome::crack;
+    // A set of which nobody measured the depth may be a tiny one, and says nothing.
+    const bool measured = rod->outcome != EdgeOutcome::set || rod->size_mm.has_value();
     if (brittle)
         read.low = read.hrc();
-    else if (rod->failed())
+    else if (rod->failed() && measured)
         read.high = read.hrc();
     return read;
+}
+
+HardeningState hardeningOf(const Batch& batch, const Blade& blade, const VerificationBook& runs, const Tables& tables) {
+    HardeningState state;
+    const auto heat = std::find_if(blade.heats.rbegin(), blade.heats.rend(),
+                                   [&](const BladeHeat& one) { return one.round == blade.round; });
+    for (const HeatRun& run : batch.heat_runs) {
+        if (heat != blade.heats.rend() && run.id == heat->run) state.soak_c = run.set_c;
+    }
+    if (!state.soak_c && !batch.heat_runs.empty()) state.soak_c = batch.heat_runs.back().set_c;
+    if (batch.recipe) {
+        const RecipeStage* soak = batch.recipe->stage(StageKind::austenitise);
+        if (!state.soak_c && soak != nullptr) state.soak_c = soak->temperature_c;
+        state.cold_treated = batch.recipe->stage(StageKind::cold) != nullptr;
+    }
+    for (const ColdTreatment& one : blade.colds) {
+        if (one.round == blade.round && one.after_temper == 0) state.cold_treated = true;
+    }
+    const auto candidates = candidatesAt(blade, Gate::quench, 0);
+    if (candidates.size() < 2 || metalState(blade, Gate::quench, 0).outdated_by_cold) return state;
+    const ReadingSet set =
+        standingReadings(batch, blade, candidates, runs, tables, alloyPercent(tables.grade(batch.grade)));
+    if (set.hrc.size() >= 2 && set.verified && set.bias && !set.rebound)
+        state.quench_hrc = meanOf(set.hrc) - set.bias->error;
+    return state;
 }
 
 std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
@@ -201,17 +240,16 @@ TemperAim temperAim(const Batch& batch, const Blade& blade) {
 
 TemperBook::TemperBook(const Batch& batch, const Tables& tables, const std::vector<Case>* cases)
     : m_batch(batch), m_tables(tables), m_grade(tables.grade(batch.grade)), m_seen(observe(batch, tables, cases)) {
-    if (!batch.heat_runs.empty()) m_hardening.soak_c = batch.heat_runs.back().set_c;
-    const bool noted = std::any_of(batch.blades.begin(), batch.blades.end(), [](const Blade& blade) {
-        return std::any_of(blade.colds.begin(), blade.colds.end(),
-                           [&](const ColdTreatment& one) { return one.round == blade.round && one.after_temper == 0; });
-    });
-    if (noted) m_hardening.cold_treated = true;
-    if (batch.recipe) {
-        const RecipeStage* soak = batch.recipe->stage(StageKind::austenitise);
-        if (!m_hardening.soak_c && soak != nullptr) m_hardening.soak_c = soak->temperature_c;
-        m_hardening.cold_treated = noted || batch.recipe->stage(StageKind::cold) != nullptr;
-    }
+    if (m_grade == nullptr || batch.blades.empty()) return;
+    m_hardening = hardened(batch.blades.front());
+    m_hardening.quench_hrc.reset(); // its own
+}
+
+const HardeningState& TemperBook::hardened(const Blade& blade) const {
+    const auto own = m_hardened.find(blade.id);
+    if (own != m_hardened.end()) return own->second;
+    if (!m_runs) m_runs.emplace(m_batch, m_tables);
+    return m_hardened[blade.id] = hardeningOf(m_batch, blade, *m_runs, m_tables);
 }
 
 const TemperModel* TemperBook::before(int temper) {
@@ -219,7 +257,15 @@ const TemperModel* TemperBook::before(int temper) {
     if (known == m_models.end()) {
         std::optional<TemperModel> model;
         if (m_grade != nullptr) {
-            std::vector<TemperObservation> observations = m_batch.temper_history;
+            // E56. What was expected then is what was known then: no temper of a later day teaches it.
+            std::optional<int> day;
+            for (const ReadTemper& seen : m_seen) {
+                if (seen.temper == temper) day = std::max(day.value_or(0), seen.observation.day);
+            }
+            std::vector<TemperObservation> observations;
+            for (const TemperObservation& one : m_batch.temper_history) {
+                if (!day || *day == 0 || one.day <= *day) observations.push_back(one);
+            }
             for (const ReadTemper& seen : m_seen) {
                 if (seen.temper < temper) observations.push_back(seen.observation);
             }
@@ -278,11 +324,18 @@ bool TemperBook::quenchedTooSoft(const Blade& blade) const {
     }
     // The usual error of a verified tester is no reason to refuse.
     constexpr double slack = 0.5;
+    if (quenched.empty() && m_batch.planOf(Gate::quench).by_files) {
+        const FileTest* files = fileTestAt(blade, Gate::quench);
+        if (files == nullptr || files->surface != Surface::bare) return false;
+        const FileBracket bracket = fileBracket(files->trials);
+        return bracket.conflict == FileConflict::none && bracket.upper &&
+               *bracket.upper + filesThemselves < m_grade->as_quenched_min;
+    }
     return !quenched.empty() && meanOf(quenched) < m_grade->as_quenched_min - slack;
 }
 
 TemperCandidate TemperBook::candidate(const Blade& blade, int upToTemper) const {
-    TemperCandidate one{heatOf(m_batch, blade), blade.id, {}};
+    TemperCandidate one{heatOf(m_batch, blade), blade.id, {}, hardened(blade)};
     const auto known = m_grade != nullptr ? seenTempers(m_batch, blade, upToTemper, *m_grade, m_tables) : std::nullopt;
     if (known)
         one.tempers = known->tempers;
@@ -341,11 +394,11 @@ std::optional<TemperExpectation> TemperBook::expected(const Blade& blade) {
     const auto parameter = temperParameter(m_grade->hj_c, *tempers);
     const TemperModel* model = parameter ? before(temper) : nullptr;
     if (model == nullptr) return std::nullopt;
-    const auto expect = model->expect(*parameter, heatOf(m_batch, blade), blade.id);
+    const auto expect = model->expect(*parameter, heatOf(m_batch, blade), blade.id, &hardened(blade));
     return expect ? std::optional(*expect) : std::nullopt;
 }
 
-std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
+std::optional<TemperAdvice> TemperBook::advised(const Blade& blade, TemperAim aim) {
     const TemperModel* model = now();
     if (model == nullptr || !m_batch.window.low || quenchedTooSoft(blade) || !m_batch.changedBy(blade).empty())
         return std::nullopt;
@@ -355,7 +408,6 @@ std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
         if (!fromReading) return std::nullopt;
         model = &*fromReading;
     }
-    TemperAim aim = temperAim(m_batch, blade);
     auto advice = adviseTemper(*model, *m_grade, candidate(blade, lastTemper(blade)), aim);
     if (!advice) return std::nullopt;
     const auto avoids = [](const TemperAdvice& a) {
@@ -374,8 +426,44 @@ std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
     return std::move(advice).value();
 }
 
+std::optional<TemperAdvice> TemperBook::advice(const Blade& blade) {
+    TemperAim aim = temperAim(m_batch, blade);
+    aim.due = lastTemper(blade) < requiredTempers(m_batch, blade, m_tables);
+    return advised(blade, aim);
+}
+
+std::optional<TemperAdvice> TemperBook::overHump(const Blade& blade) {
+    const TemperModel* model = now();
+    if (model == nullptr || !model->curve().hump()) return std::nullopt;
+    TemperAim aim = temperAim(m_batch, blade);
+    aim.branch = TemperBranch::high;
+    std::optional<TemperAdvice> up = advised(blade, aim);
+    const bool crosses = up && std::count(up->warnings.begin(), up->warnings.end(), TemperWarning::overHump) > 0;
+    constexpr double worthTrying = 0.5; // chance that it gets hard enough; what is too hard can be tempered hotter
+    if (!crosses || !up->best || 1 - up->best->chance_soft < worthTrying) return std::nullopt;
+    return up;
+}
+
+namespace {
+
+// Their last tempers were one load.
+bool temperedTogether(const Blade& a, const Blade& b) {
+    const auto last = [](const Blade& blade) {
+        const Temper* found = nullptr;
+        for (const Temper& temper : blade.tempers) {
+            if (temper.round == blade.round && (found == nullptr || temper.number > found->number)) found = &temper;
+        }
+        return found;
+    };
+    const Temper* own = last(a);
+    const Temper* other = last(b);
+    return own != nullptr && other != nullptr && own->id == other->id;
+}
+
+} // namespace
+
 std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cases, TemperBook& book,
-                                const Tables& tables) {
+                                const Tables& tables, const std::vector<bool>& held) {
     std::vector<Outlook> outlooks(cases.size());
     std::vector<std::size_t> awaiting;
     std::map<int, std::vector<std::string>> doubted; // by round: asked once, not for each blade
@@ -395,24 +483,40 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
         }
         const bool open = lastTemper(blade) < requiredTempers(batch, blade, tables);
         const auto files = measurement ? std::nullopt : readByFiles(batch, blade, lastTemper(blade));
-        const bool hard = (measurement && measurement->side == Side::hard) ||
-                          (files && batch.window.high && files->hrc() > *batch.window.high);
-        if (!open && !hard) continue;
-        outlook.advice = book.advice(blade);
+        const bool perhaps = measurement && measurement->outcome == Outcome::borderline && batch.window.high &&
+                             measurement->decided_mean + measurement->decided_uncertainty > *batch.window.high;
+        bool hard = perhaps || (measurement && measurement->side == Side::hard);
+        if (files && batch.window.high) hard = hard || files->asksForTemper(*batch.window.high);
+        const bool soft = measurement && measurement->side == Side::soft && !batch.isFinished(blade);
+        if (!open && !hard && !soft) continue;
+        outlook.advice = open || hard ? book.advice(blade) : book.overHump(blade);
         if (const TemperModel* model = outlook.advice ? book.now() : nullptr) {
             outlook.scatter = model->scatter();
+            for (const DoubtedRun& run : model->doubtedRuns()) {
+                if (std::find(outlook.doubted_runs.begin(), outlook.doubted_runs.end(), run.batch) ==
+                    outlook.doubted_runs.end())
+                    outlook.doubted_runs.push_back(run.batch);
+            }
+            if (const auto read = model->furthestRead(); read && outlook.advice->best)
+                outlook.furthest_c = temperatureFor(model->constant(), *read, outlook.advice->best->hours);
             outlook.not_believed = model->notBelieved();
             if (!doubted.contains(blade.round)) doubted[blade.round] = book.doubted(blade);
             outlook.doubted = doubted[blade.round];
             const bool passes = measurement && measurement->outcome == Outcome::pass;
             const bool known = tempersUpTo(blade, lastTemper(blade)).has_value();
-            if (known && outlook.advice->best && (open || !passes)) awaiting.push_back(i);
+            // E13, E47: what is out or cracked goes into no oven; E45: what is soft waits for its checks.
+            const bool fit = !blade.fate && !openCrack(blade) && !soft && (held.empty() || !held[i]);
+            // Of those inside by their means only what more readings would not settle.
+            const bool surely = open || files || (measurement && measurement->side == Side::hard);
+            const bool settles = !surely && (measurement->more_readings || measurement->may_settle);
+            if (known && fit && outlook.advice->best && !settles && (open || !passes)) awaiting.push_back(i);
         }
     }
     book.together(outlooks, awaiting);
     constexpr double alone_u = 3; // E27
     constexpr double shared_u = 2;
     for (std::size_t i = 0; i < outlooks.size(); ++i) {
+        outlooks[i].look = batch.blades[i].lookedAfter(lastTemper(batch.blades[i]));
         if (!outlooks[i].surprise) continue;
         outlooks[i].far = std::abs(outlooks[i].in_u) > alone_u;
         std::vector<double> others;
@@ -425,6 +529,12 @@ std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cas
             others.push_back(other.by);
             if (other.surprise && (other.by > 0) == (outlooks[i].by > 0)) ++outlooks[i].shifted;
             if (std::abs(other.in_u) > shared_u && (other.by > 0) == (outlooks[i].by > 0)) ++alike;
+        }
+        // What all of a load show is looked into once.
+        for (std::size_t k = 0; k < outlooks.size() && outlooks[i].look == nullptr; ++k) {
+            if (outlooks[k].surprise && (outlooks[k].by > 0) == (outlooks[i].by > 0) &&
+                temperedTogether(batch.blades[k], batch.blades[i]))
+                outlooks[i].look = batch.blades[k].lookedAfter(lastTemper(batch.blades[k]));
         }
         const bool all = !others.empty() && alike == static_cast<int>(others.size());
         outlooks[i].far = outlooks[i].far || (all && std::abs(outlooks[i].in_u) > shared_u);

@@ -40,6 +40,11 @@ struct ReadByFiles {
     std::optional<EdgeOutcome> rod; ///< of a press no heavier than its use asks
 
     double hrc() const { return (low + high) / 2; }
+    /// All of it is harder than the window, or the rod chipped the edge and its middle is.
+    bool asksForTemper(double window_high) const {
+        const bool chipped = rod && (*rod == EdgeOutcome::chip || *rod == EdgeOutcome::crack);
+        return low > window_high || (chipped && hrc() > window_high);
+    }
     double u() const { return (high - low) / 2 / std::sqrt(3.0); } ///< standard uncertainty: even between low and high
 };
 
@@ -58,6 +63,10 @@ struct TemperColour {
 /// is not asked by files.
 std::vector<TemperColour> temperColours(const Batch& batch, const Blade& blade, int temper, const Grade& grade,
                                         const Tables& tables);
+
+/// E60. How a blade was hardened in its present round, as far as it moves what is expected of it: its batch's soak and
+/// cold, and what it read from the quench by a verified tester.
+HardeningState hardeningOf(const Batch& batch, const Blade& blade, const VerificationBook& runs, const Tables& tables);
 
 /// The next temper a recipe or the last temper suggests: its hours, in steps of the shop's oven.
 TemperAim temperAim(const Batch& batch, const Blade& blade);
@@ -84,9 +93,16 @@ public:
     std::vector<std::string> doubted(const Blade& blade);
     /// Blades that came soft from the quench follow no curve.
     bool quenchedTooSoft(const Blade& blade) const;
+    /// E53. The way up for a blade that is soft below the hump of secondary hardening: to its top, where that reaches
+    /// the window; none beyond the hump, or without one.
+    std::optional<TemperAdvice> overHump(const Blade& blade);
 
 private:
     std::optional<TemperModel> readWithoutTempers(const Blade& blade) const;
+
+    std::optional<TemperAdvice> advised(const Blade& blade, TemperAim aim);
+    /// Worked out when it is first asked for: most batches wait for their first temper.
+    const HardeningState& hardened(const Blade& blade) const;
 
     static constexpr int allTempers = 1000;
     const Batch& m_batch;
@@ -95,11 +111,14 @@ private:
     std::vector<ReadTemper> m_seen;
     std::map<int, std::optional<TemperModel>> m_models; ///< by the temper before whose readings it was known
     HardeningState m_hardening;
+    mutable std::optional<VerificationBook> m_runs;
+    mutable std::map<std::string, HardeningState> m_hardened; ///< by blade
 };
 
 /// Each blade's expectation beside what it read, in the order of the cases, and how many siblings of the same temper
-/// are off the same way; for a blade that is hard or has tempers missing, the next one.
+/// are off the same way; for a blade that is hard or has tempers missing, the next one. Those that are held at another
+/// gate go into no oven with the others; empty: none is.
 std::vector<Outlook> outlooksOf(const Batch& batch, const std::vector<Case>& cases, TemperBook& book,
-                                const Tables& tables);
+                                const Tables& tables, const std::vector<bool>& held = {});
 
 } // namespace rollcall

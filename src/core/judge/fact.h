@@ -21,6 +21,13 @@ enum class Fact {
     verificationAged,      ///< numbers: days since, standard uncertainty of the drift since; text: tester
     blockFarOff,           ///< numbers: block, mean: over 5 HRC apart
     blockRunOut,           ///< the block's certificate had ended on the day of the run; numbers: days; text: block
+    blockEndsSoon,         ///< less than a year is left of the certificate; numbers: days; text: block
+    readBeforeVerified,    ///< numbers: how many; text: tester: it was verified good since
+    readingsHeld,          ///< the next run on the block failed, and is not repeated yet; text: tester
+    testerStopped,         ///< the last runs on its block failed; numbers: how many; text: tester
+    heldCleared,           ///< the next run failed, and its repeat was good; text: tester
+    earlierState,          ///< not read since; numbers: how many; text: "cold", "ground"
+    stateBefore,           ///< numbers: mean, how many; text: "cold", "ground": what has changed the metal since
     spacingGood,           ///< numbers: smallest distance, needed
     spacingBroken,         ///< numbers: distance, needed, index; text: "indent", "strike" or "edge"
     spacingNotLookedAt,    ///< positions are not known
@@ -45,6 +52,8 @@ enum class Fact {
     unevenBlade, ///< numbers: spread
     twoGroups,   ///< numbers: gap
     grubbs,
+    mapped,       ///< numbers: readings; more of them would not tell more
+    metalCleaned, ///< read again on metal that was ground clean
     // other evidence
     notLookedAt,         ///< text: files, expectation, second tester, steel, soak
     evidenceAgrees,      ///< text: which; numbers: low, high
@@ -55,6 +64,7 @@ enum class Fact {
     filesNoted,          ///< numbers: lower, upper; there is nothing to compare them with
     filesAgainstWindow,  ///< numbers: lower, upper; the bracket alone lies outside the window
     filesContradict,     ///< numbers: file that skated, file that bit
+    filesRepeated,       ///< numbers: how often they were tried in this state
     filesNotOnBareMetal, ///< text: scale, decarburised
     filesNotTried,       ///< the gate is asked by files
     filesPass,           ///< numbers: lower, upper by the files, less and more 1.5
@@ -69,6 +79,8 @@ enum class Fact {
     filesSofter,         ///< the edge rolled on the rod: the softer half; numbers: lower, upper
     temperByColour,      ///< a temper without a temperature; numbers: low, high; text: colour
     filesCannot,         ///< numbers: narrowest window that this set can confirm, the highest minimum it can
+    fileUnknown,         ///< a file of which no hardness is known says nothing in numbers
+    filesHardened,       ///< numbers: hardest that skated, least that the quench gives
     secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
     zoneBeside,          ///< numbers: mean, U, readings, limits of its own window (infinite: none); text: zone
     instrumentAverage,   ///< numbers: the instrument's own, recomputed, recomputed without the flagged; text: support
@@ -97,6 +109,9 @@ enum class Fact {
     onlyThisBladeLow,   ///< numbers: siblings' median
     allBladesLow,       ///< numbers: median shortfall
     allBladesVeryLow,
+    keepsAustenite,     ///< numbers: soak, top of its range, °C; text: "hot" or "long"
+    notHardened,        ///< numbers: readings, the hardest: all below the scale
+    steelSettled,       ///< somebody has looked at its steel
     softAlloyTwoCauses, ///< soak too cool or too hot: opposite cures
     edgeLineLow,        ///< numbers: edge mean, elsewhere mean
     scatterOverThree,   ///< numbers: spread
@@ -110,6 +125,11 @@ enum class Fact {
     readingsNotTiedToTemper,   ///< numbers: how many
     roseAfterTemper,           ///< numbers: before, after, temper
     notYetDone,                ///< harder than the window: not a failure
+    temperDoubted,             ///< numbers: as logged, °C if it was meant in °F, number of the temper
+    softOnClean,               ///< numbers: mean, readings
+    rehardenLeft,              ///< numbers: next round, most rounds
+    useFits,                   ///< text: purpose whose window holds the mean
+    noWayLeft,
     temperingCannotRaise,
     ruleOutFalseSoftness,
     overHardeningLimit, ///< numbers: rounds, limit
@@ -132,6 +152,13 @@ enum class Fact {
     noGradeFits,
     methodCannotSee, ///< text: elements
     gradeReassigned, ///< text: sold as, taken for
+    shotsDisagree,   ///< numbers: lowest, highest, per cent; text: element
+    platedOrDirty,   ///< text: elements that belong to no such steel
+    carbonUnseen,    ///< nothing that was measured knows its carbon
+    maybeOutside,    ///< numbers: chance that the library does not hold it
+    noneSure,        ///< text: grades; numbers: their shares: none is likely enough, and no test of a shop parts them
+    notBladeSteel,   ///< text: grade: it does not harden to a blade
+    steelFailed,     ///< text: grade that the composition does not match
     shotCoated,
     shotScaled,
     shotSmall,
@@ -167,6 +194,14 @@ enum class Fact {
     quenchantGood, ///< numbers: degrees
     quenchantOff,  ///< numbers: degrees, aimed at
     quenchantNotNoted,
+    setOutside,       ///< numbers: set point, low, high; text: grade
+    planOutside,      ///< numbers: least, most of the plan (0: none), of the grade
+    mediumSlow,       ///< text: medium, grade
+    mediumHarsh,      ///< text: medium, grade
+    mediumUnknown,    ///< text: medium
+    oilHot,           ///< numbers: temperature, flash point less 50 °C
+    heatUnchecked,    ///< text: grade that the library does not know
+    traceGap,         ///< numbers: minutes that the trace does not cover, the first of them on its clock
     noteAgainstTrace, ///< numbers: noted, by the trace; text: temperature or soak
     // expectation and the next temper
     surprise,           ///< numbers: by how much, low, high
@@ -182,9 +217,13 @@ enum class Fact {
                 ///< go in together
     nextTemperCautious, ///< numbers: as nextTemper
     temperThenRead,     ///< numbers: temperature, chance too soft; too little is known to aim at once
+    hotterHelps, ///< numbers: chance inside now, and after the next temper: hard by little, and nothing else settles it
+    smallerStep, ///< numbers: hottest that was read, the step, °C
+    overHump,    ///< numbers: temperature at the top of the hump
+    runsDoubted, ///< text: batches of runs that teach nothing until somebody has looked
     noTemperReaches,
     temperAvoided,     ///< numbers: from, to; the temperatures the grade is to avoid
-    temperBlind,       ///< text: why nothing can be foretold
+    temperBlind,       ///< nothing can be predicted for another temper: its own evidence contradicts itself
     colourAgainstOven, ///< numbers: low, high, oven; text: colour
     // edge gate
     noRungTaken,
@@ -196,6 +235,7 @@ enum class Fact {
     askedRungOpen,    ///< numbers: N, degrees
     ladderEnds,       ///< no lighter rung is left to try
     askedFlexOpen,    ///< the flex by hand is asked
+    untempered,       ///< glass-hard: no piece is pressed, bent or tried
     yieldsAnyway,     ///< numbers: depth, thickness at its root, thickness expected to yield, N, degrees; text: outcome
     geometryExplains, ///< likewise
     heatTreatmentAsked, ///< likewise
@@ -244,13 +284,15 @@ enum class Fact {
     allAnswered,     ///< every gate that is asked is answered
     signedFor,       ///< text: disposition, by, reason
     signedOver,      ///< released though a gate is open; text: by, reason
+    struckMatters,   ///< numbers: mean with them, how many; text: gate: readings struck out would change its verdict
     signatureStale,  ///< what it rested on has changed; text: by, gate's name, what it was, what it is
     suggested,       ///< text: disposition, why
     sampled,         ///< not read; numbers: chance of one more, of all, blades read, asked
     sampleTooWeak,   ///< likewise
     sampleNotCovers, ///< text: why: "soak", "thickness", "files"
     // any gate
-    crackSeen, ///< text: crack or break; number: place along the blade, where it is known
+    crackSeen,  ///< text: crack or break; number: place along the blade, where it is known
+    damageOpen, ///< numbers: size, mm (0: not noted); text: kind
     // excused
     excusedBecause, ///< text: reason, by
     outBecause      ///< text: reason
@@ -270,6 +312,13 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "verification_aged",
                                           "block_far_off",
                                           "block_run_out",
+                                          "block_ends_soon",
+                                          "read_before_verified",
+                                          "readings_held",
+                                          "tester_stopped",
+                                          "held_cleared",
+                                          "earlier_state",
+                                          "state_before",
                                           "spacing_good",
                                           "spacing_broken",
                                           "spacing_not_looked_at",
@@ -292,6 +341,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "uneven_blade",
                                           "two_groups",
                                           "grubbs",
+                                          "mapped",
+                                          "metal_cleaned",
                                           "not_looked_at",
                                           "evidence_agrees",
                                           "evidence_conflicts",
@@ -301,6 +352,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "files_noted",
                                           "files_against_window",
                                           "files_contradict",
+                                          "files_repeated",
                                           "files_not_on_bare_metal",
                                           "files_not_tried",
                                           "files_pass",
@@ -315,6 +367,8 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "files_softer",
                                           "temper_by_colour",
                                           "files_cannot",
+                                          "file_unknown",
+                                          "files_hardened",
                                           "second_opinion",
                                           "zone_beside",
                                           "instrument_average",
@@ -341,6 +395,9 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "only_this_blade_low",
                                           "all_blades_low",
                                           "all_blades_very_low",
+                                          "keeps_austenite",
+                                          "not_hardened",
+                                          "steel_settled",
                                           "soft_alloy_two_causes",
                                           "edge_line_low",
                                           "scatter_over_three",
@@ -353,6 +410,11 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "readings_not_tied_to_temper",
                                           "rose_after_temper",
                                           "not_yet_done",
+                                          "temper_doubted",
+                                          "soft_on_clean",
+                                          "reharden_left",
+                                          "use_fits",
+                                          "no_way_left",
                                           "tempering_cannot_raise",
                                           "rule_out_false_softness",
                                           "over_hardening_limit",
@@ -374,6 +436,13 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "no_grade_fits",
                                           "method_cannot_see",
                                           "grade_reassigned",
+                                          "shots_disagree",
+                                          "plated_or_dirty",
+                                          "carbon_unseen",
+                                          "maybe_outside",
+                                          "none_sure",
+                                          "not_blade_steel",
+                                          "steel_failed",
                                           "shot_coated",
                                           "shot_scaled",
                                           "shot_small",
@@ -408,6 +477,14 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "quenchant_good",
                                           "quenchant_off",
                                           "quenchant_not_noted",
+                                          "set_outside",
+                                          "plan_outside",
+                                          "medium_slow",
+                                          "medium_harsh",
+                                          "medium_unknown",
+                                          "oil_hot",
+                                          "heat_unchecked",
+                                          "trace_gap",
                                           "note_against_trace",
                                           "surprise",
                                           "surprise_alone",
@@ -421,6 +498,10 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "temper_load",
                                           "next_temper_cautious",
                                           "temper_then_read",
+                                          "hotter_helps",
+                                          "smaller_step",
+                                          "over_hump",
+                                          "runs_doubted",
                                           "no_temper_reaches",
                                           "temper_avoided",
                                           "temper_blind",
@@ -433,6 +514,7 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "asked_rung_open",
                                           "ladder_ends",
                                           "asked_flex_open",
+                                          "untempered",
                                           "yields_anyway",
                                           "geometry_explains",
                                           "heat_treatment_asked",
@@ -479,12 +561,14 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "all_answered",
                                           "signed_for",
                                           "signed_over",
+                                          "struck_matters",
                                           "signature_stale",
                                           "suggested",
                                           "sampled",
                                           "sample_too_weak",
                                           "sample_not_covers",
                                           "crack_seen",
+                                          "damage_open",
                                           "excused_because",
                                           "out_because"};
 

@@ -51,14 +51,76 @@ std::optional<Verdict> excusedVerdict(const Blade& blade, Gate gate) {
     return verdict;
 }
 
-std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper, Zone zone) {
-    std::vector<const Reading*> candidates;
+namespace {
+
+// How often the metal has been changed before a reading, by the cold and by grinding, in its present round.
+struct Changes {
+    int cold = 0;
+    int ground = 0;
+
+    int both() const { return cold + ground; }
+};
+
+int coldsBefore(const Blade& blade, int temper, const std::optional<Instant>& at) {
+    return static_cast<int>(std::count_if(blade.colds.begin(), blade.colds.end(), [&](const ColdTreatment& one) {
+        return one.round == blade.round && one.after_temper == temper && at && one.at.utc_ms <= at->utc_ms;
+    }));
+}
+
+Changes changesBefore(const Blade& blade, const Reading& reading, int temper) {
+    return {coldsBefore(blade, temper, reading.time), reading.surface};
+}
+
+Changes changesToNow(const Blade& blade, int temper) {
+    const auto colds = std::count_if(blade.colds.begin(), blade.colds.end(), [&](const ColdTreatment& one) {
+        return one.round == blade.round && one.after_temper == temper;
+    });
+    return {static_cast<int>(colds), blade.surface};
+}
+
+std::vector<const Reading*> unstruckAt(const Blade& blade, Gate gate, int temper, Zone zone) {
+    std::vector<const Reading*> readings;
     for (const Reading& reading : blade.readings) {
         if (reading.gate != gate || reading.round != blade.round || reading.struck || reading.zone != zone) continue;
         if (gate == Gate::temper && reading.after_temper.value_or(0) != temper) continue;
-        candidates.push_back(&reading);
+        readings.push_back(&reading);
     }
-    return candidates;
+    return readings;
+}
+
+// Of some readings those before as many changes as any of them.
+std::vector<const Reading*> latestOf(const Blade& blade, const std::vector<const Reading*>& readings, int temper) {
+    if (blade.surface == 0 && blade.colds.empty()) return readings;
+    int most = 0;
+    for (const Reading* reading : readings) most = std::max(most, changesBefore(blade, *reading, temper).both());
+    std::vector<const Reading*> latest;
+    for (const Reading* reading : readings) {
+        if (changesBefore(blade, *reading, temper).both() == most) latest.push_back(reading);
+    }
+    return latest;
+}
+
+} // namespace
+
+std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper, Zone zone) {
+    return latestOf(blade, unstruckAt(blade, gate, temper, zone), temper);
+}
+
+MetalState metalState(const Blade& blade, Gate gate, int temper) {
+    MetalState state;
+    if (blade.surface == 0 && blade.colds.empty()) return state;
+    std::vector<const Reading*> all = unstruckAt(blade, gate, temper, Zone::edge);
+    const std::vector<const Reading*> latest = latestOf(blade, all, temper);
+    if (latest.empty()) return state;
+    const Changes then = changesBefore(blade, *latest.front(), temper);
+    const Changes now = changesToNow(blade, temper);
+    state.outdated = now.both() > then.both();
+    state.outdated_by_cold = now.cold > then.cold;
+    std::erase_if(
+        all, [&](const Reading* reading) { return std::find(latest.begin(), latest.end(), reading) != latest.end(); });
+    state.before = latestOf(blade, all, temper);
+    if (!state.before.empty()) state.before_cold = then.cold > changesBefore(blade, *state.before.front(), temper).cold;
+    return state;
 }
 
 namespace {
@@ -132,11 +194,64 @@ const FileTest* fileTestAt(const Blade& blade, Gate gate) {
     return test == blade.file_tests.rend() ? nullptr : &*test;
 }
 
-const DamageMark* openCrack(const Blade& blade) {
+DamageClass classOf(const DamageMark& mark) {
+    const std::string kind = lowered(mark.kind);
+    const auto says = [&](const char* word) { return kind.find(word) != std::string::npos; };
+    if (says("crack")) return DamageClass::stops;
+    if (says("chip") || says("tip") || says("bend") || says("bent") || says("burn")) return DamageClass::repair;
+    return says("break") || says("broke") || says("snap") ? DamageClass::stops : DamageClass::none;
+}
+
+std::optional<OpenCrack> openCrack(const Blade& blade) {
+    std::optional<Instant> cleared; // when the last crack was ground out or found to be none
+    for (const DamageMark& mark : blade.damage) {
+        if (classOf(mark) != DamageClass::stops) continue;
+        if (mark.cleared.empty()) return OpenCrack{mark.kind, mark.place_mm, mark.id};
+        if (!cleared || cleared->utc_ms < mark.at.utc_ms) cleared = mark.at;
+    }
+    for (const EdgeRung& rung : blade.rungs) {
+        if (rung.outcome == EdgeOutcome::crack && !rung.struck && rung.round == blade.round &&
+            (!cleared || cleared->utc_ms < rung.at.utc_ms))
+            return OpenCrack{"crack", rung.place_mm, {}};
+    }
+    return std::nullopt;
+}
+
+const DamageMark* openDamage(const Blade& blade) {
     const auto found = std::find_if(blade.damage.begin(), blade.damage.end(), [](const DamageMark& mark) {
-        return (mark.kind == "crack" || mark.kind == "break") && mark.cleared.empty();
+        return classOf(mark) == DamageClass::repair && mark.cleared.empty();
     });
     return found == blade.damage.end() ? nullptr : &*found;
+}
+
+bool isUntempered(const Batch& batch, const Blade& blade) {
+    if (batch.isFinished(blade) || lastTemper(blade) > 0) return false;
+    const bool heated = std::any_of(blade.heats.begin(), blade.heats.end(),
+                                    [&](const BladeHeat& heat) { return heat.round == blade.round; });
+    const bool read = std::any_of(blade.readings.begin(), blade.readings.end(), [&](const Reading& reading) {
+        return reading.gate == Gate::quench && reading.round == blade.round && !reading.struck;
+    });
+    const bool filed = std::any_of(blade.file_tests.begin(), blade.file_tests.end(), [&](const FileTest& test) {
+        return test.gate == Gate::quench && test.round == blade.round;
+    });
+    // A batch that asks for Quench or Temper is of ours, and hardened before anything is tried on it.
+    const bool ours = batch.planOf(Gate::quench).required || batch.planOf(Gate::temper).required;
+    return heated || read || filed || (ours && blade.quenched_at.has_value());
+}
+
+int repeatedFiles(const Blade& blade, Gate gate) {
+    const int temper = gate == Gate::temper ? lastTemper(blade) : 0;
+    return static_cast<int>(std::count_if(blade.file_tests.begin(), blade.file_tests.end(), [&](const FileTest& t) {
+        return t.gate == gate && t.round == blade.round && t.after_temper == temper && t.surface == Surface::bare;
+    }));
+}
+
+std::string purposeThatHolds(const std::string& own, double hrc, const Tables& tables) {
+    for (const PurposeProfile& profile : tables.purposes()) {
+        if (profile.purpose != own && atLeast(hrc, profile.window_low) && atMost(hrc, profile.window_high))
+            return profile.purpose;
+    }
+    return {};
 }
 
 bool isOutBefore(const Blade& blade, Gate gate) {

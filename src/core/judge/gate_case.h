@@ -23,8 +23,18 @@ struct Case {
     std::optional<Measurement> measurement;
 };
 
-/// Unstruck readings of the blade's present round at a gate; at Temper those after this temper.
+/// Unstruck readings of the blade's present round at a gate; at Temper those after this temper. E51: of one state of
+/// the metal, the latest that was read: what was read before a cold treatment, or ground off since, is of another.
 std::vector<const Reading*> candidatesAt(const Blade& blade, Gate gate, int temper, Zone zone = Zone::edge);
+
+/// E51. What has changed the metal between its readings at a gate and now, or between two sets of them.
+struct MetalState {
+    std::vector<const Reading*> before; ///< of the state before that of candidatesAt; empty: none
+    bool before_cold = false;           ///< a cold treatment lies between them, else it was ground off
+    bool outdated = false;              ///< what candidatesAt gives is not of the present state
+    bool outdated_by_cold = false;
+};
+MetalState metalState(const Blade& blade, Gate gate, int temper);
 
 /// Sorts the readings, finds the verification, and measures them against the gate's window.
 Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const VerificationBook& book, const Tables& tables);
@@ -33,8 +43,25 @@ Case caseOf(const Batch& batch, const Blade& blade, Gate gate, const Verificatio
 Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, const VerificationBook& book,
                const Tables& tables, Zone zone = Zone::edge);
 
-/// E12. The first crack or break on a blade that nobody has cleared; null when there is none.
-const DamageMark* openCrack(const Blade& blade);
+/// E47. What a mark of damage means for the blade.
+enum class DamageClass { stops, repair, none };
+DamageClass classOf(const DamageMark& mark);
+
+/// E12, E47. A crack or break that nobody has cleared.
+struct OpenCrack {
+    std::string kind; ///< "crack", "break", as it was marked
+    std::optional<double> place_mm;
+    std::string damage; ///< id of its mark; empty: it was seen on the rod
+};
+/// The first one, marked or seen on the rod in this hardening round; none when there is none.
+std::optional<OpenCrack> openCrack(const Blade& blade);
+
+/// E47. The first damage that is to be repaired and looked at again (chip, tip, bend, burn); null when there is none.
+const DamageMark* openDamage(const Blade& blade);
+
+/// Glass-hard: it is of ours, was hardened or read as quenched, and was never tempered since. Not where it came
+/// finished, and not where nothing of a heat is known.
+bool isUntempered(const Batch& batch, const Blade& blade);
 
 /// What a blade was expected to read after its latest temper, and how its siblings compare with theirs.
 struct Outlook {
@@ -50,12 +77,15 @@ struct Outlook {
     double median_by = 0; ///< of the others
     /// Where a next temper is to be advised; of blades that go into the oven together its best is the load's (E22).
     std::optional<TemperAdvice> advice;
-    std::vector<std::string> load;    ///< marks of the blades that go in with it, itself among them; empty: alone
-    std::optional<double> alone_c;    ///< what its own best would be, where the load's is another
-    bool split = false;               ///< the batch goes in as two loads
-    double scatter = 1;               ///< of what the curve was learned from, times what is usual (E19)
-    int not_believed = 0;             ///< readings above what the grade can give
-    std::vector<std::string> doubted; ///< marks of the batch whose readings hardly count for the curve
+    std::vector<std::string> load;         ///< marks of the blades that go in with it, itself among them; empty: alone
+    std::optional<double> alone_c;         ///< what its own best would be, where the load's is another
+    bool split = false;                    ///< the batch goes in as two loads
+    double scatter = 1;                    ///< of what the curve was learned from, times what is usual (E19)
+    int not_believed = 0;                  ///< readings above what the grade can give
+    std::vector<std::string> doubted;      ///< marks of the batch whose readings hardly count for the curve
+    std::vector<std::string> doubted_runs; ///< batches of runs that teach nothing until somebody has looked (E42)
+    double furthest_c = 0;                 ///< the hottest that was read, as one temper of the next one's hours (E43)
+    const SurpriseLook* look = nullptr;    ///< somebody looked into it, or into a sibling's that is off like it
 };
 
 class HeatBook;

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/gates.h"
 
+#include "core/heat/quenchant.h"
+#include "core/judge/blade_spread.h"
 #include "core/judge/gate_case.h"
 #include "core/judge/heat_book.h"
 #include "core/judge/judged.h"
@@ -12,6 +14,26 @@
 namespace rollcall {
 
 namespace {
+
+// E64. What the next step may cost or hurt.
+std::vector<StepCaution> cautionsOf(const ReadBlade& read, const Verdict& verdict) {
+    std::vector<StepCaution> cautions;
+    const Act act = verdict.next.act;
+    const bool hardens = act == Act::reharden || act == Act::hardenFiner || act == Act::startHeat;
+    if (read.finished) return cautions;
+    if (isUntempered(read.batch, read.blade()) && act != Act::done) cautions.push_back(StepCaution::glassHard);
+    if (const auto* temper = verdict.next.as<TemperStep>();
+        temper != nullptr && temper->advised && read.grade != nullptr) {
+        if (read.grade->embrittle_c.holds(temper->advised->temperature_c))
+            cautions.push_back(StepCaution::brittleRange);
+        if (verdict.has(Fact::overHump)) cautions.push_back(StepCaution::overHump);
+    }
+    if (hardens) cautions.push_back(StepCaution::crackFirst);
+    if (hardens && (read.grade == nullptr || isOil(read.grade->quench_class)))
+        cautions.push_back(StepCaution::quenchOil);
+    if (act == Act::coldTreat) cautions.push_back(StepCaution::coldBurns);
+    return cautions;
+}
 
 Verdict judgeRead(const ReadBlade& read) {
     const Case& c = read.c;
@@ -28,6 +50,7 @@ Verdict judgeRead(const ReadBlade& read) {
     verdict.taken = read.taken;
     verdict.verification = c.set.verification;
     verdict.measurement = c.measurement;
+    if (!excused) verdict.next.cautions = cautionsOf(read, verdict);
     for (const Reading* r : c.set.standing) verdict.standing.push_back(r->id);
     for (const Reading* r : c.set.left_out) verdict.left_out.push_back(r->id);
     return verdict;
@@ -57,6 +80,7 @@ std::vector<Case> casesAt(const Batch& batch, Gate gate, const VerificationBook&
     std::vector<Case> cases;
     cases.reserve(batch.blades.size());
     for (const Blade& blade : batch.blades) cases.push_back(caseOf(batch, blade, gate, book, tables));
+    addPriors(batch, cases);
     return cases;
 }
 

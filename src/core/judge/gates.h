@@ -46,6 +46,12 @@ int lastTemper(const Blade& blade);
 /// The last try of files on a blade that speaks at this gate now; null when there is none.
 const FileTest* fileTestAt(const Blade& blade, Gate gate);
 
+/// How often files were tried on bare metal of a blade in its present state at a gate.
+int repeatedFiles(const Blade& blade, Gate gate);
+
+/// A usual purpose whose window holds this hardness, the blade's own apart; empty where there is none.
+std::string purposeThatHolds(const std::string& own, double hrc, const Tables& tables);
+
 /// Whether the blade is out of the batch before this gate is asked.
 bool isOutBefore(const Blade& blade, Gate gate);
 

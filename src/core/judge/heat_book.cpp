@@ -21,6 +21,25 @@ const BladeHeat* presentHeat(const Blade& blade) {
 
 } // namespace
 
+namespace {
+
+// What a soak is held against. A grade's own limits are of steel at heat: what only the clock tells has the warming up
+// in it, some 1.4 minutes a millimetre (M23), of which a note of the soak is free.
+void setLimits(HeatAnswer& answer, const Grade* grade, double thickness_mm) {
+    answer.thickness_mm = thickness_mm;
+    answer.least_minutes = answer.run->min_minutes;
+    answer.most_minutes = answer.run->max_minutes;
+    if (answer.least_minutes || answer.most_minutes || grade == nullptr || !grade->soak_minutes.known()) return;
+    constexpr double warming = 1.4;
+    const bool clock = !answer.soak && !answer.by_note;
+    const double lag = clock ? warming * thickness_mm : 0.0;
+    answer.by_grade = true;
+    answer.least_minutes = *grade->soak_minutes.low + lag;
+    answer.most_minutes = *grade->soak_minutes.high + lag;
+}
+
+} // namespace
+
 HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.blades.size()) {
     const Grade* grade = tables.grade(batch.grade);
     for (const HeatRun& run : batch.heat_runs) {
@@ -32,14 +51,14 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
             if (heat == nullptr || heat->run != run.id) continue;
             m_answers[i].run = &run;
             m_answers[i].heat = heat;
-            const bool both = heat->in_s && heat->out_s && *heat->out_s > *heat->in_s;
+            const bool both = heat->in_s && heat->out_s && *heat->out_s >= *heat->in_s;
             if (both) m_answers[i].clock_minutes = (*heat->out_s - *heat->in_s) / 60.0;
             // A load of which nobody clocked the blades is known by its note alone.
             m_answers[i].by_note = heat->noted_minutes && !heat->in_s && !heat->out_s;
             if (m_answers[i].by_note) m_answers[i].clock_minutes = heat->noted_minutes;
             // A mark beyond the trace's end says that the trace does not cover this blade.
-            const bool covered =
-                both && run.trace && *heat->in_s >= run.trace->start() && *heat->out_s <= run.trace->end();
+            const bool covered = both && *heat->out_s > *heat->in_s && run.trace && *heat->in_s >= run.trace->start() &&
+                                 *heat->out_s <= run.trace->end();
             blades.push_back(i);
             marks.push_back(covered ? std::optional(SoakMarks{*heat->in_s, *heat->out_s}) : std::nullopt);
             const double mm = batch.blades[i].shape.thickness_mm;
@@ -54,7 +73,15 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
                     m_answers[blades[k]].faults.push_back(fault);
             }
         }
-        SoakPlan plan{run.set_c, run.near_c, 727, run.min_minutes, run.max_minutes, run.surface};
+        const auto limit = [&](const std::optional<double>& typed, const std::optional<double>& known) {
+            return run.min_minutes || run.max_minutes ? typed : grade != nullptr ? known : std::nullopt;
+        };
+        SoakPlan plan{run.set_c,
+                      run.near_c,
+                      727,
+                      limit(run.min_minutes, grade != nullptr ? grade->soak_minutes.low : std::nullopt),
+                      limit(run.max_minutes, grade != nullptr ? grade->soak_minutes.high : std::nullopt),
+                      run.surface};
         if (grade != nullptr && grade->ac1_c) plan.ac1_c = *grade->ac1_c;
         const auto answers = soaks(sound, plan, marks, thickness);
         if (!answers) continue;
@@ -69,6 +96,7 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
     }
     for (std::size_t i = 0; i < m_answers.size(); ++i) {
         HeatAnswer& answer = m_answers[i];
+        if (answer.run != nullptr) setLimits(answer, grade, batch.blades[i].shape.thickness_mm);
         if (answer.heat == nullptr || !answer.heat->transfer_s()) continue;
         const double from = answer.soak ? answer.soak->leaving_c : answer.run->set_c;
         const double body = batch.blades[i].shape.thickness_mm;
@@ -81,9 +109,9 @@ HeatBook::HeatBook(const Batch& batch, const Tables& tables) : m_answers(batch.b
 std::optional<bool> HeatBook::soakInLimits(std::size_t blade) const {
     const HeatAnswer& answer = m_answers[blade];
     const auto minutes = answer.minutes();
-    if (!minutes || (!answer.run->min_minutes && !answer.run->max_minutes)) return std::nullopt;
-    return (!answer.run->min_minutes || atLeast(*minutes, *answer.run->min_minutes)) &&
-           (!answer.run->max_minutes || atMost(*minutes, *answer.run->max_minutes));
+    if (!minutes || (!answer.least_minutes && !answer.most_minutes)) return std::nullopt;
+    return (!answer.least_minutes || atLeast(*minutes, *answer.least_minutes)) &&
+           (!answer.most_minutes || atMost(*minutes, *answer.most_minutes));
 }
 
 namespace {

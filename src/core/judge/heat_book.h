@@ -20,6 +20,12 @@ struct HeatAnswer {
     std::optional<double> entering_c;    ///< M23, at the edge's thickness
     double median_equivalent = 0;        ///< of the blades of its run
     std::vector<TraceSample> faults;     ///< of the probe, while it was in; left out (E25)
+    /// E46. What its soak is held against: as planned, else what the grade asks for, with the time it takes to warm up
+    /// where only the clock is known. None where neither is known.
+    std::optional<double> least_minutes;
+    std::optional<double> most_minutes;
+    bool by_grade = false;   ///< nobody typed limits
+    double thickness_mm = 0; ///< of the blade; 0: not known
 
     /// Minutes that are judged: by the trace, else between the marks.
     std::optional<double> minutes() const { return soak ? std::optional(soak->minutes) : clock_minutes; }

@@ -53,7 +53,7 @@ Verdict Judged::judge(std::size_t blade, Gate gate) const {
     case Gate::edge:
         return judgeEdge(batchOf(blade), placeOf(blade), m_means[blade], m_tables);
     case Gate::proof:
-        return judgeProof(m_batch, blade, *m_proof);
+        return judgeProof(m_batch, blade, *m_proof, m_tables);
     case Gate::release:
         return judgeRelease(m_batch, blade, m_verdicts.blades[blade], m_tables);
     default:

@@ -76,17 +76,24 @@ JudgedPart::JudgedPart(const Batch& batch, const Tables& tables, const std::opti
     for (std::size_t i = 0; i < count; ++i) {
         if (const auto& heat = m_verdicts.at(i, Gate::heat)) m_heatSays[i] = *heat;
     }
-    for (const Gate gate : {Gate::quench, Gate::temper}) {
-        if (batch.planOf(gate).required) keep(gate, judgeRead(gate));
+    if (batch.planOf(Gate::quench).required) keep(Gate::quench, judgeRead(Gate::quench));
+    for (std::size_t i = 0; i < count && batch.planOf(Gate::quench).required; ++i) {
+        // What failed at Quench, or contradicts itself there, joins no load.
+        const std::optional<Verdict>& quench = m_verdicts.at(i, Gate::quench);
+        const bool waits = quench && lastTemper(batch.blades[i]) == 0 && quench->next.act != Act::logTemper;
+        m_held.push_back(waits && (quench->state == State::fail || quench->state == State::borderline));
     }
+    if (batch.planOf(Gate::temper).required) keep(Gate::temper, judgeRead(Gate::temper));
     if (batch.sample_asked && batch.planOf(Gate::temper).required)
         sayWhatWasSampled(batch, sampleState(batch, m_verdicts, m_heats), m_verdicts);
 }
 
 std::vector<Verdict> JudgedPart::judgeRead(Gate gate) const {
-    if (gate == Gate::temper)
-        return judgeReadings(m_batch, m_tables, m_tempered, outlooksOf(m_batch, m_tempered, m_tempers, m_tables),
-                             m_steel, m_heats, m_runs, m_heatSays, m_now);
+    if (gate == Gate::temper) {
+        return judgeReadings(m_batch, m_tables, m_tempered,
+                             outlooksOf(m_batch, m_tempered, m_tempers, m_tables, m_held), m_steel, m_heats, m_runs,
+                             m_heatSays, m_now);
+    }
     const std::vector<Case> cases = casesAt(m_batch, gate, m_runs, m_tables);
     return judgeReadings(m_batch, m_tables, cases, std::vector<Outlook>(cases.size()), m_steel, m_heats, m_runs,
                          m_heatSays, m_now);

@@ -58,6 +58,7 @@ private:
     mutable TemperBook m_tempers; ///< fits its curves when they are asked for
     BatchVerdicts m_verdicts;     ///< whoever shows the batch takes them
     std::map<std::size_t, Verdict> m_heatSays;
+    std::vector<bool> m_held; ///< blades that Quench keeps from the oven; empty: it is not asked
 };
 
 } // namespace rollcall

@@ -67,11 +67,15 @@ double chanceSettled(const MeasurementInput& input, double c, int n, std::option
     const double step = spread * std::sqrt(double(further) / (double(n) * total));
     const double dof = input.tester.pooled_dof + n - 1;
     const auto below = [&](double limit) { return tProbability((limit - c) / step, dof); };
+    const bool byChance = input.rule == DecisionRule::chance;
+    const double u = then.budget.standard_uncertainty;
+    const double passes = byChance ? tQuantile(chanceThatPasses, then.budget.dof) * u : then.u;
+    const double fails = byChance ? tQuantile(1 - chanceThatFails, then.budget.dof) * u : then.u;
     double chance = 0;
-    if (input.window.low) chance += below(*input.window.low - then.u);
-    if (input.window.high) chance += 1 - below(*input.window.high + then.u);
-    const double from = input.window.low ? below(*input.window.low + then.u) : 0.0;
-    const double to = input.window.high ? below(*input.window.high - then.u) : 1.0;
+    if (input.window.low) chance += below(*input.window.low - fails);
+    if (input.window.high) chance += 1 - below(*input.window.high + fails);
+    const double from = input.window.low ? below(*input.window.low + passes) : 0.0;
+    const double to = input.window.high ? below(*input.window.high - passes) : 1.0;
     return chance + std::max(0.0, to - from);
 }
 
@@ -111,16 +115,35 @@ Result<Done> validate(const MeasurementInput& input) {
     return Done{};
 }
 
+Outcome byChance(double chance, int n) {
+    if (chance < chanceThatFails) return Outcome::fail;
+    return chance >= chanceThatPasses && n >= 2 ? Outcome::pass : Outcome::borderline;
+}
+
+// E59. The chance that the true mean is inside, with what the blade's siblings say of it. What both share, the tester's
+// error, does not average out; siblings that the blade plainly does not belong to say nothing of it.
+double chanceWith(const std::optional<MeanPrior>& prior, const Window& window, double c, const Budget& budget) {
+    const double own = ownUncertainty(budget);
+    constexpr double stranger = 3;
+    if (!prior || std::abs(c - prior->mean) > stranger * std::hypot(own, prior->u))
+        return chanceInside(window, c, budget.standard_uncertainty, budget.dof);
+    const double weight = prior->u * prior->u / (prior->u * prior->u + own * own);
+    const double mean = weight * c + (1 - weight) * prior->mean;
+    return chanceInside(window, mean, std::hypot(std::sqrt(weight) * own, sharedUncertainty(budget)), budget.dof);
+}
+
 } // namespace
 
 Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n) {
     if (rule == DecisionRule::guarded) return decideGuarded(window, c, u, n);
+    if (rule == DecisionRule::chance)
+        return byChance(chanceInside(window, c, u / 2, std::numeric_limits<double>::infinity()), n);
     const double shown = roundToTenth(c);
     const auto outside = [&](double extra) {
         return (window.low && !atLeast(shown, *window.low - extra)) ||
                (window.high && !atMost(shown, *window.high + extra));
     };
-    if (!outside(0)) return Outcome::pass;
+    if (!outside(0)) return n >= 2 ? Outcome::pass : Outcome::borderline; // E65
     if (rule != DecisionRule::allowance || outside(allowance)) return Outcome::fail;
     return n >= 2 ? Outcome::pass : Outcome::borderline; // E35: with allowance, which is said
 }
@@ -144,13 +167,19 @@ Result<Measurement> measure(const MeasurementInput& input) {
     m.mean = meanOf(input.readings);
     m.corrected_mean = m.mean - biasOf(input);
     m.sd = sampleSd(input.readings);
-    JudgedMean judged = judgedMean(input, m.mean, m.n, m.sd);
-    m.budget = std::move(judged.budget);
+    const JudgedMean judged = judgedMean(input, m.mean, m.n, m.sd);
+    m.budget = judged.budget;
     m.decided_mean = judged.c;
     m.decided_uncertainty = judged.u;
-    m.probability_inside = chanceInside(input.window, m.corrected_mean, m.budget.standard_uncertainty, m.budget.dof);
+    m.probability_inside = chanceWith(input.rule == DecisionRule::chance ? input.prior : std::nullopt, input.window,
+                                      m.corrected_mean, m.budget);
     m.side = sideOf(input.window, judged.c);
-    const Outcome byMean = decide(input.window, input.rule, input.allowance, judged.c, judged.u, m.n);
+    const auto decided = [&](const JudgedMean& mean, double chance, int n) {
+        return input.rule == DecisionRule::chance
+                   ? byChance(chance, n)
+                   : decide(input.window, input.rule, input.allowance, mean.c, mean.u, n);
+    };
+    const Outcome byMean = decided(judged, m.probability_inside, m.n);
     m.outcome = byMean;
 
     m.agreement = agreementOf(input.readings, input.tester.pooled_sd, input.tester.pooled_dof, input.tester.resolution);
@@ -162,7 +191,8 @@ Result<Measurement> measure(const MeasurementInput& input) {
         }
         const int n = static_cast<int>(kept.size());
         const JudgedMean without = judgedMean(input, meanOf(kept), n, sampleSd(kept));
-        m.changed_by_flagged = decide(input.window, input.rule, input.allowance, without.c, without.u, n) != byMean;
+        const double chance = chanceWith(input.prior, input.window, without.c, without.budget);
+        m.changed_by_flagged = decided(without, chance, n) != byMean;
     }
     if (m.changed_by_flagged || m.agreement.uneven || m.agreement.disagree) m.outcome = Outcome::borderline;
 
@@ -188,8 +218,15 @@ double expectedUncertainty(const TesterModel& tester, int n, const std::optional
     return expanded(combine(budgetParts(tester, n, std::nullopt, bias))).expanded_uncertainty;
 }
 
-Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block) {
-    const double u = expectedUncertainty(tester, std::max(2, readings), BlockBias{0, on_block});
+double guardOf(DecisionRule rule) {
+    constexpr double guarded = 2;     // U is about twice the standard uncertainty
+    constexpr double byChance = 1.28; // of a normal mean the point with 90 % on one side
+    return rule == DecisionRule::chance ? byChance : guarded;
+}
+
+Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block, DecisionRule rule) {
+    const double u = expectedUncertainty(tester, std::max(2, readings), BlockBias{0, on_block}) * guardOf(rule) /
+                     guardOf(DecisionRule::guarded);
     Window means;
     if (window.low) means.low = *window.low + u;
     if (window.high) means.high = *window.high - u;

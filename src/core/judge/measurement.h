@@ -20,12 +20,23 @@ struct Window {
 
 /// M15. How a shop decides at the limits.
 enum class DecisionRule {
-    guarded,  ///< Pass only when the whole interval c - U .. c + U is inside, Fail only when it is outside
-    plain,    ///< the corrected mean at one decimal decides
-    allowance ///< as plain, but a little outside is Borderline
+    guarded,   ///< Pass only when the whole interval c - U .. c + U is inside, Fail only when it is outside
+    plain,     ///< the corrected mean at one decimal decides
+    allowance, ///< as plain, but a little outside is Borderline
+    chance     ///< E59, JCGM 106: Pass when the chance to be inside is 90 % or more, Fail below 5 %
 };
 template<>
-inline constexpr std::array namesOf<DecisionRule>{"guarded", "plain", "allowance"};
+inline constexpr std::array namesOf<DecisionRule>{"guarded", "plain", "allowance", "chance"};
+
+inline constexpr double chanceThatPasses = 0.90; ///< E59
+inline constexpr double chanceThatFails = 0.05;
+
+/// E59. What the other blades of a batch say of one before it is read: they were hardened and tempered with it and
+/// share the tester's error with it.
+struct MeanPrior {
+    double mean = 0; ///< HRC, corrected for the same error
+    double u = 0;    ///< standard uncertainty of the blade's true mean about it, HRC; > 0
+};
 
 /// What the readings alone say; gates map it to their own verdicts.
 enum class Outcome { pass, borderline, fail };
@@ -45,9 +56,10 @@ struct MeasurementInput {
     double conversion_u = 0;
     /// E1: standard uncertainty of the error that no run tells, HRC; 0 with a bias.
     double unknown_error_u = 0;
-    double block_distance_u = 0; ///< E2: of a block's error away from the block, HRC
-    double aged_u = 0;           ///< E35: of the tester's drift since a run of an earlier day, HRC
-    double convex_u = 0;         ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
+    double block_distance_u = 0;                   ///< E2: of a block's error away from the block, HRC
+    double aged_u = 0;                             ///< E35: of the tester's drift since a run of an earlier day, HRC
+    double convex_u = 0;                           ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
+    std::optional<MeanPrior> prior = std::nullopt; ///< E59: counts towards the chance, where the rule decides by it
 };
 
 /// M9, M10, M15, M16 and M17 of one blade.
@@ -70,7 +82,8 @@ struct Measurement {
     std::optional<int> may_settle; ///< where none does: fewest that decide it as likely as not
 };
 
-/// M15. The rule alone, for a mean c of expanded uncertainty u from n readings.
+/// M15. The rule alone, for a mean c of expanded uncertainty u from n readings; by chance u is taken as twice the
+/// standard uncertainty.
 Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n);
 
 /// M15, M16: the side of the window on which c lies, and the chance that the true mean is inside.
@@ -89,8 +102,12 @@ double chanceSettledBy(const MeasurementInput& input, int further);
 /// reading whether a window narrower than twice this can be passed at all.
 double expectedUncertainty(const TesterModel& tester, int n, const std::optional<BlockBias>& bias);
 
-/// E36. Means that a guarded window passes with this tester and so many readings on the blade and on the block; an open
-/// end stays open, and where low lies above high none passes.
-Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block);
+/// E36. How far inside a limit a mean must lie to pass by a rule, in standard uncertainties: 2 guarded, 1.28 by chance.
+double guardOf(DecisionRule rule);
+
+/// E36. Means that a window passes, guarded or by chance, with this tester and so many readings on the blade and on the
+/// block; an open end stays open, and where low lies above high none passes.
+Window meansThatPass(const TesterModel& tester, const Window& window, int readings, int on_block,
+                     DecisionRule rule = DecisionRule::guarded);
 
 } // namespace rollcall

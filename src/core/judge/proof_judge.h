@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/tables.h"
 #include "core/judge/heat_book.h"
 #include "core/judge/record.h"
 #include "core/judge/verdict.h"
@@ -60,6 +61,6 @@ private:
 };
 
 /// The Proof gate: a blade's own trial and the grain of its fracture (M30), or those of pieces that speak for it (M32).
-Verdict judgeProof(const Batch& batch, std::size_t blade, const ProofBook& book);
+Verdict judgeProof(const Batch& batch, std::size_t blade, const ProofBook& book, const Tables& tables);
 
 } // namespace rollcall

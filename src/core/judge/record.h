@@ -118,6 +118,12 @@ enum class TesterKind { bench, rebound, files, other };
 template<>
 inline constexpr std::array namesOf<TesterKind>{"bench", "rebound", "files", "other"};
 
+/// What a tester's readings up to the end of a local day say of its scatter.
+struct ScatterDay {
+    std::int64_t day = 0;
+    std::optional<PooledScatter> known; ///< none: too little yet
+};
+
 /// A tester as it is set up now. Indenter and anvil are copied into every reading and run made with it.
 struct Tester {
     std::string id;
@@ -129,6 +135,11 @@ struct Tester {
     std::vector<double> files; ///< of a file set: hardness of each file, HRC, softest first
     /// M9, from this tester's own history of HRC readings; none before it has enough.
     std::optional<PooledScatter> learned;
+    /// E56. The same as it was known at the end of each day on which it read, in order of the days; null: none.
+    std::shared_ptr<const std::vector<ScatterDay>> learned_by_day = {};
+
+    /// What was known of its scatter when it read on this local day: of the days before it.
+    std::optional<PooledScatter> learnedBefore(std::int64_t day) const;
 };
 
 /// What the surface was like when files were tried on it; only bare metal says what the blade is.
@@ -157,6 +168,7 @@ struct Temper {
     std::optional<double> hours;
     std::string as_entered;
     std::optional<Instant> time;
+    bool meant = false; ///< E44: a number that would make sense in another unit, and is meant as it stands
 };
 
 /// Why a blade is out of the batch.

@@ -20,24 +20,19 @@ std::map<std::string, std::string> parsed(const std::string& basis) {
         const std::size_t end = std::min(basis.find("; ", at), basis.size());
         const std::string one = basis.substr(at, end - at);
         const std::size_t equals = one.find('=');
-        if (equals != std::string::npos) gates[one.substr(0, equals)] = one.substr(equals + 1);
+        // What is compared is verdict and mean; the rest says what they rested on.
+        if (equals != std::string::npos)
+            gates[one.substr(0, equals)] = one.substr(equals + 1, one.find(" U", equals) - equals - 1);
         at = end + 2;
     }
     return gates;
 }
 
-// A purpose whose window holds this hardness; the batch's own apart.
-std::string purposeFor(const std::string& own, double hrc, const Tables& tables) {
-    for (const PurposeProfile& profile : tables.purposes()) {
-        if (profile.purpose != own && atLeast(hrc, profile.window_low) && atMost(hrc, profile.window_high))
-            return profile.purpose;
-    }
-    return {};
-}
-
 Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerdicts& verdicts,
                          const std::vector<OpenGate>& open, const Tables& tables) {
-    if (openCrack(blade) != nullptr) return {Disposition::scrap, Gate::release, {}, 0};
+    if (openCrack(blade)) return {Disposition::scrap, Gate::release, {}, 0};
+    if (isUntempered(batch, blade)) return {Disposition::temperAgain, Gate::temper, {}, 0};
+    if (openDamage(blade) != nullptr) return {Disposition::hold, Gate::release, {}, 0};
     if (open.empty()) return {Disposition::release, Gate::release, {}, 0};
     // What failed weighs most, and of it what lies deepest: a blade soft from the quench is not tempered right.
     for (const OpenGate& one : open) {
@@ -50,7 +45,7 @@ Suggestion suggestionFor(const Batch& batch, const Blade& blade, const BladeVerd
             return {Disposition::reharden, one.gate, {}, blade.round + 1};
         if (verdict->measurement && one.gate == Gate::temper) {
             const std::string purpose =
-                purposeFor(batch.claimOf(blade).purpose, verdict->measurement->decided_mean, tables);
+                purposeThatHolds(batch.claimOf(blade).purpose, verdict->measurement->decided_mean, tables);
             if (!purpose.empty()) return {Disposition::otherPurpose, one.gate, purpose, 0};
         }
         return {finished ? Disposition::sendBack : Disposition::scrap, one.gate, {}, 0};
@@ -70,7 +65,8 @@ std::string releaseBasis(const BladeVerdicts& verdicts) {
         const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
         if (gate == Gate::release || !verdict) continue;
         basis += fmt::format("{}{}={}", basis.empty() ? "" : "; ", storedName(gate), nameOf(verdict->state));
-        if (verdict->measurement) basis += fmt::format(" {:.2f}", verdict->measurement->decided_mean);
+        if (const auto& m = verdict->measurement)
+            basis += fmt::format(" {:.2f} U{:.2f} n{}", m->decided_mean, m->decided_uncertainty, m->n);
     }
     return basis;
 }
@@ -94,10 +90,16 @@ ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVe
     const Blade& one = batch.blades[blade];
     ReleaseAnswer answer;
     answer.out = one.fate.has_value();
-    answer.cracked = openCrack(one) != nullptr;
+    answer.cracked = openCrack(one).has_value();
+    answer.damaged = openDamage(one) != nullptr;
+    answer.untempered = isUntempered(batch, one);
+    for (const std::optional<Verdict>& verdict : verdicts)
+        answer.struck = answer.struck || (verdict && verdict->has(Fact::struckMatters));
     for (const Gate gate : allGates) {
         const std::optional<Verdict>& verdict = verdicts[indexOf(gate)];
         if (gate == Gate::release || !batch.planOf(gate).required || !verdict) continue;
+        // Files that show a blade hardened cannot always confirm the minimum; its temper has answered since.
+        if (gate == Gate::quench && verdict->has(Fact::filesHardened) && lastTemper(one) > 0) continue;
         if (verdict->state != State::pass && verdict->state != State::excused)
             answer.open.push_back({gate, verdict->state, verdict->next});
     }

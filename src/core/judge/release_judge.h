@@ -9,7 +9,8 @@
 
 namespace rollcall {
 
-/// What a signature rests on: every judged gate with its verdict and mean, "quench=pass 65.3; temper=pass 62.0".
+/// What a signature rests on: every judged gate with its verdict, mean, U and readings, "quench=pass 65.30 U0.61 n3;
+/// temper=pass 62.00 U0.58 n3" (E56). Older ones end with the mean.
 std::string releaseBasis(const BladeVerdicts& verdicts);
 
 /// What has become of a gate since a signature.
@@ -42,15 +43,26 @@ struct ReleaseAnswer {
     const Signature* signature = nullptr; ///< the last one of this round; null when there is none
     std::vector<BasisChange> changed;     ///< since the signature; it is stale when there are any
     bool cracked = false;                 ///< and nobody has cleared it (E12)
+    bool damaged = false;                 ///< and neither repaired nor accepted (E47)
+    bool untempered = false;              ///< glass-hard
+    bool struck = false;                  ///< readings were struck out that would change a verdict (E58)
     bool out = false;                     ///< the blade is out of the batch
 
-    /// Every asked gate is answered and nobody has signed for what is so now.
-    bool maySign() const { return !out && !cracked && open.empty() && (signature == nullptr || !changed.empty()); }
+    /// Nothing speaks against letting it go.
+    bool sound() const { return !cracked && !damaged && !untempered && open.empty(); }
+    /// Every asked gate is answered and nobody has signed for what is so now; nothing that needs a reason.
+    bool maySign() const { return !out && sound() && !struck && (signature == nullptr || !changed.empty()); }
     /// Out, or signed for as it is: nobody has anything left to say.
     bool decided() const { return out || (signature != nullptr && changed.empty()); }
     /// Released, and nothing has changed since.
     bool released() const {
-        return signature != nullptr && changed.empty() && signature->disposition == Disposition::release;
+        return signature != nullptr && changed.empty() && !cracked && !damaged && !untempered &&
+               signature->disposition == Disposition::release;
+    }
+    /// E58. Whether signing so needs a reason: letting a blade go over a gate that is not passed, damage, or readings
+    /// struck out that would change a verdict; holding and scrapping do not.
+    bool needsReason(Disposition disposition) const {
+        return disposition == Disposition::release && (!sound() || struck);
     }
 };
 ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVerdicts& verdicts, const Tables& tables);

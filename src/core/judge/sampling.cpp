@@ -64,7 +64,9 @@ Result<SampleChance> sampleChance(const std::vector<double>& means, const Window
     for (int i = 0; i < scatters; ++i) {
         const double own = least * std::pow(most / least, (i + 0.5) / scatters);
         const double total2 = own * own + floor.blade_u * floor.blade_u; // reading noise counts once: here
-        const double weight = std::exp(-dof / 2 * (std::log(total2 / scale2) + seen * seen / total2));
+        const double before = floor.spread_sd * floor.spread_sd / (own * own);
+        const double weight = std::exp(-dof / 2 * (std::log(total2 / scale2) + seen * seen / total2) -
+                                       floor.spread_dof / 2 * (before > 0 ? before - std::log(before) - 1 : 0));
         const double common = std::sqrt(total2 / n + floor.common_u * floor.common_u); // what all unread ones share
         const auto [one, all] = chancesInside(mean, own, common, low, high, unread);
         weights += weight;

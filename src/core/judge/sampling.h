@@ -10,8 +10,10 @@ namespace rollcall {
 
 /// What is known beside the means of the blades that were read.
 struct SamplingFloor {
-    double blade_u = 0;  ///< standard uncertainty of one blade's mean by its readings (sigma-0 / root m), HRC
-    double common_u = 0; ///< of what all share: block certificate and block mean, HRC
+    double blade_u = 0;    ///< standard uncertainty of one blade's mean by its readings (sigma-0 / root m), HRC
+    double common_u = 0;   ///< of what all share: block certificate and block mean, HRC
+    double spread_sd = 0;  ///< E61: between blades as the shop knows it, HRC
+    double spread_dof = 0; ///< so many degrees of freedom it is worth; 0: nothing is known beforehand
 };
 
 /// M18. Chance that blades that were not read lie in the window.

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/sampling_plan.h"
 
+#include "core/judge/blade_spread.h"
 #include "core/judge/gates.h"
 
 #include <algorithm>
@@ -137,7 +138,11 @@ SampleState sampleState(const Batch& batch, const BatchVerdicts& verdicts, const
         if (excused) state.uncovered.push_back({i, SampleGap::excused});
     }
     if (state.unread.empty()) return state;
-    const auto chance = sampleChance(means, batch.window, static_cast<int>(state.unread.size()), floorOf(measured));
+    SamplingFloor floor = floorOf(measured);
+    const SpreadPrior spread = shopSpread(batch.temper_history);
+    floor.spread_sd = spread.sd;
+    floor.spread_dof = spread.dof;
+    const auto chance = sampleChance(means, batch.window, static_cast<int>(state.unread.size()), floor);
     if (!chance) return state;
     state.chance = *chance;
     // Every blade of the sample passes itself, by a verified tester and of a steel that is not contradicted.

@@ -47,6 +47,7 @@ public:
         checkRebound();
         if (!m_set.rebound) checkThickness(); // the table is for indents pressed in
         correctConvex();
+        keepVerified();
         convert(alloy_percent);
         checkVerification();
         return std::move(m_set);
@@ -199,6 +200,32 @@ private:
         if (most > 0) say(Fact::convexCorrected, Tone::note, "M5", {most, radius});
     }
 
+    // Once enough was read by the verified tester, what was read before its run, or before another good one since, is
+    // not mixed with it.
+    void keepVerified() {
+        if (m_set.standing.empty()) return;
+        std::vector<const Reading*> kept;
+        std::vector<const Reading*> before;
+        bool anyVerified = false;
+        for (const Reading* reading : m_set.standing) {
+            const StandingRun run = m_book.standingFor(*reading);
+            const bool verified = run.standing == RunStanding::good;
+            anyVerified = anyVerified || verified;
+            m_set.verified_readings += verified ? 1 : 0;
+            (verified || (anyVerified && !run.good_since) ? kept : before).push_back(reading);
+        }
+        const int planned = std::max(1, m_batch.planOf(m_set.standing.front()->gate).planned_readings);
+        if (m_set.verified_readings < planned || before.empty()) return;
+        say(Fact::readBeforeVerified, Tone::note, "M6", {double(before.size())}, {testerName()});
+        m_set.left_out.insert(m_set.left_out.end(), before.begin(), before.end());
+        m_set.standing = std::move(kept);
+    }
+
+    std::string testerName() const {
+        const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
+        return tester != nullptr ? tester->name : std::string();
+    }
+
     void convert(double alloy_percent) {
         if (m_set.standing.empty()) return;
         double slope = 1;
@@ -227,7 +254,8 @@ private:
         if (m_set.conversion_u > 0) say(Fact::converted, Tone::note, "M8", {}, {m_set.standing.front()->scale});
 
         if (const Tester* tester = m_batch.tester(m_set.standing.front()->tester)) {
-            m_set.tester = modelOf(*tester);
+            const auto& at = m_set.standing.back()->time;
+            m_set.tester = modelOf(*tester, at ? std::optional(at->localDay()) : std::nullopt);
             if (m_set.conversion_u > 0) { // its own scatter is known in HRC
                 const TesterModel usual = m_set.tester.rebound ? TesterModel::reboundTester() : TesterModel::bench();
                 m_set.tester.pooled_sd = usual.pooled_sd;
@@ -246,18 +274,33 @@ private:
         VerificationBook::Found found;
         const Reading* foundFor = m_set.standing.front();
         Standing worst = Standing::good;
+        bool goodSince = true;
+        bool cleared = false;
+        bool allSince = true;
+        int failedLast = 0;
         for (const Reading* reading : m_set.standing) {
             const VerificationBook::Found one = m_book.standingFor(*reading);
             if (one.run != nullptr) {
                 found = one;
                 foundFor = reading;
             }
+            goodSince = goodSince && (one.standing == Standing::good || one.good_since);
+            cleared = cleared || one.cleared;
+            allSince = allSince && one.good_since;
+            failedLast = std::max(failedLast, one.failed_last);
             if (one.standing != Standing::good && (worst == Standing::good || one.standing > worst))
                 worst = one.standing;
         }
-        const Tester* tester = m_batch.tester(m_set.standing.front()->tester);
-        const std::string name = tester != nullptr ? tester->name : std::string();
+        const std::string name = testerName();
         m_set.verified = worst == Standing::good;
+        m_set.verified_since = allSince;
+        constexpr int stopped = 2; // M6: the run is repeated once
+        if (!m_set.verified && goodSince)
+            say(Fact::readBeforeVerified, Tone::caution, "M6",
+                {double(m_set.standing.size()) - double(m_set.verified_readings)}, {name});
+        else if (!m_set.verified && failedLast >= stopped)
+            say(Fact::testerStopped, Tone::caution, "M6", {double(failedLast)}, {name});
+        if (m_set.verified && cleared) say(Fact::heldCleared, Tone::note, "E57", {}, {name});
         const std::optional<ErrorHistory> history =
             errorHistory(m_book.earlierErrors(*foundFor, found), m_set.tester.pooled_sd);
         if (found.run != nullptr && (worst == Standing::good || worst == Standing::otherBand)) {
@@ -279,12 +322,11 @@ private:
                 {found.answer.error, found.answer.repeatability, found.run->certified, m_set.bias->error * m_slope},
                 {name});
             if (m_set.block_hrc && found.awayFrom(mean) > nearBlock) {
-                say(Fact::blockFarOff, found.awayFrom(mean) > farBlock ? Tone::caution : Tone::note, "E2",
-                    {found.run->certified, mean});
+                // Asked once: a shop that has verified since has no nearer block.
+                const bool asks = found.awayFrom(mean) > farBlock && !allSince;
+                say(Fact::blockFarOff, asks ? Tone::caution : Tone::note, "E2", {found.run->certified, mean});
             }
-            if (const Verification& run = *found.run; run.valid_until && run.time->localDay() > *run.valid_until)
-                say(Fact::blockRunOut, Tone::caution, "M6",
-                    {static_cast<double>(run.time->localDay() - *run.valid_until)}, {run.block});
+            sayCertificate(*found.run);
             break;
         case Standing::none:
             say(Fact::testerNotVerified, Tone::caution, "M6", {}, {name});
@@ -295,10 +337,24 @@ private:
         case Standing::failed:
             say(Fact::testerFailed, Tone::caution, "M6", {}, {name});
             break;
+        case Standing::held:
+            say(Fact::readingsHeld, Tone::caution, "E57", {}, {name});
+            break;
         case Standing::suspect:
             say(Fact::readingsSuspect, Tone::caution, "M6", {}, {name});
             break;
         }
+    }
+
+    // E63. A certificate says how well its block is known for a time; a year before its end it is said.
+    void sayCertificate(const Verification& run) {
+        if (!run.valid_until) return;
+        constexpr int year = 365;
+        const auto left = *run.valid_until - run.time->localDay();
+        if (left < 0)
+            say(Fact::blockRunOut, Tone::caution, "E63", {static_cast<double>(-left)}, {run.block});
+        else if (left < year)
+            say(Fact::blockEndsSoon, Tone::note, "E63", {static_cast<double>(left)}, {run.block});
     }
 
     // E35. What the error may have moved since its run: as it moves from run to run by its own history, else by what
@@ -321,8 +377,12 @@ private:
             const double at = meanOf(values);
             const double share = (at - found.run->certified) / (found.across->certified - found.run->certified);
             bias = interpolated(found.run->certified, bias, found.across->certified, other, at, sd);
-            m_set.tester.block_uncertainty =
-                std::hypot((1 - share) * found.run->block_uncertainty, share * found.across->block_uncertainty);
+            const double near = (1 - share) * found.run->block_uncertainty;
+            const double far = share * found.across->block_uncertainty;
+            // E63. Blocks of one laboratory carry its error both.
+            const std::string& laboratory = found.run->certified_by;
+            const bool together = !laboratory.empty() && laboratory == found.across->certified_by;
+            m_set.tester.block_uncertainty = together ? std::abs(near + far) : std::hypot(near, far);
         } else if (history) {
             bias = drawnTowards(*history, bias, sd);
         }
@@ -343,11 +403,18 @@ private:
 
 } // namespace
 
-TesterModel modelOf(const Tester& tester) {
+std::optional<PooledScatter> Tester::learnedBefore(std::int64_t day) const {
+    if (learned_by_day == nullptr) return learned;
+    const auto after = std::lower_bound(learned_by_day->begin(), learned_by_day->end(), day,
+                                        [](const ScatterDay& one, std::int64_t limit) { return one.day < limit; });
+    return after == learned_by_day->begin() ? std::nullopt : std::prev(after)->known;
+}
+
+TesterModel modelOf(const Tester& tester, std::optional<std::int64_t> day) {
     TesterModel model = tester.kind == TesterKind::rebound ? TesterModel::reboundTester() : TesterModel::bench();
-    if (tester.learned) {
-        model.pooled_sd = tester.learned->sd;
-        model.pooled_dof = tester.learned->dof;
+    if (const auto learned = day ? tester.learnedBefore(*day) : tester.learned) {
+        model.pooled_sd = learned->sd;
+        model.pooled_dof = learned->dof;
     }
     model.resolution = tester.resolution;
     return model;

@@ -24,8 +24,8 @@ std::vector<Verification> runsInReach(const Batch& batch, const std::vector<Veri
 inline constexpr double nearBlock = 5; ///< HRC: a block this near speaks for the work
 inline constexpr double farBlock = 10; ///< HRC: beyond it nothing is decided by its error (E2)
 
-/// How a tester's verification stands for a reading.
-enum class RunStanding { none, good, otherBand, failed, suspect };
+/// How a tester's verification stands for a reading. Held: the next run failed, and was not repeated yet (E57).
+enum class RunStanding { none, good, otherBand, failed, held, suspect };
 
 /// The run on a block that a reading rests on.
 struct StandingRun {
@@ -35,7 +35,10 @@ struct StandingRun {
     /// E2. A good run of the same day on a block at the reading's other side; null when there is none.
     const Verification* across = nullptr;
     double across_error = 0;
-    int days_before = 0; ///< E35: the run was so many days before the reading; 0 on its day
+    int days_before = 0;     ///< E35: the run was so many days before the reading; 0 on its day
+    bool cleared = false;    ///< E57: the next run failed, and its repeat was good
+    bool good_since = false; ///< the newest run of its setting came after the reading, was good and covers it
+    int failed_last = 0;     ///< runs of its setting that failed in a row, up to the newest
 
     /// E2. How far its block is from this hardness, HRC; endless without a run.
     double awayFrom(double hrc) const {
@@ -53,7 +56,8 @@ public:
     /// M6. What holds for a reading: the runs before it of the same tester, indenter, anvil and scale on the same
     /// local day, or where the batch asks for a verification every week or month the last day with runs within it
     /// (E35); of several blocks the one nearest to the reading, unless the latest run failed. Readings without a time
-    /// match none. Two failed runs in a row after a reading, with no good run between, make it suspect.
+    /// match none. E57: a failed run after a reading holds it back until the run is repeated; two in a row make it
+    /// suspect, a good repeat clears it.
     Found standingFor(const Reading& reading) const;
 
     /// E3. What the tester has shown before this reading: the errors of its good runs of the days before the run found
@@ -94,12 +98,15 @@ struct ReadingSet {
     std::vector<const Reading*> beside; ///< of another tester than the one that is judged (E7)
     std::vector<Reason> reasons;        ///< about validity, in the order of the checks
     bool verified = false;
-    bool rebound = false;     ///< M11 holds: read by rebound strikes
-    std::string verification; ///< id of the run
+    int verified_readings = 0;   ///< of the standing ones
+    bool verified_since = false; ///< the newest run came after all of them, was good and covers them
+    bool rebound = false;        ///< M11 holds: read by rebound strikes
+    std::string verification;    ///< id of the run
 };
 
-/// What is known of a tester before it has read anything here: its kind, its display, its own scatter in HRC.
-TesterModel modelOf(const Tester& tester);
+/// What is known of a tester before it has read anything here: its kind, its display, its own scatter in HRC; E56: as
+/// it was known on a local day, where one is given.
+TesterModel modelOf(const Tester& tester, std::optional<std::int64_t> day = std::nullopt);
 
 /// The hardness of all files of the shop's sets, softest first.
 std::vector<double> filesAtHand(const std::vector<Tester>& testers);

@@ -46,7 +46,19 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
     answer.ranked_by = beside;
     std::vector<Analysis>& known = answer.ranked_by.known;
     if (!shots.empty()) {
-        auto means = averageShots(shots, tables, method);
+        std::vector<CompositionShot> agreeing = shots;
+        answer.apart = shotsApart(shots, tables, method);
+        if (const auto odd = answer.apart.empty() ? std::nullopt : oddShot(shots, tables, method)) {
+            agreeing.erase(agreeing.begin() + static_cast<std::ptrdiff_t>(*odd));
+            answer.odd_left_out = true;
+        }
+        for (const CompositionShot& shot : agreeing) {
+            for (const std::string& element : foreignElements(shot.elements)) {
+                if (std::find(answer.foreign.begin(), answer.foreign.end(), element) == answer.foreign.end())
+                    answer.foreign.push_back(element);
+            }
+        }
+        auto means = averageShots(agreeing, tables, method);
         if (!means) return answer;
         answer.measured = std::move(means).value();
         answer.warnings = shotWarnings(answer.measured);
@@ -61,6 +73,11 @@ SteelAnswer answerOf(const Batch& batch, const std::vector<CompositionShot>& sho
         }
     }
     if (known.empty()) return answer;
+    answer.carbon_known = std::any_of(known.begin(), known.end(), [&](const Analysis& analysis) {
+        return tables.canSee(analysis.method, "C") &&
+               std::any_of(analysis.elements.begin(), analysis.elements.end(),
+                           [](const ElementReading& one) { return one.element == "C" && one.percent; });
+    });
     const SteelAnswer* same = before != nullptr ? before->rankedBy(answer.ranked_by) : nullptr;
     answer.matched = tables.grade(batch.grade);
     if (const Grade* grade = answer.matched) {
@@ -112,9 +129,32 @@ double SteelAnswer::otherShare() const {
 
 const GradeCandidate* SteelAnswer::bestBeside(const std::string& grade) const {
     const auto found = std::find_if(candidates.begin(), candidates.end(), [&](const GradeCandidate& candidate) {
-        return candidate.claim != Claim::notConsistent && !sameName(candidate.grade->name, grade);
+        return candidate.grade->for_blades && candidate.claim != Claim::notConsistent &&
+               !sameName(candidate.grade->name, grade);
     });
     return found == candidates.end() ? nullptr : &*found;
+}
+
+const GradeCandidate* SteelAnswer::notForBlades() const {
+    if (candidates.empty() || candidates.front().grade->for_blades) return nullptr;
+    return candidates.front().claim != Claim::notConsistent ? &candidates.front() : nullptr;
+}
+
+bool SteelAnswer::perhapsPlated() const {
+    if (!match || match->claim != Claim::notConsistent || by_certificate) return false;
+    for (const ElementMatch& element : match->elements) {
+        constexpr double rejects = 3;
+        if (element.z < rejects || element.doubtful) continue;
+        const bool onSurfaces = element.element == "Cr" || element.element == "Ni" || element.element == "Cu";
+        const bool tooMuch = element.high && element.reading.percent.value_or(0) > *element.high;
+        if (!onSurfaces || !tooMuch) return false;
+    }
+    constexpr double thick = 5; // per cent: what a plating adds, and no residual
+    const bool much = std::any_of(measured.begin(), measured.end(), [](const ElementReading& one) {
+        return (one.element == "Cr" || one.element == "Ni") && one.percent.value_or(0) > thick;
+    });
+    const GradeCandidate* best = bestBeside(matched != nullptr ? matched->name : std::string());
+    return much && (best == nullptr || best->claim != Claim::consistent || !best->told);
 }
 
 const SteelAnswer* SteelBook::rankedBy(const GradeEvidence& evidence) const {
@@ -145,6 +185,9 @@ const SteelAnswer& SteelBook::of(std::size_t blade) const {
 std::optional<bool> SteelBook::consistent(std::size_t blade) const {
     const SteelAnswer& answer = of(blade);
     if (!answer.match || answer.match->claim == Claim::undecidable) return std::nullopt;
+    // Shots that cannot be one steel, or are of its surface, say nothing of the steel.
+    if ((!answer.apart.empty() && !answer.odd_left_out) || !answer.foreign.empty() || answer.perhapsPlated())
+        return std::nullopt;
     return answer.match->claim == Claim::consistent;
 }
 

@@ -39,11 +39,20 @@ struct SteelAnswer {
         double certificate = 0;
     };
     std::vector<Differs> differs;
+    std::vector<ShotsApart> apart;    ///< E48: elements in which its shots cannot be of one steel
+    bool odd_left_out = false;        ///< one shot stood apart from all others, and is left out
+    std::vector<std::string> foreign; ///< E49: elements of any shot that belong to no tool steel
+    bool carbon_known = false;        ///< a shot or the mill has measured it
 
     /// Share of grades that are not in the library; 0 where nothing is ranked.
     double otherShare() const;
-    /// The grade that all evidence allows and that is likeliest, apart from this one; null when none is.
+    /// The blade steel that all evidence allows and that is likeliest, apart from this one; null when none is.
     const GradeCandidate* bestBeside(const std::string& grade) const;
+    /// E49. The likeliest of all, where that is no blade steel; null otherwise.
+    const GradeCandidate* notForBlades() const;
+    /// E49. What a plated surface would look like: of what was measured only chromium, nickel or copper speak against
+    /// the claim, by too much, and no blade steel fits that was told by all that makes it.
+    bool perhapsPlated() const;
 };
 
 /// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.

@@ -70,6 +70,13 @@ enum class Act {
     lookIntoSurprise,
     chooseSet,
     tryFiles,
+    reharden,
+    coldTreat,
+    repairDamage,
+    addGrade,
+    returnBar,
+    otherUse,
+    scrap,
     done,
     out
 };
@@ -111,6 +118,13 @@ inline constexpr std::array namesOf<Act>{"nothing",
                                          "look into the surprise",
                                          "choose which set stands",
                                          "try a file",
+                                         "re-harden",
+                                         "treat cold",
+                                         "repair, then look again",
+                                         "add the grade",
+                                         "return the bar",
+                                         "put to another use",
+                                         "scrap",
                                          "done",
                                          "out"};
 
@@ -150,13 +164,32 @@ struct CouponStep {
     double minutes = 0;
 };
 
+/// E55. How a grade is made ready to be hardened again.
+struct AnnealStep {
+    std::string grade;
+    bool normalise = false; ///< else it is annealed
+    Range anneal_c = {};    ///< of its full anneal; unknown: it is sent to be annealed
+};
+
+/// E64. What a next step may cost or hurt; it goes with the step wherever it is shown.
+enum class StepCaution { glassHard, brittleRange, overHump, quenchOil, coldBurns, crackFirst };
+template<>
+inline constexpr std::array namesOf<StepCaution>{"glass hard", "brittle range", "over the hump",
+                                                 "quench oil", "cold burns",    "look for cracks"};
+
+/// Which use a blade is put to instead.
+struct UseStep {
+    std::string purpose;
+};
+
 /// What to do next, with what it needs.
 struct NextStep {
     using With = std::variant<std::monostate, ReadStep, TemperStep, EdgeLoadStep, CouponStep, GradeStep, TellApartStep,
-                              FileStep>;
+                              FileStep, UseStep, AnnealStep>;
 
     Act act = Act::nothing;
     With with = {};
+    std::vector<StepCaution> cautions = {};
 
     /// What it needs, where that is of this kind; null otherwise.
     template<class Step>

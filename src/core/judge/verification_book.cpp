@@ -160,10 +160,21 @@ VerificationBook::Found VerificationBook::standingFor(const Reading& reading) co
         }
     }
 
-    int failedAfter = 0;
-    for (auto run = after; run != setting->end() && !run->answer.ok; ++run) ++failedAfter;
+    // Of one reading on a block nothing is known yet.
+    std::vector<const Run*> since;
+    for (auto run = after; run != setting->end(); ++run) {
+        if (run->run->readings.size() >= 2) since.push_back(&*run);
+    }
+    std::size_t failedAfter = 0;
+    while (failedAfter < since.size() && !since[failedAfter]->answer.ok) ++failedAfter;
+    found.cleared = failedAfter == 1 && since.size() > 1;
+    found.good_since =
+        !since.empty() && since.back()->answer.ok && band && verificationCovers(since.back()->answer, *band);
+    for (auto run = setting->rbegin(); run != setting->rend() && !run->answer.ok; ++run) ++found.failed_last;
     if (failedAfter >= 2)
         found.standing = Standing::suspect;
+    else if (failedAfter == 1 && since.size() == 1)
+        found.standing = Standing::held;
     else if (best == nullptr)
         found.standing = Standing::none;
     else if (!best->answer.ok)

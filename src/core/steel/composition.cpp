@@ -86,6 +86,8 @@ double usualIn(const Grade& grade, const std::string& element) {
     return element == "Mn" ? 0.9 : element == "Si" ? 0.6 : residualLimit(grade, residualsOf(grade), element);
 }
 
+constexpr double plainly = 1.0; // per cent of mass: no dirt or overlap makes so much
+
 // E15. What an XRF gun sees badly on a shop's metal: light elements under dirt and grit, a little cobalt beside iron.
 bool seenBadly(AnalysisMethod method, const ElementReading& reading) {
     if (method != AnalysisMethod::xrf) return false;
@@ -119,6 +121,12 @@ private:
     const Grade& m_grade;
     std::span<const Residual> m_residuals;
 };
+
+// E49. Silicon and cobalt part grades all the same where they are off by more than they are seen badly.
+bool plainlyOutside(const ElementReading& reading, const Allowed& allowed) {
+    const double x = reading.percent.value_or(reading.lod.value_or(0.0));
+    return x < allowed.low - plainly || (reading.percent && allowed.high && x > *allowed.high + plainly);
+}
 
 double tableSigma(const Tables& tables, AnalysisMethod method, const ElementReading& reading) {
     const double at = reading.percent.value_or(reading.lod.value_or(0.0));
@@ -320,6 +328,68 @@ Result<std::vector<ElementReading>> averageShots(const std::vector<CompositionSh
     return means;
 }
 
+std::vector<ShotsApart> shotsApart(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                   AnalysisMethod method) {
+    std::map<std::string, std::vector<ElementReading>> seen;
+    for (const CompositionShot& shot : shots) {
+        for (const ElementReading& reading : shot.elements) seen[reading.element].push_back(reading);
+    }
+    std::vector<ShotsApart> apart;
+    for (const auto& [element, list] : seen) {
+        const bool badly =
+            std::any_of(list.begin(), list.end(), [&](const ElementReading& r) { return seenBadly(method, r); });
+        if (list.size() < 2 || element == "Fe" || badly || !tables.canSee(method, element)) continue;
+        double weights = 0;
+        double sum = 0;
+        std::vector<std::pair<double, double>> values; // and their precision
+        for (const ElementReading& reading : list) {
+            const double x = reading.percent.value_or(reading.lod.value_or(0.0) / 2);
+            const double u = std::hypot(sigmaOf(tables, method, reading), relativeLimit * x);
+            values.emplace_back(x, 1 / (u * u));
+            weights += values.back().second;
+            sum += x * values.back().second;
+        }
+        double chi = 0;
+        ShotsApart one{element, values.front().first, values.front().first};
+        for (const auto& [x, precision] : values) {
+            chi += precision * (x - sum / weights) * (x - sum / weights);
+            one.lowest = std::min(one.lowest, x);
+            one.highest = std::max(one.highest, x);
+        }
+        constexpr double rarely = 0.999;
+        const boost::math::chi_squared usual(static_cast<double>(values.size() - 1));
+        if (chi > boost::math::quantile(usual, rarely)) apart.push_back(std::move(one));
+    }
+    std::stable_sort(apart.begin(), apart.end(), [](const ShotsApart& a, const ShotsApart& b) {
+        return a.highest - a.lowest > b.highest - b.lowest;
+    });
+    return apart;
+}
+
+std::optional<std::size_t> oddShot(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                   AnalysisMethod method) {
+    std::optional<std::size_t> odd;
+    for (std::size_t i = 0; shots.size() >= 3 && i < shots.size(); ++i) {
+        std::vector<CompositionShot> others = shots;
+        others.erase(others.begin() + static_cast<std::ptrdiff_t>(i));
+        if (!shotsApart(others, tables, method).empty()) continue;
+        if (odd) return std::nullopt; // either of two might be it
+        odd = i;
+    }
+    return odd;
+}
+
+std::vector<std::string> foreignElements(const std::vector<ElementReading>& shot) {
+    constexpr double trace = 0.2; // per cent
+    std::vector<std::string> foreign;
+    for (const ElementReading& reading : shot) {
+        for (const char* element : {"Zn", "Sn", "Pb", "Cd", "Au", "Ag"}) {
+            if (reading.element == element && reading.percent.value_or(0) > trace) foreign.push_back(element);
+        }
+    }
+    return foreign;
+}
+
 std::vector<ShotWarning> shotWarnings(const std::vector<ElementReading>& shot) {
     std::vector<ShotWarning> warnings;
     const auto of = [&](const char* element) {
@@ -342,7 +412,9 @@ namespace {
 struct Seen {
     ElementReading reading;
     double sigma;
-    bool doubtful;
+    bool badly;
+
+    bool doubtfulFor(const Allowed& allowed) const { return badly && !plainlyOutside(reading, allowed); }
 };
 
 // Each element from the first analysis that sees it.
@@ -412,9 +484,10 @@ Result<CompositionMatch> matchGrade(const std::vector<Analysis>& known, const Gr
     for (const Seen& one : seen) {
         const Allowed allowed = allowedIn.of(one.reading.element);
         const double z = distanceOutside(one.reading, one.sigma, allowed);
-        sum.add(z, one.doubtful);
-        match.elements.push_back({one.reading.element, one.reading, one.sigma, allowed.low, allowed.high,
-                                  allowed.residual, z, one.doubtful});
+        const bool doubtful = one.doubtfulFor(allowed);
+        sum.add(z, doubtful);
+        match.elements.push_back(
+            {one.reading.element, one.reading, one.sigma, allowed.low, allowed.high, allowed.residual, z, doubtful});
     }
     if (match.elements.empty()) return nothingSeen;
     const auto both = nickelAndCopper(seen);
@@ -456,26 +529,40 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& know
                                                const std::optional<SparkSeen>& spark) {
     const std::vector<Seen> seen = seenIn(known, tables);
     if (seen.empty()) return nothingSeen;
+    std::vector<const Grade*> all;
+    for (const std::vector<Grade>* list : {&grades, &tables.otherSteels()}) {
+        for (const Grade& grade : *list) all.push_back(&grade);
+    }
     std::vector<GradeCandidate> candidates;
-    candidates.reserve(grades.size());
+    candidates.reserve(all.size());
     std::vector<double> most(seen.size(), 0.1); // per cent that any grade of the library has
     const auto both = nickelAndCopper(seen);
     const Grade* bar = spark ? tables.grade(spark->grade) : nullptr;
     const auto bar_carbon = bar != nullptr ? middleCarbon(*bar) : std::nullopt;
-    for (const Grade& grade : grades) {
+    for (const Grade* one : all) {
+        const Grade& grade = *one;
         const AllowedIn allowedIn(grade);
         GradeCandidate candidate{&grade, 0, 0, false, Claim::consistent};
         ClaimSum sum;
         for (std::size_t i = 0; i < seen.size(); ++i) {
-            const Seen& one = seen[i];
-            const Allowed allowed = allowedIn.of(one.reading.element);
+            const Seen& found = seen[i];
+            const Allowed allowed = allowedIn.of(found.reading.element);
+            const bool doubtful = found.doubtfulFor(allowed);
             most[i] = std::max(most[i], allowed.high.value_or(2 * allowed.low));
-            if (!one.doubtful) candidate.score += logLikelihood(one.reading, one.sigma, allowed);
-            sum.add(distanceOutside(one.reading, one.sigma, allowed), one.doubtful);
+            const bool counts = !found.badly || plainlyOutside(found.reading, allowed);
+            if (counts) candidate.score += logLikelihood(found.reading, found.sigma, allowed);
+            sum.add(distanceOutside(found.reading, found.sigma, allowed), doubtful);
         }
         if (both && allowedIn.countsNickelAndCopper())
             sum.add(distanceOutside(both->reading, both->sigma, {0, nickelAndCopperMost, true}), false);
         candidate.claim = sum.claim();
+        for (const ElementLimits& limits : grade.composition) {
+            const bool makesIt = limits.low && *limits.low > usualIn(grade, limits.element) && limits.element != "C" &&
+                                 tables.canSee(known.front().method, limits.element);
+            const bool measured = std::any_of(
+                seen.begin(), seen.end(), [&](const Seen& found) { return found.reading.element == limits.element; });
+            candidate.told = candidate.told && (!makesIt || measured);
+        }
         if (bar_carbon) candidate.score += sparkLikelihood(grade, *bar_carbon, spark->agrees);
         for (const double hrc : coupons) {
             candidate.score += couponLikelihood(grade, hrc);
@@ -487,17 +574,28 @@ Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& know
     std::stable_sort(candidates.begin(), candidates.end(),
                      [](const GradeCandidate& a, const GradeCandidate& b) { return a.score > b.score; });
     if (candidates.empty()) return candidates;
-    constexpr double outsideTheLibrary = 0.02; // before anything is known
-    double other = std::log(outsideTheLibrary * static_cast<double>(grades.size()) / (1 - outsideTheLibrary));
-    for (std::size_t i = 0; i < seen.size(); ++i) {
-        if (!seen[i].doubtful) other += logLikelihood(seen[i].reading, seen[i].sigma, {0, 1.5 * most[i], false});
-    }
     const double best = candidates.front().score;
-    double all = std::exp(std::min(other - best, 700.0));
-    for (const GradeCandidate& candidate : candidates) all += std::exp(candidate.score - best);
+    // E49. Where nobody has seen the carbon, a steel outside the library looks like those inside but for it.
+    const bool carbonSeen =
+        std::any_of(seen.begin(), seen.end(), [](const Seen& one) { return one.reading.element == "C"; });
+    constexpr double fewAlloys = 5; // per cent: below, grades are told by their carbon
+    const bool carbonDecides = !carbonSeen && candidates.front().grade->alloy_percent < fewAlloys;
+    const double outsideTheLibrary = carbonDecides ? 0.20 : 0.05; // before anything is known
+    double likely = 0;
+    for (const GradeCandidate& candidate : candidates) likely += std::exp(candidate.score - best);
+    const double count = static_cast<double>(all.size());
+    const double asInside = best + std::log(likely / count);
+    double anywhere = 0;
+    for (const Seen& one : seen) {
+        const std::size_t i = static_cast<std::size_t>(&one - seen.data());
+        if (!one.badly) anywhere += logLikelihood(one.reading, one.sigma, {0, 1.5 * most[i], false});
+    }
+    const double other = std::log(outsideTheLibrary * count / (1 - outsideTheLibrary)) +
+                         (carbonDecides ? std::max(anywhere, asInside) : anywhere);
+    const double whole = std::exp(std::min(other - best, 700.0)) + likely;
     for (GradeCandidate& candidate : candidates) {
         candidate.score -= best;
-        candidate.share = std::exp(candidate.score) / all;
+        candidate.share = std::exp(candidate.score) / whole;
         candidate.cannot_be_told_apart = candidate.score >= -std::log(apartFactor);
     }
     return candidates;

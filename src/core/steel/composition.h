@@ -60,6 +60,24 @@ Result<CompositionShot> typedShot(const std::string& text, double printed_sigmas
 Result<std::vector<ElementReading>> averageShots(const std::vector<CompositionShot>& shots, const Tables& tables,
                                                  AnalysisMethod method);
 
+/// E48. An element in which shots of one piece differ by more than their own errors.
+struct ShotsApart {
+    std::string element;
+    double lowest = 0; ///< per cent
+    double highest = 0;
+};
+/// E48. By chi squared over the shots' own errors and 3 % of the content, at one in a thousand for each element; what
+/// the method sees badly is left out. Empty: they can be of one steel.
+std::vector<ShotsApart> shotsApart(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                   AnalysisMethod method);
+/// E48. The one shot without which all the others agree, of three at least; none where there is no such one.
+std::optional<std::size_t> oddShot(const std::vector<CompositionShot>& shots, const Tables& tables,
+                                   AnalysisMethod method);
+
+/// E49. Elements of a shot that belong to no tool steel: zinc, tin, lead, cadmium, gold, silver. What is plated or
+/// dirty says nothing of the steel below.
+std::vector<std::string> foreignElements(const std::vector<ElementReading>& shot);
+
 /// What is odd about a shot before anything is compared.
 enum class ShotWarning {
     coating,  ///< zinc, or much nickel or titanium on top of steel: plated, painted or coated
@@ -80,7 +98,8 @@ struct ElementMatch {
     std::optional<double> high; ///< to; none: no upper limit
     bool residual = false;      ///< the grade names no limit: what may be there as a residual
     double z = 0;               ///< distance outside in standard uncertainties; 0 inside
-    bool doubtful = false;      ///< E15: an element that XRF sees badly; it never rejects alone
+    /// E15: an element that XRF sees badly; it never rejects alone, unless it is off by a whole per cent (E49).
+    bool doubtful = false;
 };
 
 struct CompositionMatch {
@@ -114,6 +133,7 @@ struct GradeCandidate {
     double share = 0;                  ///< posterior, 0 to 1; with the others and those outside the library 1 together
     bool cannot_be_told_apart = false; ///< within a factor of 20 of the best
     Claim claim = Claim::consistent;
+    bool told = true; ///< what makes the grade and can be seen was measured (E15)
 };
 
 /// A spark beside a bar of this grade: it looked alike, or not.
@@ -126,9 +146,10 @@ struct SparkSeen {
 
 /// E14. All grades by likelihood over everything known, composition, hardened pieces and a spark (a grade whose carbon
 /// is within 0.2 % of the bar's looks alike; a wrong word of it is taken as one in five); a piece harder than a grade
-/// can be nearly excludes it, one softer says little, since it may be under-hardened. Grades that are outside the
-/// library get the share of a steel whose elements lie anywhere between none and half more than any grade has, at one
-/// in fifty before anything is known. Errors: as matchGrade.
+/// can be nearly excludes it, one softer says little, since it may be under-hardened. The steels that are no blade
+/// steels stand among the grades (E49). What is in neither has 5 % before anything is known, with elements anywhere
+/// between none and half more than any grade has; 20 % where nobody has measured the carbon and the best is told by it
+/// from the others, and then looks like the steels of the library do. Errors: as matchGrade.
 Result<std::vector<GradeCandidate>> rankGrades(const std::vector<Analysis>& known, const std::vector<double>& coupons,
                                                const std::vector<Grade>& grades, const Tables& tables,
                                                const std::optional<SparkSeen>& spark = std::nullopt);

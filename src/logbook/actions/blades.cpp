@@ -113,10 +113,19 @@ Result<Done> insertBlade(Logbook& logbook, const std::string& batch, const std::
 
 namespace {
 
+// A rule as the tables of before hold it: those know no chance.
+const char* ruleOfBefore(DecisionRule rule) {
+    return nameOf(rule == DecisionRule::chance ? DecisionRule::guarded : rule);
+}
+
 Result<Done> insertRules(Logbook& logbook, const std::string& batch, const BatchRules& rules) {
+    auto done = logbook.database().insert(
+        "batch_rule", stamped({{"id", q(logbook.newId())}, {"batch", q(batch)}, {"rule", nameOf(rules.rule)}},
+                              logbook.now(), logbook.person()));
+    if (!done) return done;
     return logbook.database().insert("batch_rules", stamped({{"id", q(logbook.newId())},
                                                              {"batch", q(batch)},
-                                                             {"rule", nameOf(rules.rule)},
+                                                             {"rule", ruleOfBefore(rules.rule)},
                                                              {"allowance", orNull(rules.allowance)},
                                                              {"uncorrected", rules.uncorrected ? 1 : 0},
                                                              {"verify_every", nameOf(rules.verify_every)},
@@ -158,20 +167,24 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
 
     const std::string id = logbook.newId();
     // The shop's rules for batches to come, where they were ever set; what the draft says itself goes before.
-    std::optional<BatchRules> later;
     const Result<BatchRules> shop = shopRules(logbook);
     if (!shop) return shop.error();
-    const BatchRules usual;
-    if (shop->rule != usual.rule || shop->allowance || shop->uncorrected || shop->verify_every != usual.verify_every ||
-        shop->rehardening_limit != usual.rehardening_limit || shop->spacing.min_spacing_mm > 0 ||
-        shop->spacing.min_edge_mm > 0) {
-        later = *shop;
-        if (draft.rule != usual.rule || draft.allowance) {
-            later->rule = draft.rule;
-            later->allowance = draft.allowance;
-        }
-        later->uncorrected = later->uncorrected || draft.uncorrected;
+    const Result<QVariant> chosen =
+        logbook.database().single(QStringLiteral("SELECT value FROM setting WHERE id='rule'"), {});
+    if (!chosen) return chosen.error();
+    BatchRules rules = *shop;
+    if (draft.rule || draft.allowance) {
+        rules.rule = draft.rule.value_or(rules.rule);
+        rules.allowance = draft.allowance;
+    } else if (chosen->isNull()) {
+        rules.rule = draft.minimum_tempers == 0 ? DecisionRule::guarded : DecisionRule::chance;
     }
+    rules.uncorrected = rules.uncorrected || draft.uncorrected;
+    const BatchRules plainest;
+    const bool ownRules = rules.rule == DecisionRule::chance || shop->rule != plainest.rule || shop->allowance ||
+                          shop->uncorrected || shop->verify_every != plainest.verify_every ||
+                          shop->rehardening_limit != plainest.rehardening_limit || shop->spacing.min_spacing_mm > 0 ||
+                          shop->spacing.min_edge_mm > 0;
     return idOr(logbook.transact("batch added",
                                  [&]() -> Result<Done> {
                                      QVariant lot;
@@ -200,7 +213,7 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
                                                        {"name", q(draft.name)},
                                                        {"lot", lot},
                                                        {"purpose", q(purpose)},
-                                                       {"rule", nameOf(draft.rule)},
+                                                       {"rule", ruleOfBefore(rules.rule)},
                                                        {"allowance", orNull(draft.allowance)},
                                                        {"uncorrected", draft.uncorrected ? 1 : 0},
                                                        {"quench_minimum", orNull(draft.quench_minimum)},
@@ -224,7 +237,7 @@ Result<std::string> addBatch(Logbook& logbook, const BatchDraft& draft) {
                                          if (done && draft.plan[indexOf(gate)].by_files)
                                              done = insertMeans(logbook, id, gate, true);
                                      }
-                                     if (done && later) done = insertRules(logbook, id, *later);
+                                     if (done && ownRules) done = insertRules(logbook, id, rules);
                                      int position = 0;
                                      for (const BladeDraft& blade : draft.blades) {
                                          if (done) done = insertBlade(logbook, id, logbook.newId(), blade, position++);
@@ -449,6 +462,13 @@ Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft) {
                 id);
 }
 
+Result<Done> meanTemper(Logbook& logbook, const std::string& temper) {
+    return logbook.transact("temper meant", [&] {
+        return logbook.database().insert("temper_meant", stamped({{"id", q(logbook.newId())}, {"cycle", q(temper)}},
+                                                                 logbook.now(), logbook.person()));
+    });
+}
+
 Result<Done> logCold(Logbook& logbook, const Batch& batch, const std::vector<std::string>& blades, double temperature_c,
                      double hours, const Instant& at) {
     if (blades.empty()) return refused("blades", "say which blades");
@@ -506,11 +526,11 @@ Result<std::string> reharden(Logbook& logbook, const std::string& blade, const s
 
 Result<Done> grindOff(Logbook& logbook, const std::string& blade) {
     const auto readings = logbook.database().select(
-        QStringLiteral("SELECT id FROM reading WHERE blade=? AND x_mm IS NOT NULL AND id NOT IN (SELECT reading FROM "
-                       "ground_off) ORDER BY rowid"),
+        QStringLiteral(
+            "SELECT id FROM reading WHERE blade=? AND id NOT IN (SELECT reading FROM ground_off) ORDER BY rowid"),
         {q(blade)});
     if (!readings) return readings.error();
-    if (readings->empty()) return refused("blade", "there is no mark on it that is known");
+    if (readings->empty()) return refused("blade", "nothing was read on the metal as it is");
     const std::string grinding = logbook.newId();
     const Instant at = logbook.now();
     return logbook.transact("marks ground off", [&]() -> Result<Done> {

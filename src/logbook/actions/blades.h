@@ -24,7 +24,9 @@ struct BatchDraft {
     std::string window_text; ///< as typed
     std::optional<double> quench_minimum;
     std::optional<int> minimum_tempers;
-    DecisionRule rule = DecisionRule::guarded;
+    /// None: the shop's; where it has chosen none, by chance, and guarded for finished knives, of which something is
+    /// said to others (E59).
+    std::optional<DecisionRule> rule;
     std::optional<double> allowance;
     bool uncorrected = false;
     std::array<GatePlan, gateCount> plan;
@@ -107,6 +109,8 @@ Result<Done> supersedeReadings(Logbook& logbook, const std::vector<std::string>&
 /// Lets a reading that breaks a rule count, with the reason.
 Result<Done> acceptReading(Logbook& logbook, const std::string& reading, const std::string& reason);
 Result<std::string> logTemper(Logbook& logbook, const TemperDraft& draft);
+/// E44. The numbers of a temper are meant as they stand, though they would make sense in another unit.
+Result<Done> meanTemper(Logbook& logbook, const std::string& temper);
 /// Blades held cold, each in its present round and after its tempers so far. Errors (refused): no blades, not between
 /// -200 and 0 °C, not up to 72 hours.
 Result<Done> logCold(Logbook& logbook, const Batch& batch, const std::vector<std::string>& blades, double temperature_c,

@@ -3,6 +3,7 @@
 #include "logbook/actions/proof.h"
 
 #include "core/base/number.h"
+#include "core/judge/gate_case.h"
 #include "logbook/actions/rows.h"
 #include "logbook/rows.h"
 
@@ -123,6 +124,28 @@ Result<Done> clearDamage(Logbook& logbook, const std::string& damage, const std:
         return logbook.database().insert(
             "damage_clear", stamped({{"id", q(logbook.newId())}, {"damage", q(damage)}, {"reason", q(reason)}},
                                     logbook.now(), logbook.person()));
+    });
+}
+
+Result<Done> clearCrack(Logbook& logbook, const Blade& blade, const std::string& reason) {
+    const std::optional<OpenCrack> crack = openCrack(blade);
+    if (!crack) return refused("blade", "no crack of it is open");
+    if (!crack->damage.empty()) return clearDamage(logbook, crack->damage, reason);
+    if (trimmed(reason).empty()) return refused("reason", "a reason is needed");
+    const std::string id = logbook.newId();
+    return logbook.transact("damage cleared", [&]() -> Result<Done> {
+        auto done = logbook.database().insert("damage", stamped({{"id", q(id)},
+                                                                 {"blade", q(blade.id)},
+                                                                 {"kind", "crack"},
+                                                                 {"place_mm", orNull(crack->place_mm)},
+                                                                 {"size_mm", QVariant()},
+                                                                 {"note", "seen on the rod"},
+                                                                 {"attachment", QVariant()}},
+                                                                logbook.now(), logbook.person()));
+        if (!done) return done;
+        return logbook.database().insert("damage_clear",
+                                         stamped({{"id", q(logbook.newId())}, {"damage", q(id)}, {"reason", q(reason)}},
+                                                 logbook.now(), logbook.person()));
     });
 }
 

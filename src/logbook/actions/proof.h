@@ -25,7 +25,11 @@ Result<Done> noteGrinding(Logbook& logbook, const std::string& blade, const Grin
 Result<Done> askEdge(Logbook& logbook, const std::string& batch, const EdgeAsk& ask);
 Result<Done> markDamage(Logbook& logbook, const std::string& blade, const DamageMark& mark,
                         const AttachedFile& photo = {});
-/// E12: ground out or inspected, so that it no longer stops the blade. Errors (refused): no reason, cleared already.
+/// E47. Clears the open crack of a blade; one that was seen on the rod is marked first. Errors (refused): none is open,
+/// no reason.
+Result<Done> clearCrack(Logbook& logbook, const Blade& blade, const std::string& reason);
+/// E12, E47: ground out, repaired, inspected or accepted, so that it no longer holds the blade back. Errors (refused):
+/// no reason, cleared already.
 Result<Done> clearDamage(Logbook& logbook, const std::string& damage, const std::string& reason);
 /// A protocol of the shop's own, in its next version. Errors (refused): no name, no step, a step that cannot be.
 Result<Done> keepProtocol(Logbook& logbook, const Protocol& protocol);

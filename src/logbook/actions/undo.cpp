@@ -30,7 +30,8 @@ constexpr std::array written{"batch added",         "blade added",
                              "grain asked for",     "sample asked for",
                              "steel named",         "surprise looked into",
                              "recipe chosen",       "reading struck out",
-                             "readings superseded", "reading accepted"};
+                             "readings superseded", "reading accepted",
+                             "temper meant"};
 
 LastAct::Kind kindOf(const std::string& action) {
     if (std::find(written.begin(), written.end(), action) != written.end()) return LastAct::Kind::written;

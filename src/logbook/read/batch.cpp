@@ -219,6 +219,11 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
                          row[4].toInt(),
                          {row[5].toDouble(), row[6].toDouble()}});
     }
+    const auto rule = rowsOf(
+        "batch_rule", id,
+        "SELECT rule FROM batch_rule WHERE batch=? AND id NOT IN taken_back ORDER BY at_ms DESC, rowid DESC LIMIT 1");
+    if (!rule) return rule.error();
+    if (!rule->empty()) batch.rule = storedAs<DecisionRule>(rule->front()[0]);
 
     std::map<std::string, std::size_t> index;
     const auto blades =
@@ -255,13 +260,14 @@ Result<Batch> Logbook::batchAlone(const std::string& id) {
         done = each(
             "cycle_blade",
             "SELECT cb.blade, c.id, cb.round, cb.number, c.temperature_c, c.hours, c.as_entered, c.at_ms, "
-            "c.at_offset FROM cycle_blade cb"
+            "c.at_offset, EXISTS (SELECT 1 FROM temper_meant m WHERE m.cycle=c.id AND m.id NOT IN taken_back) FROM "
+            "cycle_blade cb"
             " JOIN cycle c ON c.id=cb.cycle WHERE c.batch=? AND c.id NOT IN (SELECT cycle FROM cycle_mark WHERE id "
             "NOT IN taken_back) AND c.id NOT IN taken_back "
             "ORDER BY cb.round, cb.number",
             [](Blade& blade, const RawRow& row) {
                 blade.tempers.push_back({s(row[1]), row[2].toInt(), row[3].toInt(), numberOrNone(row[4]),
-                                         numberOrNone(row[5]), s(row[6]), orNone(row, 7)});
+                                         numberOrNone(row[5]), s(row[6]), orNone(row, 7), row[9].toBool()});
             });
     }
     if (done) {

@@ -59,8 +59,10 @@ Result<std::vector<Tester>> Logbook::testers() {
         tester.indenter = s(row[4]);
         tester.anvil = s(row[5]);
         tester.files = filesIn("tester", "files", row[6]);
-        if (const auto learned = m_learned.find(tester.id); learned != m_learned.end())
-            tester.learned = learned->second;
+        if (const auto learned = m_learned.find(tester.id); learned != m_learned.end()) {
+            tester.learned_by_day = learned->second;
+            if (!learned->second->empty()) tester.learned = learned->second->back().known;
+        }
         testers.push_back(std::move(tester));
     }
     return testers;

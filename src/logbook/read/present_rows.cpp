@@ -19,18 +19,18 @@ using Of = Table::Of;
 
 // Those that most batches have no row in, with what their rows belong to.
 constexpr std::array tables{
-    Table{"gate_means", Of::batch},       Table{"steel_part", Of::batch},     Table{"zone_window", Of::batch},
-    Table{"batch_rules", Of::batch},      Table{"note", Of::batch},           Table{"heat_run", Of::batch},
-    Table{"batch_recipe", Of::batch},     Table{"steel_shot", Of::batch},     Table{"steel_note", Of::batch},
-    Table{"grade_assignment", Of::batch}, Table{"edge_ask", Of::batch},       Table{"grain_ask", Of::batch},
-    Table{"sample_ask", Of::batch},       Table{"blade_claim", Of::blade},    Table{"cold", Of::blade},
-    Table{"surprise_look", Of::blade},    Table{"excuse", Of::blade},         Table{"blade_fate", Of::blade},
-    Table{"strike_series", Of::blade},    Table{"file_test", Of::blade},      Table{"heat_mark", Of::blade},
-    Table{"heat_note", Of::blade},        Table{"warp", Of::blade},           Table{"temper_colour", Of::blade},
-    Table{"edge_geometry", Of::blade},    Table{"edge_rung", Of::blade},      Table{"grinding_note", Of::blade},
-    Table{"damage", Of::blade},           Table{"trial", Of::blade},          Table{"fracture", Of::blade},
-    Table{"disposition", Of::blade},      Table{"reading_mark", Of::reading}, Table{"ground_off", Of::reading},
-    Table{"reading_zone", Of::reading}};
+    Table{"gate_means", Of::batch},    Table{"steel_part", Of::batch},       Table{"zone_window", Of::batch},
+    Table{"batch_rules", Of::batch},   Table{"batch_rule", Of::batch},       Table{"note", Of::batch},
+    Table{"heat_run", Of::batch},      Table{"batch_recipe", Of::batch},     Table{"steel_shot", Of::batch},
+    Table{"steel_note", Of::batch},    Table{"grade_assignment", Of::batch}, Table{"edge_ask", Of::batch},
+    Table{"grain_ask", Of::batch},     Table{"sample_ask", Of::batch},       Table{"blade_claim", Of::blade},
+    Table{"cold", Of::blade},          Table{"surprise_look", Of::blade},    Table{"excuse", Of::blade},
+    Table{"blade_fate", Of::blade},    Table{"strike_series", Of::blade},    Table{"file_test", Of::blade},
+    Table{"heat_mark", Of::blade},     Table{"heat_note", Of::blade},        Table{"warp", Of::blade},
+    Table{"temper_colour", Of::blade}, Table{"edge_geometry", Of::blade},    Table{"edge_rung", Of::blade},
+    Table{"grinding_note", Of::blade}, Table{"damage", Of::blade},           Table{"trial", Of::blade},
+    Table{"fracture", Of::blade},      Table{"disposition", Of::blade},      Table{"reading_mark", Of::reading},
+    Table{"ground_off", Of::reading},  Table{"reading_zone", Of::reading}};
 static_assert(tables.size() <= 64);
 
 constexpr auto lastEntry = "SELECT COALESCE(MAX(seq), 0) FROM change";

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <array>
+#include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <tuple>
@@ -28,7 +29,8 @@ QString partName(const Read& read, qint64 part) {
     return QStringLiteral("scatter %1 %2").arg(QLatin1String(read.table)).arg(part);
 }
 
-using Sums = std::map<std::string, ScatterSum>; // by tester
+using Days = std::map<std::int64_t, ScatterSum>; // by the local day of the readings, 0 where it is not known
+using Sums = std::map<std::string, Days>;        // by tester
 
 struct Group {
     int n = 0;
@@ -40,9 +42,11 @@ Sums sumsIn(const QString& text) {
     Sums sums;
     const QJsonObject stored = QJsonDocument::fromJson(text.toUtf8()).object();
     for (auto tester = stored.begin(); tester != stored.end(); ++tester) {
-        const QJsonObject sum = tester.value().toObject();
-        sums[tester.key().toStdString()] = {sum[QStringLiteral("squares")].toDouble(),
-                                            sum[QStringLiteral("dof")].toDouble()};
+        const QJsonObject days = tester.value().toObject();
+        for (auto day = days.begin(); day != days.end(); ++day) {
+            const QJsonArray sum = day.value().toArray();
+            sums[tester.key().toStdString()][day.key().toLongLong()] = {sum.at(0).toDouble(), sum.at(1).toDouble()};
+        }
     }
     return sums;
 }
@@ -53,8 +57,11 @@ QString textOf(const QJsonObject& object) {
 
 QString textOf(const Sums& sums) {
     QJsonObject testers;
-    for (const auto& [id, sum] : sums)
-        testers.insert(q(id), QJsonObject{{QStringLiteral("squares"), sum.squares}, {QStringLiteral("dof"), sum.dof}});
+    for (const auto& [id, days] : sums) {
+        QJsonObject all;
+        for (const auto& [day, sum] : days) all.insert(QString::number(day), QJsonArray{sum.squares, sum.dof});
+        testers.insert(q(id), all);
+    }
     return textOf(testers);
 }
 
@@ -62,20 +69,21 @@ QString textOf(const Sums& sums) {
 Result<Sums> made(Database& database, const Read& read, qint64 part, qint64 before_ms,
                   const std::map<std::string, double>& usual) {
     Sums sums;
-    using Where = std::tuple<std::string, std::string, qint64, qint64>; // tester, gate, round, temper
+    using Where = std::tuple<std::string, std::string, qint64, qint64, qint64>; // tester, gate, round, temper, day
     std::map<Where, Group> groups;
     const auto close = [&] {
         for (const auto& [where, group] : groups) {
             // About 60, where hardness lies: sums of squares of small numbers lose nothing.
             const double squares = std::max(0.0, group.sum_of_squares - group.sum * group.sum / group.n);
             if (const auto sd = usual.find(std::get<0>(where)); sd != usual.end())
-                sums[sd->first].add({group.n, squares}, sd->second);
+                sums[sd->first][std::get<4>(where)].add({group.n, squares}, sd->second);
         }
         groups.clear();
     };
     // SQLite would sort all of them into groups; they come by whom they are of.
     const QString sql =
-        QStringLiteral("SELECT o.rowid, r.value-60.0, r.tester, r.gate, r.round, COALESCE(r.after_cycle, -1) FROM %1 o "
+        QStringLiteral("SELECT o.rowid, r.value-60.0, r.tester, r.gate, r.round, COALESCE(r.after_cycle, -1), "
+                       "COALESCE(r.at_ms, 0), COALESCE(r.at_offset, 0) FROM %1 o "
                        "CROSS JOIN reading r ON r.%2=o.id WHERE o.rowid>=? AND o.rowid<? AND r.scale='HRC' AND "
                        "(r.at_ms IS NULL OR r.at_ms<?) AND r.id NOT IN (SELECT reading FROM reading_mark WHERE "
                        "kind<>'accepted' AND id NOT IN taken_back) ORDER BY o.rowid")
@@ -85,7 +93,9 @@ Result<Sums> made(Database& database, const Read& read, qint64 part, qint64 befo
         if (row.whole(0) != of) close();
         of = row.whole(0);
         const double value = row[1].toDouble();
-        Group& group = groups[{row[2].text(), row[3].text(), row.whole(4), row.whole(5)}];
+        const Instant at{row.whole(6), static_cast<int>(row.whole(7))};
+        const qint64 day = at.utc_ms == 0 ? 0 : at.localDay();
+        Group& group = groups[{row[2].text(), row[3].text(), row.whole(4), row.whole(5), day}];
         ++group.n;
         group.sum += value;
         group.sum_of_squares += value * value;
@@ -140,7 +150,7 @@ Result<Done> Logbook::learnScatter() {
     const auto before_ms = static_cast<qint64>(stored[QStringLiteral("before_ms")].toDouble());
     const auto past = static_cast<qint64>(stored[QStringLiteral("row")].toDouble());
     const auto seen = static_cast<qint64>(stored[QStringLiteral("seen")].toDouble());
-    if (before_ms > midnight_ms || !stored.contains(QStringLiteral("seen"))) kept.clear();
+    if (before_ms > midnight_ms || !stored.contains(QStringLiteral("by_day"))) kept.clear();
     for (const Read& read : reads) {
         if (kept.empty()) break;
         done = m_database->each(
@@ -166,9 +176,11 @@ Result<Done> Logbook::learnScatter() {
                 if (!sums) return sums.error();
                 parts[name] = textOf(*sums);
             }
-            for (const auto& [tester, sum] : sumsIn(known == kept.end() ? parts[name] : known->second)) {
-                all[tester].squares += sum.squares;
-                all[tester].dof += sum.dof;
+            for (const auto& [tester, days] : sumsIn(known == kept.end() ? parts[name] : known->second)) {
+                for (const auto& [day, sum] : days) {
+                    all[tester][day].squares += sum.squares;
+                    all[tester][day].dof += sum.dof;
+                }
             }
         }
     }
@@ -179,7 +191,8 @@ Result<Done> Logbook::learnScatter() {
     if (!rows) return rows.error();
     parts[QLatin1String(mark)] = textOf(QJsonObject{{QStringLiteral("before_ms"), double(midnight_ms)},
                                                     {QStringLiteral("row"), rows->front()[0].toDouble()},
-                                                    {QStringLiteral("seen"), rows->front()[1].toDouble()}});
+                                                    {QStringLiteral("seen"), rows->front()[1].toDouble()},
+                                                    {QStringLiteral("by_day"), true}});
     if (!m_readOnly) {
         Database::Transaction whole(*m_database);
         if (!whole.begun()) return whole.begun();
@@ -194,8 +207,15 @@ Result<Done> Logbook::learnScatter() {
         if (auto put = whole.commit(); !put) return put;
     }
     m_learned.clear();
-    for (const auto& [tester, sum] : all) {
-        if (const auto pooled = sum.pooled()) m_learned[tester] = *pooled;
+    for (const auto& [tester, days] : all) {
+        std::vector<ScatterDay> known;
+        ScatterSum sum;
+        for (const auto& [day, own] : days) {
+            sum.squares += own.squares;
+            sum.dof += own.dof;
+            known.push_back({day, sum.pooled()});
+        }
+        m_learned[tester] = std::make_shared<const std::vector<ScatterDay>>(std::move(known));
     }
     m_learnedDay = today;
     return Done{};

@@ -62,13 +62,17 @@ void filesAlone(const ReadBlade& b, Findings& f) {
     if (test->surface != Surface::bare)
         return f.say(Fact::filesNotTried, Tone::open, "E37"); // said why by the files' own rule
     const FileBracket bracket = fileBracket(test->trials);
-    if (bracket.conflict != FileConflict::none) return; // likewise
+    if (bracket.conflict != FileConflict::none) return; // likewise, and the gate's table asks for another try
     const double lower = bracket.lower.value_or(-unbounded);
     const double upper = bracket.upper.value_or(unbounded);
     const std::vector<double> told{lower - filesThemselves, upper + filesThemselves};
     const Window& window = b.window;
     sayRodAndColour(b, f);
-    if (window.low && upper + filesThemselves < *window.low) return f.say(Fact::filesSoft, Tone::bad, "E37", told);
+    if (window.low && upper + filesThemselves < *window.low) {
+        f.say(Fact::filesSoft, Tone::bad, "E37", told);
+        if (!b.finished) sayWhatIsLeft(b, f);
+        return;
+    }
     if (window.high && lower - filesThemselves > *window.high)
         return f.say(Fact::filesHard, Tone::caution, "E37", told);
     const bool above = !window.low || atLeast(lower - filesThemselves, *window.low);
@@ -77,6 +81,11 @@ void filesAlone(const ReadBlade& b, Findings& f) {
     if (const auto file = settlingFile(files, window, lower, upper))
         return f.say(Fact::filesAcross, Tone::caution, "E37", {told[0], told[1], *file});
     f.say(Fact::filesStay, Tone::caution, "E37", told);
+    // What skates a file near full hardness was hardened, though no file at hand can confirm the minimum.
+    constexpr double nearFull = 5; // HRC
+    if (b.c.gate == Gate::quench && b.grade != nullptr &&
+        lower - filesThemselves >= b.grade->as_quenched_min - nearFull)
+        f.say(Fact::filesHardened, Tone::note, "E37", {lower, b.grade->as_quenched_min});
 }
 
 } // namespace
@@ -85,17 +94,25 @@ Rule<ReadBlade> filesAloneRule() {
     return {{"by files",
              "that the gate is asked by files; no tester's reading",
              {Fact::filesNotTried, Fact::filesPass, Fact::filesSoft, Fact::filesHard, Fact::filesAcross,
-              Fact::filesStay, Fact::filesCannot, Fact::filesHarder, Fact::filesSofter, Fact::temperByColour}},
+              Fact::filesStay, Fact::filesHardened, Fact::filesCannot, Fact::filesHarder, Fact::filesSofter,
+              Fact::temperByColour, Fact::softOnClean, Fact::rehardenLeft, Fact::useFits, Fact::noWayLeft}},
             filesAlone};
 }
 
 std::vector<DecisionRow> filesAloneRows() {
+    // Beside a tester's readings files are other evidence, and are settled with the readings.
+    const std::vector<Condition> readAlready{{Fact::readingsTaken}};
     return {
         {{Fact::filesNotTried}, State::notYet, Act::tryFiles},
-        {{Fact::filesSoft}, State::fail, Act::falseSoftness},
+        {{Fact::filesContradict, Fact::filesRepeated}, State::borderline, Act::makerDecides, readAlready},
+        {{Fact::filesContradict}, State::borderline, Act::tryFiles, readAlready},
+        {{Fact::filesSoft, Fact::softOnClean, Fact::rehardenLeft}, State::fail, Act::reharden},
+        {{Fact::filesSoft, Fact::softOnClean}, State::fail, Act::scrap},
+        {{Fact::filesSoft}, State::fail, Act::tryFiles},
         {{Fact::filesHard}, State::borderline, Act::temperAgain},
         {{Fact::filesAcross}, State::borderline, Act::tryFiles},
         {{Fact::filesStay, Fact::filesHarder}, State::borderline, Act::temperAgain},
+        {{Fact::filesStay, Fact::filesHardened}, State::borderline, Act::logTemper},
         {{Fact::filesStay}, State::borderline, Act::makerDecides},
         {{Fact::filesPass}, State::pass, Act::done},
     };

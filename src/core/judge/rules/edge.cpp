@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/edge_judge.h"
+#include "core/judge/gate_case.h"
 #include "core/judge/rules/rules.h"
 
 #include <algorithm>
@@ -33,8 +34,8 @@ bool isBrittle(const EdgeRung& rung) {
 /// What is known of one blade at Edge.
 struct EdgeOfBlade {
     EdgeOfBlade(const Batch& batch, const Blade& b, std::optional<double> hrc, const Tables& t)
-        : blade(b), tables(t), ask(edgeAskOf(batch)), rungs(rungsOf(b)), read(hrc), assumed(edgeHardness(batch, hrc)),
-          ladder(readLadder(t, edgeOf(b), assumed, rungs, ask.rung)) {}
+        : glass_hard(isUntempered(batch, b)), blade(b), tables(t), ask(edgeAskOf(batch)), rungs(rungsOf(b)), read(hrc),
+          assumed(edgeHardness(batch, hrc)), ladder(readLadder(t, edgeOf(b), assumed, rungs, ask.rung)) {}
 
     NextStep::With with(Act act, const Findings& findings) const {
         if (act != Act::takeRung) return {};
@@ -44,6 +45,7 @@ struct EdgeOfBlade {
         return ladder.next.value_or(ask.rung);
     }
 
+    bool glass_hard = false;
     const Blade& blade;
     const Tables& tables;
     EdgeAsk ask;
@@ -55,6 +57,7 @@ struct EdgeOfBlade {
 
 void crackOfEdge(const EdgeOfBlade& e, Findings& f) {
     sayCrack(e.blade, f);
+    if (e.glass_hard) f.say(Fact::untempered, Tone::bad, "E65");
 }
 
 void geometry(const EdgeOfBlade& e, Findings& f) {
@@ -166,7 +169,8 @@ void strength(const EdgeOfBlade& e, Findings& f) {
 GateRules<EdgeOfBlade> edgeRules() {
     const Condition failedByHand{"failed by hand", {Fact::flexChipped, Fact::flexBent}};
     return {Gate::edge,
-            {{{"crack", "damage marked", {Fact::crackSeen}}, crackOfEdge},
+            {{{"crack", "damage marked; the edge on the rod; its tempers", {Fact::crackSeen, Fact::untempered}},
+              crackOfEdge},
              {{"geometry", "its thickness and angle; the hardness", {Fact::edgeNotMeasured, Fact::hardnessAssumed}},
               geometry},
              {{"earlier edges", "rungs taken before it was re-ground", {Fact::earlierEdge}}, earlier},
@@ -187,6 +191,7 @@ GateRules<EdgeOfBlade> edgeRules() {
               asked},
              {{"strength", "rungs by load", {Fact::strongEdge, Fact::asGoodAsItGets, Fact::weakEvidence}}, strength}},
             {{{Fact::crackSeen}, State::fail, Act::clearCrack},
+             {{Fact::untempered}, State::notYet, Act::logTemper},
              {{{Fact::heatTreatmentAsked, Tone::bad}}, State::fail, Act::lookAtHeat},
              {{failedByHand}, State::borderline, Act::takeRung},
              {{Fact::damageNotExplained, Fact::edgeNotMeasured}, State::borderline, Act::noteEdge},

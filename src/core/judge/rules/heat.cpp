@@ -37,7 +37,6 @@ void marks(const HeatOfBlade& h, Findings& f) {
 
 void soak(const HeatOfBlade& h, Findings& f) {
     if (!h.isThrough()) return;
-    const HeatRun& run = *h.answer.run;
     const double minutes = *h.answer.minutes();
     const double equivalent = h.answer.soak ? h.answer.soak->equivalent_minutes : 0;
     if (h.answer.by_note)
@@ -46,13 +45,60 @@ void soak(const HeatOfBlade& h, Findings& f) {
         f.say(Fact::soakByClock, Tone::note, "M22", {minutes});
     else if (!h.answer.soak->by_steel)
         f.say(Fact::soakByOven, Tone::note, "M23");
-    if (run.max_minutes && !atMost(minutes, *run.max_minutes))
-        f.say(Fact::soakOver, Tone::caution, "M22", {minutes, *run.max_minutes, equivalent});
-    else if (run.min_minutes && !atLeast(minutes, *run.min_minutes))
-        f.say(Fact::soakUnder, Tone::caution, "M22", {minutes, *run.min_minutes});
+    const std::optional<double>& least = h.answer.least_minutes;
+    const std::optional<double>& most = h.answer.most_minutes;
+    const char* rule = h.answer.by_grade ? "E46" : "M22";
+    std::vector<std::string> whose;
+    if (h.answer.by_grade) whose.push_back(h.grade->name);
+    if (most && !atMost(minutes, *most))
+        f.say(Fact::soakOver, Tone::caution, rule, {minutes, *most, equivalent}, whose);
+    else if (least && !atLeast(minutes, *least))
+        f.say(Fact::soakUnder, Tone::caution, rule, {minutes, *least}, whose);
     else
-        f.say(Fact::soakGood, h.in_limits ? Tone::good : Tone::note, "M22",
-              {minutes, run.min_minutes.value_or(0), run.max_minutes.value_or(0), equivalent});
+        f.say(Fact::soakGood, h.in_limits ? Tone::good : Tone::note, rule,
+              {minutes, least.value_or(0), most.value_or(0), equivalent}, whose);
+    if (h.answer.soak && h.answer.soak->gap_minutes > 0)
+        f.say(Fact::traceGap, Tone::caution, "E46", {h.answer.soak->gap_minutes, h.answer.soak->gap_from_s / 60});
+}
+
+// E46. What was set and planned against what the grade asks for, also where nobody typed a limit.
+void planned(const HeatOfBlade& h, Findings& f) {
+    if (h.answer.run == nullptr) return;
+    const HeatRun& run = *h.answer.run;
+    if (h.grade == nullptr) return f.say(Fact::heatUnchecked, Tone::caution, "E46", {}, {h.batch.grade});
+    const Range& range = h.grade->austenitise_c;
+    if (range.known() && !range.holds(run.set_c)) {
+        // Under its lower critical point nothing hardens; far above the range the grain has grown and the soak is lost.
+        constexpr double barely = 10;
+        constexpr double farAbove = 50;
+        const bool hopeless = run.set_c < h.grade->ac1_c.value_or(0) + barely || run.set_c > *range.high + farAbove;
+        f.say(Fact::setOutside, hopeless ? Tone::bad : Tone::caution, "E46", {run.set_c, *range.low, *range.high},
+              {h.grade->name});
+    }
+    const Range& soak = h.grade->soak_minutes;
+    const bool shorter = run.min_minutes && soak.known() && !atLeast(*run.min_minutes, *soak.low);
+    const bool longer = run.max_minutes && soak.known() && !atMost(*run.max_minutes, *soak.high);
+    if (shorter || longer)
+        f.say(Fact::planOutside, Tone::caution, "E46",
+              {run.min_minutes.value_or(0), run.max_minutes.value_or(0), *soak.low, *soak.high}, {h.grade->name});
+    const double thickness = h.answer.thickness_mm;
+    switch (fitOf(run.medium, *h.grade, thickness)) {
+    case MediumFit::fits:
+        break;
+    case MediumFit::slow:
+        f.say(Fact::mediumSlow, Tone::bad, "E46", {}, {run.medium, h.grade->name});
+        break;
+    case MediumFit::harsh:
+        f.say(Fact::mediumHarsh, Tone::caution, "E46", {}, {run.medium, h.grade->name});
+        break;
+    case MediumFit::unknown:
+        f.say(Fact::mediumUnknown, Tone::note, "E46", {}, {run.medium});
+        break;
+    }
+    // Fast and medium oils flash from some 150 °C up; which one it is nobody has noted.
+    constexpr double sureBelow = 100;
+    const double oil_c = std::max(h.answer.heat->quenchant_c.value_or(0), run.medium_c.value_or(0));
+    if (isOil(run.medium) && oil_c > sureBelow) f.say(Fact::oilHot, Tone::caution, "E46", {oil_c, sureBelow});
 }
 
 void oven(const HeatOfBlade& h, Findings& f) {
@@ -153,15 +199,22 @@ void noted(const HeatOfBlade& h, Findings& f) {
 
 GateRules<HeatOfBlade> heatRules() {
     const Condition off{"off its plan",
-                        {Fact::traceDamaged, Fact::soakUnder, Fact::soakApart, Fact::ovenOvershot, Fact::transferLate,
-                         Fact::transferSlow, Fact::transferApart, Fact::quenchantOff, Fact::noteAgainstTrace}};
+                        {Fact::traceDamaged, Fact::traceGap, Fact::oilHot, Fact::soakUnder, Fact::soakApart,
+                         Fact::ovenOvershot, Fact::transferLate, Fact::transferSlow, Fact::transferApart,
+                         Fact::quenchantOff, Fact::noteAgainstTrace}};
     return {
         Gate::heat,
         {{{"marks", "a heat of this round", {Fact::noHeatLogged, Fact::notInYet, Fact::notOutYet}}, marks},
          {{"soak",
            "both marks; a trace, else the clock",
-           {Fact::soakByNote, Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood}},
+           {Fact::soakByNote, Fact::soakByClock, Fact::soakByOven, Fact::soakOver, Fact::soakUnder, Fact::soakGood,
+            Fact::traceGap}},
           soak},
+         {{"against the grade",
+           "a heat; a known grade",
+           {Fact::heatUnchecked, Fact::setOutside, Fact::planOutside, Fact::mediumSlow, Fact::mediumHarsh,
+            Fact::mediumUnknown, Fact::oilHot}},
+          planned},
          {{"oven",
            "both marks; a trace",
            {Fact::traceDamaged, Fact::probeFault, Fact::soakApart, Fact::ovenOvershot, Fact::ovenNeverChecked}},
@@ -178,7 +231,14 @@ GateRules<HeatOfBlade> heatRules() {
          {{"noted", "what was written down", {Fact::noteAgainstTrace}}, noted}},
         {{{Fact::noHeatLogged}, State::notYet, Act::startHeat},
          {{Condition{"not through", {Fact::notInYet, Fact::notOutYet}}}, State::notYet, Act::markBlade},
+         {{Condition{"hopeless by the grade", {{Fact::setOutside, Tone::bad}, Fact::mediumSlow}}},
+          State::fail,
+          Act::makerDecides},
          {{Fact::soakOver}, State::borderline, Act::breakCoupon},
+         {{Condition{"outside what the grade asks for",
+                     {Fact::setOutside, Fact::planOutside, Fact::mediumHarsh, Fact::heatUnchecked}}},
+          State::borderline,
+          Act::makerDecides},
          {{off}, State::borderline, Act::makerDecides},
          {{}, State::pass, Act::done}}};
 }

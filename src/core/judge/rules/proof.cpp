@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/number.h"
 #include "core/judge/gate_case.h"
 #include "core/judge/proof_judge.h"
 #include "core/judge/rules/rules.h"
@@ -24,8 +25,9 @@ struct SaidByAnother {
 
 /// What is known of one blade at Proof.
 struct ProofOfBlade {
-    ProofOfBlade(const Batch& b, std::size_t i, const ProofBook& p)
-        : batch(b), index(i), blade(b.blades[i]), book(p), fractures(fracturesOf(blade)) {
+    ProofOfBlade(const Batch& b, std::size_t i, const ProofBook& p, const Tables& tables)
+        : grade(tables.grade(b.claimOf(b.blades[i]).grade)), batch(b), index(i), blade(b.blades[i]), book(p),
+          fractures(fracturesOf(blade)) {
         const auto last = std::find_if(blade.trials.rbegin(), blade.trials.rend(),
                                        [&](const Trial& t) { return isPresent(t, blade); });
         if (last != blade.trials.rend()) latest = &*last;
@@ -43,8 +45,12 @@ struct ProofOfBlade {
                (progress && (progress->outcome == TrialOutcome::running || progress->outcome == TrialOutcome::voided ||
                              progress->outcome == TrialOutcome::givenUp));
     }
-    NextStep::With with(Act, const Findings&) const { return {}; }
+    NextStep::With with(Act act, const Findings&) const {
+        if (act != Act::hardenFiner || grade == nullptr) return {};
+        return AnnealStep{grade->name, grade->may_normalise, grade->anneal_c}; // E55
+    }
 
+    const Grade* grade;
     const Batch& batch;
     std::size_t index;
     const Blade& blade;
@@ -60,7 +66,18 @@ struct ProofOfBlade {
 
 // A piece that is out was meant to break.
 void crackOfPiece(const ProofOfBlade& p, Findings& f) {
-    if (!p.blade.fate) sayCrack(p.blade, f);
+    if (p.blade.fate) return;
+    sayCrack(p.blade, f);
+    if (isUntempered(p.batch, p.blade)) f.say(Fact::untempered, Tone::bad, "E65");
+}
+
+// A piece that reads harder than it was to be is tempered first; what it did as it was says little of what it will do.
+void stillHard(const ProofOfBlade& p, Findings& f) {
+    const Window window = *p.batch.claimOf(p.blade).window;
+    const auto hrc = p.book.factsOf(p.index).hrc;
+    const bool spent = p.blade.fate.has_value() || p.batch.isFinished(p.blade);
+    if (!spent && p.failed && hrc && window.high && *hrc > *window.high + limitTolerance)
+        f.say(Fact::notYetDone, Tone::note, "E45");
 }
 
 void trials(const ProofOfBlade& p, Findings& f) {
@@ -228,7 +245,8 @@ GateRules<ProofOfBlade> proofRules() {
     const Condition against{"another piece against it", {Fact::pieceSpeaksAgainst, Fact::pieceAgainstInPart}};
     return {
         Gate::proof,
-        {{{"crack", "damage marked; the piece still in the batch", {Fact::crackSeen}}, crackOfPiece},
+        {{{"crack", "damage marked; the piece still in the batch", {Fact::crackSeen, Fact::untempered}}, crackOfPiece},
+         {{"still hard", "a failed trial of its own; its mean and window", {Fact::notYetDone}}, stillHard},
          {{"trials", "an ended trial of its own", {Fact::trialPassed, Fact::photoWanted, Fact::trialFailed}}, trials},
          {{"latest trial", "a trial", {Fact::trialRunning, Fact::trialVoided, Fact::trialGivenUp}}, latest},
          {{"beside the steel", "a trial", {Fact::notTheSteel, Fact::trialOfEarlierEdge}}, besideTheSteel},
@@ -249,7 +267,9 @@ GateRules<ProofOfBlade> proofRules() {
           triedInItsStead}},
         {{{failed, Fact::outBecause}, State::fail, Act::done},
          {{Fact::crackSeen}, State::fail, Act::clearCrack},
+         {{Fact::untempered}, State::notYet, Act::logTemper},
          {{Fact::grainCoarse}, State::fail, Act::hardenFiner},
+         {{Fact::trialFailed, Fact::notYetDone}, State::borderline, Act::temperAgain},
          {{Fact::trialFailed}, State::fail, Act::lookAtHeat},
          {{Fact::trialRunning}, State::notYet, Act::runTrial},
          {{doubtful}, State::borderline, Act::countGrain},
@@ -275,9 +295,9 @@ GateTable proofTable() {
     return proofGate().table();
 }
 
-Verdict judgeProof(const Batch& batch, std::size_t index, const ProofBook& book) {
+Verdict judgeProof(const Batch& batch, std::size_t index, const ProofBook& book, const Tables& tables) {
     const Blade& blade = batch.blades[index];
-    const ProofOfBlade proof(batch, index, book);
+    const ProofOfBlade proof(batch, index, book, tables);
     const bool excusedHere =
         std::any_of(blade.excuses.begin(), blade.excuses.end(), [](const Excuse& e) { return e.gate == Gate::proof; });
     // A piece that is out of the batch and was broken has an answer all the same: its fracture.

@@ -37,7 +37,8 @@ void gradeMaximum(const ReadBlade& b, Findings& f) {
     if (atMost(m.decided_mean - m.decided_uncertainty, b.grade->as_quenched_max)) return;
     // E29. By a tester verified near it the number is true: then it is the library, the steel or the cold.
     constexpr double near = 5;
-    const bool sure = b.c.set.verified && b.c.set.block_hrc && std::abs(*b.c.set.block_hrc - m.decided_mean) <= near;
+    const bool close = b.c.set.block_hrc && std::abs(*b.c.set.block_hrc - m.decided_mean) <= near;
+    const bool sure = b.c.set.verified && (close || b.c.set.verified_since);
     f.say(sure ? Fact::aboveGradeVerified : Fact::aboveGradeMaximum, Tone::caution, "quench",
           {m.decided_mean, b.grade->as_quenched_max});
 }
@@ -46,6 +47,22 @@ void scatter(const ReadBlade& b, Findings& f) {
     if (!isSoft(b)) return;
     const double spread = rangeOf(b.c.set.hrc);
     if (spread > muchLower) f.say(Fact::scatterOverThree, Tone::caution, "quench", {spread});
+}
+
+// Softer than the scale begins: nothing of it was hardened.
+void belowScale(const ReadBlade& b, Findings& f) {
+    double hardest = 0;
+    std::size_t below = 0;
+    for (const Reading* reading : b.c.set.left_out) {
+        const Result<RockwellScale> scale = b.tables.scale(reading->scale);
+        if (!scale || !scale->low || reading->value >= *scale->low) continue;
+        hardest = std::max(hardest, reading->value);
+        ++below;
+    }
+    // One number among them that lies on the scale may be another blade's.
+    if (below < 2 || below <= b.c.set.standing.size() || b.enoughReadings()) return;
+    f.say(Fact::notHardened, Tone::bad, "quench", {double(below), hardest});
+    if (b.steelLooked()) f.say(Fact::steelSettled, Tone::note, "steel");
 }
 
 // Low along the edge but not elsewhere: thin metal cooled before the quench, or lost its carbon.
@@ -70,7 +87,9 @@ void company(const ReadBlade& b, Findings& f) {
     if (2 * b.siblings.soft < b.siblings.judged)
         return f.say(Fact::onlyThisBladeLow, Tone::note, "quench", {*b.siblings.median});
     const double shortfall = *b.window.low - std::min(*b.siblings.median, b.measured()->decided_mean);
-    f.say(shortfall > muchLower ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution, "quench", {shortfall});
+    // The steel is asked about once.
+    f.say(shortfall > muchLower && !b.steelLooked() ? Fact::allBladesVeryLow : Fact::allBladesLow, Tone::caution,
+          "quench", {shortfall});
 }
 
 // E26. What the Heat gate knows accounts for the softness, the slowest medium first.
@@ -91,9 +110,38 @@ void heatCauses(const ReadBlade& b, Findings& f) {
     }
 }
 
+// E54. A hot or long soak dissolves what keeps austenite: cold turns it, a longer soak would only keep more. Only in
+// steels whose martensite ends below the room's temperature, some 215 degrees under its start.
+void austenite(const ReadBlade& b, Findings& f) {
+    if (!isSoft(b) || b.grade == nullptr || !b.grade->austenitise_c.known()) return;
+    constexpr double finish = 215;
+    constexpr double room = 20;
+    const bool keeps =
+        b.grade->martensite_start_c ? *b.grade->martensite_start_c - finish < room : b.grade->needsFullAnneal();
+    const bool treated = std::any_of(b.blade().colds.begin(), b.blade().colds.end(),
+                                     [&](const ColdTreatment& one) { return one.round == b.blade().round; });
+    if (!keeps || treated || b.blade().heats.empty()) return;
+    const auto heat = std::find_if(b.blade().heats.rbegin(), b.blade().heats.rend(),
+                                   [&](const BladeHeat& one) { return one.round == b.blade().round; });
+    if (heat == b.blade().heats.rend()) return;
+    const auto run = std::find_if(b.batch.heat_runs.begin(), b.batch.heat_runs.end(),
+                                  [&](const HeatRun& one) { return one.id == heat->run; });
+    if (run == b.batch.heat_runs.end()) return;
+    const double top = *b.grade->austenitise_c.high;
+    const bool hot = run->set_c > top + limitTolerance;
+    const bool tooLong = b.heat != nullptr && b.heat->has(Fact::soakOver);
+    if (hot || tooLong) f.say(Fact::keepsAustenite, Tone::caution, "E54", {run->set_c, top}, {hot ? "hot" : "long"});
+}
+
+void looked(const ReadBlade& b, Findings& f) {
+    if (const SurpriseLook* look = b.blade().lookedAfter(0))
+        f.say(Fact::surpriseLooked, Tone::note, "E27", {}, {look->reason, look->by});
+}
+
 void before(const ReadBlade& b, Findings& f) {
     if (!isSoft(b)) return;
     if (b.grade != nullptr && b.grade->needsFullAnneal()) f.say(Fact::softAlloyTwoCauses, Tone::caution, "quench");
+    if (b.measured()->outcome == Outcome::fail) sayWhatIsLeft(b, f);
     sayBeforeHardening(b, f);
 }
 
@@ -106,6 +154,7 @@ GateRules<ReadBlade> quenchRules() {
          windowRule(),
          {{"grade's maximum", "the readings; a known grade", {Fact::aboveGradeMaximum, Fact::aboveGradeVerified}},
           gradeMaximum},
+         {{"below the scale", "readings under the scale's range", {Fact::notHardened, Fact::steelSettled}}, belowScale},
          {{"scatter", "a soft mean", {Fact::scatterOverThree}}, scatter},
          {{"edge line", "a soft mean; places", {Fact::edgeLineLow}}, edgeLine},
          {{"company",
@@ -113,30 +162,36 @@ GateRules<ReadBlade> quenchRules() {
            {Fact::onlyThisBladeLow, Fact::allBladesLow, Fact::allBladesVeryLow}},
           company},
          {{"heat's causes", "a soft mean; the Heat gate", {Fact::heatExplains}}, heatCauses},
+         {{"austenite", "a soft mean; the soak; a known grade", {Fact::keepsAustenite}}, austenite},
+         {{"looked", "a look into it", {Fact::surpriseLooked}}, looked},
          {{"before hardening",
            "a soft mean",
-           {Fact::softAlloyTwoCauses, Fact::overHardeningLimit, Fact::gradeUnknown, Fact::fullAnnealFirst,
-            Fact::normaliseFirst}},
+           {Fact::softAlloyTwoCauses, Fact::softOnClean, Fact::rehardenLeft, Fact::useFits, Fact::noWayLeft,
+            Fact::overHardeningLimit, Fact::gradeUnknown, Fact::fullAnnealFirst, Fact::normaliseFirst}},
           before}});
-    gate.decisions = {
-        {{Fact::noMinimumSet}, State::notYet, Act::setWindow},
+    gate.decisions = firstRows();
+    const auto add = [&](std::vector<DecisionRow> rows) {
+        for (DecisionRow& row : rows) gate.decisions.push_back(std::move(row));
     };
-    for (DecisionRow& row : filesAloneRows()) gate.decisions.push_back(std::move(row));
-    for (DecisionRow& row : std::vector<DecisionRow>{
-             {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
-             {{tooFewReadings()}, State::notYet, Act::takeReadings},
-             {{Fact::aboveGradeMaximum}, State::borderline, Act::verifyOnHarderBlock},
-         })
-        gate.decisions.push_back(std::move(row));
-    for (DecisionRow& row : validityRows()) gate.decisions.push_back(std::move(row));
-    for (DecisionRow& row : std::vector<DecisionRow>{
-             {{Fact::soft, Fact::scatterOverThree}, State::fail, Act::mapReadings},
-             {{Fact::soft, Fact::heatExplains}, State::fail, Act::lookAtHeat},
-             {{Fact::soft, Fact::allBladesVeryLow}, State::fail, Act::backToSteel},
-             {{Fact::soft}, State::fail, Act::falseSoftness},
-         })
-        gate.decisions.push_back(std::move(row));
-    for (DecisionRow& row : settlingRows()) gate.decisions.push_back(std::move(row));
+    add({{{Fact::noMinimumSet}, State::notYet, Act::setWindow}});
+    add(filesAloneRows());
+    add({
+        {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
+        {{Fact::notHardened, Fact::surpriseLooked}, State::fail, Act::makerDecides},
+        {{Fact::notHardened}, State::fail, Act::backToSteel, {{Fact::steelSettled}}},
+        {{Fact::notHardened}, State::fail, Act::lookAtHeat},
+        {{tooFewReadings()}, State::notYet, Act::takeReadings},
+    });
+    add(validityRows());
+    add({
+        {{Fact::aboveGradeMaximum}, State::borderline, Act::verifyOnHarderBlock},
+        {{Fact::soft, Fact::scatterOverThree}, State::fail, Act::mapReadings, {{Fact::mapped}}},
+        {{Fact::soft, Fact::keepsAustenite}, State::fail, Act::coldTreat},
+        {{Fact::soft, Fact::heatExplains}, State::fail, Act::lookAtHeat, {{Fact::surpriseLooked}}},
+        {{Fact::soft, Fact::allBladesVeryLow}, State::fail, Act::backToSteel},
+    });
+    add(softRows());
+    add(settlingRows());
     return gate;
 }
 

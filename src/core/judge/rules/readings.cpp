@@ -49,11 +49,26 @@ ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, cons
     if (c.set.rebound) planned = std::max(planned, fewestReboundStrikes);
     byFiles = batch.planOf(c.gate).by_files && taken == 0;
     if (byFiles) planned = 0;
+    metal = metalState(blade(), c.gate, c.gate == Gate::temper ? lastTemper(blade()) : 0);
     if (c.gate != Gate::temper) return;
     logged = lastTemper(blade());
     needed = requiredTempers(batch, blade(), tables);
     if (logged > 0) rises = risesOf(*this, runs);
     if (!rises.empty()) needed = std::max(needed, rises.back().temper + 1);
+    for (const ColdTreatment& cold : blade().colds) { // E51: what the cold turned is untempered
+        if (cold.round == blade().round && cold.after_temper > 0) needed = std::max(needed, cold.after_temper + 1);
+    }
+}
+
+bool ReadBlade::steelLooked() const {
+    return steel.has_value() || !batch.shots.empty() || !batch.certificate.empty() ||
+           std::any_of(batch.steel_notes.begin(), batch.steel_notes.end(),
+                       [](const SteelNote& note) { return note.kind != SteelNoteKind::changed; });
+}
+
+bool ReadBlade::cleaned() const {
+    if (byFiles) return repeatedFiles(blade(), c.gate) > 1;
+    return !metal.outdated && !metal.before.empty() && !metal.before_cold;
 }
 
 bool ReadBlade::outOfReach() const {
@@ -62,11 +77,23 @@ bool ReadBlade::outOfReach() const {
     return !advice.best || std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::staysHard) > 0;
 }
 
+bool ReadBlade::hotterHelps() const {
+    if (finished || !decidable() || measured()->outcome != Outcome::borderline || !at(Side::inside)) return false;
+    if (!outlook.advice || !outlook.advice->best || !window.high || !c.set.verified) return false;
+    constexpr double worthAnOven = 0.05;
+    return outlook.advice->best->chance_inside > measured()->probability_inside + worthAnOven;
+}
+
 NextStep::With ReadBlade::with(Act act, const Findings& findings) const {
     switch (act) {
     case Act::takeReadings:
-    case Act::readThicker:
-        return ReadStep{std::max(1, planned) - taken};
+    case Act::readThicker: {
+        // What was read before the tester was verified, or before the metal was changed, is read again.
+        const int counts = metal.outdated                           ? 0
+                           : findings.has(Fact::readBeforeVerified) ? c.set.verified_readings
+                                                                    : taken;
+        return ReadStep{std::max(1, std::max(1, planned) - counts)};
+    }
     case Act::readAgain: {
         const Reason* more = findings.find(Fact::moreReadingsSettle);
         if (more == nullptr) more = findings.find(Fact::moreReadingsMay);
@@ -76,6 +103,10 @@ NextStep::With ReadBlade::with(Act act, const Findings& findings) const {
         const Reason* across = findings.find(Fact::filesAcross);
         if (across == nullptr) return {};
         return FileStep{across->numbers[2]};
+    }
+    case Act::otherUse: {
+        const Reason* use = findings.find(Fact::useFits);
+        return use != nullptr ? NextStep::With(UseStep{use->texts.front()}) : NextStep::With();
     }
     case Act::logTemper:
     case Act::temperAgain:
@@ -134,6 +165,25 @@ void agreement(const ReadBlade& b, Findings& f) {
     if (!a.disagree && !a.uneven && a.flagged.empty())
         f.say(Fact::readingsAgree, Tone::good, "M10", {spread, explained});
     if (a.grubbs) f.say(Fact::grubbs, Tone::note, "M10");
+    constexpr int map = 3; // readings beyond those planned: heel, middle and tip once more
+    if (b.taken >= std::max(1, b.planned) + map && (a.uneven || a.cluster_gap || !a.flagged.empty()))
+        f.say(Fact::mapped, Tone::note, "E52", {double(b.taken)});
+}
+
+// E51. Readings belong to the state of the metal they were taken in; states are never averaged.
+void state(const ReadBlade& b, Findings& f) {
+    if (b.cleaned() && b.measured() != nullptr) f.say(Fact::metalCleaned, Tone::note, "E51");
+    if (b.metal.outdated && b.measured() != nullptr)
+        f.say(Fact::earlierState, b.passes() ? Tone::note : Tone::caution, "E51", {double(b.taken)},
+              {b.metal.outdated_by_cold ? "cold" : "ground"});
+    if (b.metal.before.empty()) return;
+    std::vector<double> values;
+    for (const Reading* reading : b.metal.before) {
+        if (const auto hrc = inHrc(b.tables, *reading)) values.push_back(*hrc);
+    }
+    if (!values.empty())
+        f.say(Fact::stateBefore, Tone::note, "E51", {meanOf(values), double(values.size())},
+              {b.metal.before_cold ? "cold" : "ground"});
 }
 
 // M12. The last try of files at this gate; on scale or soft skin it says nothing of the steel.
@@ -144,6 +194,8 @@ void files(const ReadBlade& b, Findings& f) {
         return f.say(Fact::filesNotOnBareMetal, Tone::note, "M12", {},
                      {test->surface == Surface::scale ? "scale" : "decarburised"});
     const FileBracket bracket = fileBracket(test->trials);
+    if (const int tries = repeatedFiles(b.blade(), b.c.gate); tries > 1)
+        f.say(Fact::filesRepeated, Tone::note, "E52", {double(tries)});
     if (bracket.conflict != FileConflict::none)
         return f.say(Fact::filesContradict, Tone::caution, "M12", {bracket.skating, bracket.biting});
     constexpr double open = std::numeric_limits<double>::infinity();
@@ -165,10 +217,11 @@ void files(const ReadBlade& b, Findings& f) {
 
 // E36. Before anything is read: which means pass with this tester and so many readings, and what would widen that.
 void canPass(const ReadBlade& b, Findings& f) {
-    if (b.byFiles || b.taken > 0 || b.batch.rule != DecisionRule::guarded || (!b.window.low && !b.window.high)) return;
+    const bool guards = b.batch.rule == DecisionRule::guarded || b.batch.rule == DecisionRule::chance;
+    if (b.byFiles || b.taken > 0 || !guards || (!b.window.low && !b.window.high)) return;
     if (b.c.gate == Gate::temper && b.logged < b.needed) return;
     const auto band = [&](int onBlock) {
-        const Window means = meansThatPass(b.c.set.tester, b.window, b.planned, onBlock);
+        const Window means = meansThatPass(b.c.set.tester, b.window, b.planned, onBlock, b.batch.rule);
         constexpr double open = std::numeric_limits<double>::infinity();
         return std::pair(means.low.value_or(-open), means.high.value_or(open));
     };
@@ -189,7 +242,7 @@ void rebound(const ReadBlade& b, Findings& f) {
 }
 
 void crack(const ReadBlade& b, Findings& f) {
-    if (b.c.gate == Gate::temper) sayCrack(b.blade(), f);
+    sayCrack(b.blade(), f);
 }
 
 // M20. A surprise is a finding, not a failure: the window is what was promised.
@@ -200,9 +253,10 @@ void expectation(const ReadBlade& b, Findings& f) {
     if (b.measured() == nullptr) return;
     if (!o.surprise) return f.say(Fact::evidenceAgrees, Tone::good, "M20", {o.low, o.high}, {"expectation"});
     f.say(Fact::surprise, Tone::caution, "M20", {o.by, o.low, o.high});
-    if (const SurpriseLook* look = b.blade().lookedAfter(b.logged))
-        f.say(Fact::surpriseLooked, Tone::note, "E27", {}, {look->reason, look->by});
-    else if (o.far)
+    if (const SurpriseLook* look = o.look) f.say(Fact::surpriseLooked, Tone::note, "E27", {}, {look->reason, look->by});
+    // E45. What reads harder than its tempers explain may have been tempered cooler than the log says: before it is
+    // tempered hotter somebody looks.
+    else if (o.far || (o.by > 0 && b.at(Side::hard) && !b.finished))
         f.say(Fact::surpriseFar, Tone::caution, "E27", {std::abs(o.in_u)});
     if (o.siblings == 0) return;
     if (2 * o.shifted > o.siblings)
@@ -273,6 +327,9 @@ void cold(const ReadBlade& b, Findings& f) {
 
 void steelOf(const ReadBlade& b, Findings& f) {
     if (!b.steel) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
+    // E50. A finished knife is read whatever it is of; of ours nothing is done to a steel that is not what it should
+    // be.
+    if (!*b.steel && !b.finished) return f.say(Fact::steelFailed, Tone::bad, "E50", {}, {b.batch.grade});
     f.say(*b.steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *b.steel ? Tone::good : Tone::caution, "M26", {},
           {"steel"});
 }
@@ -326,6 +383,31 @@ void window(const ReadBlade& b, Findings& f) {
     if (then < now * 0.9) f.say(Fact::moreBlockReadingsHelp, Tone::note, "M9", {now, then});
 }
 
+// E58. Readings that somebody struck out and that would have kept it from passing; a slip of the keys was none.
+void struck(const ReadBlade& b, Findings& f) {
+    if (!b.passes() || b.measured() == nullptr) return;
+    const int temper = b.c.gate == Gate::temper ? b.logged : 0;
+    std::vector<const Reading*> all = candidatesAt(b.blade(), b.c.gate, temper);
+    const std::size_t kept = all.size();
+    for (const Reading& r : b.blade().readings) {
+        if (!r.struck || r.struck->reason == StrikeReason::superseded || r.struck->reason == StrikeReason::typingSlip)
+            continue;
+        const bool here = r.gate == b.c.gate && r.round == b.blade().round && r.zone == Zone::edge &&
+                          (b.c.gate != Gate::temper || r.after_temper.value_or(0) == temper) &&
+                          r.surface == all.front()->surface;
+        if (here) all.push_back(&r);
+    }
+    if (all.size() == kept) return;
+    const ReadingSet set =
+        standingReadings(b.batch, b.blade(), all, b.runs, b.tables, b.grade != nullptr ? b.grade->alloy_percent : 0.0);
+    if (set.hrc.empty()) return;
+    MeasurementInput input = *b.c.input;
+    input.readings = set.hrc;
+    const Result<Measurement> with = measure(input);
+    if (with && with->outcome != Outcome::pass)
+        f.say(Fact::struckMatters, Tone::caution, "E58", {with->mean, double(all.size() - kept)}, {nameOf(b.c.gate)});
+}
+
 } // namespace
 
 ReadRules evidenceRules() {
@@ -338,18 +420,24 @@ ReadRules evidenceRules() {
            Fact::reboundThin,    Fact::reboundNotAlone, Fact::thicknessGood,      Fact::belowTenDepths,
            Fact::tooThin,        Fact::convexRefused,   Fact::convexCorrected,    Fact::converted,
            Fact::testerVerified, Fact::blockFarOff,     Fact::testerNotVerified,  Fact::verificationOtherBand,
-           Fact::testerFailed,   Fact::readingsSuspect, Fact::verificationAged,   Fact::blockRunOut}},
+           Fact::testerFailed,   Fact::readingsSuspect, Fact::verificationAged,   Fact::blockRunOut,
+           Fact::blockEndsSoon,  Fact::readingsHeld,    Fact::heldCleared,        Fact::readBeforeVerified,
+           Fact::testerStopped}},
          validity},
         {{"agreement",
           "two readings",
           {Fact::readingsDisagree, Fact::flaggedReading, Fact::verdictHangsOnFlagged, Fact::twoGroups,
-           Fact::unevenBlade, Fact::readingsAgree, Fact::grubbs}},
+           Fact::unevenBlade, Fact::readingsAgree, Fact::grubbs, Fact::mapped}},
          agreement},
+        {{"state of the metal",
+          "readings; what was done to the metal since",
+          {Fact::metalCleaned, Fact::earlierState, Fact::stateBefore}},
+         state},
         {{"instrument's average", "a series of strikes", {Fact::instrumentAverage}}, instrumentAverage},
         {{"files",
           "a try of files at this gate",
           {Fact::notLookedAt, Fact::filesNotOnBareMetal, Fact::filesContradict, Fact::filesAgree, Fact::filesConflict,
-           Fact::filesNoted, Fact::filesAgainstWindow}},
+           Fact::filesNoted, Fact::filesAgainstWindow, Fact::filesRepeated}},
          files},
         filesAloneRule(),
         {{"what can pass", "a window; nothing read yet", {Fact::canPass}}, canPass},
@@ -360,10 +448,13 @@ ReadRules evidenceRules() {
           {Fact::notLookedAt, Fact::evidenceAgrees, Fact::surprise, Fact::surpriseLooked, Fact::surpriseFar,
            Fact::surpriseShared, Fact::surpriseAlone}},
          expectation},
+        {{"struck out", "a Pass; readings struck out", {Fact::struckMatters}}, struck},
         {{"second tester", "a set that was superseded", {Fact::notLookedAt, Fact::secondOpinion}}, secondTester},
         {{"cold", "a cold treatment", {Fact::coldTreated, Fact::coldLate}}, cold},
         {{"zones", "readings of another zone", {Fact::zoneBeside, Fact::partReading}}, zones},
-        {{"steel", "the Steel gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts}},
+        {{"steel",
+          "the Steel gate's answer",
+          {Fact::notLookedAt, Fact::evidenceAgrees, Fact::evidenceConflicts, Fact::steelFailed}},
          steelOf},
         {{"soak", "the Heat gate's answer", {Fact::notLookedAt, Fact::evidenceAgrees, Fact::soakOffPlan}}, soakOf},
     };
@@ -385,14 +476,52 @@ void sayBeforeHardening(const ReadBlade& b, Findings& f) {
     if (b.grade == nullptr)
         f.say(Fact::gradeUnknown, Tone::note, "tables", {}, {b.batch.grade});
     else if (b.grade->needsFullAnneal())
-        f.say(Fact::fullAnnealFirst, Tone::caution, "temper", {}, {b.grade->name});
+        f.say(Fact::fullAnnealFirst, Tone::caution, "E55",
+              b.grade->anneal_c.known() ? std::vector<double>{*b.grade->anneal_c.low, *b.grade->anneal_c.high}
+                                        : std::vector<double>{},
+              {b.grade->name});
     else
         f.say(Fact::normaliseFirst, Tone::note, "temper", {}, {b.grade->name});
 }
 
+void sayWhatIsLeft(const ReadBlade& b, Findings& f) {
+    if (!b.cleaned()) return;
+    if (b.measured() != nullptr)
+        f.say(Fact::softOnClean, Tone::caution, "E45", {b.measured()->decided_mean, double(b.measured()->n)});
+    else
+        f.say(Fact::softOnClean, Tone::caution, "E45");
+    const int rounds = b.blade().round - 1;
+    if (rounds < b.batch.rehardening_limit)
+        return f.say(Fact::rehardenLeft, Tone::note, "E45",
+                     {double(b.blade().round + 1), double(b.batch.rehardening_limit)});
+    const std::string use =
+        b.measured() != nullptr && b.c.gate == Gate::temper
+            ? purposeThatHolds(b.batch.claimOf(b.blade()).purpose, b.measured()->decided_mean, b.tables)
+            : std::string();
+    if (!use.empty()) return f.say(Fact::useFits, Tone::note, "E45", {}, {use});
+    f.say(Fact::noWayLeft, Tone::note, "E45");
+}
+
+std::vector<DecisionRow> softRows() {
+    return {
+        {{Fact::softOnClean, Fact::rehardenLeft}, State::fail, Act::reharden},
+        {{Fact::softOnClean, Fact::useFits}, State::fail, Act::otherUse},
+        {{Fact::softOnClean}, State::fail, Act::scrap},
+        {{Fact::soft}, State::fail, Act::falseSoftness},
+    };
+}
+
+std::vector<DecisionRow> firstRows() {
+    return {
+        {{Fact::crackSeen}, State::fail, Act::clearCrack},
+        {{Fact::steelFailed}, State::fail, Act::backToSteel},
+    };
+}
+
 Condition notVerified() {
     return {"tester not verified",
-            {Fact::testerNotVerified, Fact::verificationOtherBand, Fact::testerFailed, Fact::readingsSuspect}};
+            {Fact::testerNotVerified, Fact::verificationOtherBand, Fact::testerFailed, Fact::readingsHeld,
+             Fact::readingsSuspect}};
 }
 
 Condition tooFewReadings() {
@@ -406,6 +535,9 @@ Condition uneven() {
 // E1. Before a tester is known to be right nothing passes and nothing fails.
 std::vector<DecisionRow> validityRows() {
     return {
+        {{{Fact::earlierState, Tone::caution}}, State::notYet, Act::takeReadings},
+        {{{Fact::readBeforeVerified, Tone::caution}}, State::borderline, Act::takeReadings},
+        {{Fact::testerStopped}, State::borderline, Act::makerDecides},
         {{Fact::readingsSuspect}, State::notYet, Act::verifyTester},
         {{notVerified()}, State::borderline, Act::verifyTester},
         // E7: while it is not said whose readings stand, none of them decides, soft ones neither.
@@ -414,24 +546,28 @@ std::vector<DecisionRow> validityRows() {
 }
 
 std::vector<DecisionRow> settlingRows() {
-    const Condition mixed{"a set that is mixed, thin or far from its block",
-                          {Fact::mixedScales, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}}};
+    const Condition mixed{
+        "a set that is mixed, thin, far from its block or on one that has run out",
+        {Fact::mixedScales, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}, {Fact::blockRunOut, Tone::caution}}};
     const Condition alone{"rebound strikes alone", {{Fact::reboundNotAlone, Tone::caution}}};
     const Condition conflict{"other evidence against it", {Fact::evidenceConflicts, Fact::filesConflict}};
+    const Condition apart{"readings that contradict each other", {Fact::readingsDisagree, Fact::flaggedReading}};
+    const Condition known{"mapped already", {Fact::mapped}};
+    const Condition cleaned{"read on clean metal already", {Fact::metalCleaned}};
     return {
-        {{Fact::surpriseFar}, State::borderline, Act::lookIntoSurprise},
         {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {mixed, conflict, alone}},
-        {{uneven()}, State::borderline, Act::mapReadings},
+        {{uneven()}, State::borderline, Act::mapReadings, {known}},
         {{Condition{"more readings settle it, or may", {Fact::moreReadingsSettle, Fact::moreReadingsMay}}},
          State::borderline,
          Act::readAgain},
-        {{Condition{"readings that contradict each other", {Fact::readingsDisagree, Fact::flaggedReading}}},
-         State::borderline,
-         Act::readAgain},
-        {{conflict}, State::borderline, Act::clearConflict},
+        {{apart}, State::borderline, Act::readAgain, {known}},
+        {{known}, State::borderline, Act::falseSoftness, {cleaned}},
+        {{Fact::finishedKnife, Fact::evidenceConflicts}, State::borderline, Act::acceptOrReturn},
+        {{conflict}, State::borderline, Act::clearConflict, {{Fact::filesRepeated}}},
         {{alone}, State::borderline, Act::backUpRebound},
         {{{Fact::blockFarOff, Tone::caution}}, State::borderline, Act::verifyOnHarderBlock},
-        {{Fact::meanBelow}, State::borderline, Act::falseSoftness},
+        {{Fact::meanBelow}, State::borderline, Act::falseSoftness, {cleaned}},
+        {{Fact::hotterHelps}, State::borderline, Act::temperAgain},
         {{}, State::borderline, Act::makerDecides},
     };
 }

@@ -34,6 +34,8 @@ struct ReadBlade {
     bool outOfReach() const;
     /// Harder than the window, which another temper can mend.
     bool wantsTemper() const { return !finished && decidable() && at(Side::hard) && !passes() && !outOfReach(); }
+    /// Inside by its mean and perhaps hard, where the next temper makes it surer to be inside.
+    bool hotterHelps() const;
     bool passes() const { return c.measurement && c.measurement->outcome == Outcome::pass; }
     NextStep::With with(Act act, const Findings& findings) const;
 
@@ -43,8 +45,12 @@ struct ReadBlade {
     const Siblings& siblings;
     const Outlook& outlook;
     std::optional<bool> steel; ///< whether it answers to the grade
-    std::optional<bool> soak;  ///< whether it kept to its limits
-    const Verdict* heat;       ///< at Heat; null where it is not known
+    /// Somebody has looked at the steel in any way: a shot, the mill's values, sparks or a coupon.
+    bool steelLooked() const;
+    /// Read again on clean metal: after its marks were ground off; by files tried twice.
+    bool cleaned() const;
+    std::optional<bool> soak; ///< whether it kept to its limits
+    const Verdict* heat;      ///< at Heat; null where it is not known
     const VerificationBook& runs;
     const std::optional<Instant>& now;
     const Grade* grade;
@@ -56,6 +62,7 @@ struct ReadBlade {
     int logged = 0; ///< tempers; 0 at Quench
     int needed = 0; ///< tempers before a Pass, one more than after which it rose
     std::vector<Rise> rises;
+    MetalState metal; ///< E51
 };
 
 using ReadRules = std::vector<Rule<ReadBlade>>;
@@ -68,6 +75,11 @@ Rule<ReadBlade> filesAloneRule();
 std::vector<DecisionRow> filesAloneRows();
 /// What stands before another hardening round.
 void sayBeforeHardening(const ReadBlade& blade, Findings& findings);
+/// A blade that is soft on clean metal too: hardened again, put to another use, or scrapped (E45: last of all).
+void sayWhatIsLeft(const ReadBlade& blade, Findings& findings);
+std::vector<DecisionRow> softRows();
+/// Danger and a wrong steel go before everything that is read (E45, E50).
+std::vector<DecisionRow> firstRows();
 /// What stands before anything is decided by a number.
 std::vector<DecisionRow> validityRows();
 /// How a blade that is read and neither soft nor hard is settled.

@@ -1,5 +1,6 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/judge/gate_case.h"
 #include "core/judge/release_judge.h"
 #include "core/judge/rules/rules.h"
 
@@ -33,12 +34,20 @@ void crackOfBlade(const ReleaseOfBlade& r, Findings& f) {
     sayCrack(r.blade, f);
 }
 
+// E47, E58. What is to be put right, or needs a reason, before it goes.
+void damage(const ReleaseOfBlade& r, Findings& f) {
+    if (const DamageMark* mark = openDamage(r.blade))
+        f.say(Fact::damageOpen, Tone::caution, "E47", {mark->size_mm.value_or(0)}, {mark->kind});
+    if (r.answer.untempered) f.say(Fact::untempered, Tone::bad, "E65");
+    if (r.answer.struck) f.say(Fact::struckMatters, Tone::caution, "E58");
+}
+
 void signature(const ReleaseOfBlade& r, Findings& f) {
     if (r.answer.signature == nullptr) return;
     const Signature& signature = *r.answer.signature;
     for (const BasisChange& change : r.answer.changed)
         f.say(Fact::signatureStale, Tone::caution, "release", {}, {signature.by, change.gate, change.was, change.is});
-    if (r.isDecided() && signature.disposition == Disposition::release && !r.answer.open.empty())
+    if (r.isDecided() && signature.disposition == Disposition::release && r.answer.needsReason(signature.disposition))
         f.say(Fact::signedOver, Tone::caution, "release", {}, {signature.by, signature.reason});
     else
         f.say(Fact::signedFor, r.isDecided() ? toneOf(signature.disposition) : Tone::note, "release", {},
@@ -67,12 +76,18 @@ void suggestion(const ReleaseOfBlade& r, Findings& f) {
 GateRules<ReleaseOfBlade> releaseRules() {
     return {Gate::release,
             {{{"crack", "damage marked", {Fact::crackSeen}}, crackOfBlade},
+             {{"damage",
+               "damage marked; a heat, a reading or a file as quenched; readings struck out",
+               {Fact::damageOpen, Fact::untempered, Fact::struckMatters}},
+              damage},
              {{"signature", "a signature of this round", {Fact::signatureStale, Fact::signedOver, Fact::signedFor}},
               signature},
              {{"gates", "the gates that are asked", {Fact::gateMissing, Fact::allAnswered}}, gates},
              {{"suggestion", "no signature that stands", {Fact::suggested}}, suggestion}},
             {{{{Fact::signedFor, Tone::bad}}, State::fail, Act::done},
              {{Fact::crackSeen}, State::fail, Act::clearCrack},
+             {{Fact::untempered}, State::fail, Act::logTemper},
+             {{Fact::damageOpen}, State::borderline, Act::repairDamage},
              {{Fact::signatureStale, Fact::gateMissing}, State::borderline, Act::answerGates},
              {{Fact::signatureStale}, State::borderline, Act::sign},
              {{Fact::signedOver}, State::pass, Act::done},
@@ -80,6 +95,7 @@ GateRules<ReleaseOfBlade> releaseRules() {
              {{{Fact::signedFor, Tone::caution}}, State::borderline, Act::done},
              {{Fact::signedFor}, State::notYet, Act::done},
              {{Fact::gateMissing}, State::notYet, Act::answerGates},
+             {{Fact::struckMatters}, State::borderline, Act::makerDecides},
              {{}, State::notYet, Act::sign}}};
 }
 

@@ -108,11 +108,11 @@ void sortReasons(std::vector<Reason>& reasons, const DecisionRow& by) {
 }
 
 void sayCrack(const Blade& blade, Findings& findings) {
-    const DamageMark* mark = openCrack(blade);
-    if (mark == nullptr) return;
+    const std::optional<OpenCrack> crack = openCrack(blade);
+    if (!crack) return;
     std::vector<double> place;
-    if (mark->place_mm) place.push_back(*mark->place_mm);
-    findings.say(Fact::crackSeen, Tone::bad, "E12", std::move(place), {mark->kind});
+    if (crack->place_mm) place.push_back(*crack->place_mm);
+    findings.say(Fact::crackSeen, Tone::bad, "E12", std::move(place), {crack->kind});
 }
 
 std::vector<GateTable> gateTables() {

@@ -12,6 +12,8 @@ namespace rollcall {
 
 namespace {
 
+constexpr double sureEnough = 0.8; // E49: of one grade, not of several together
+
 /// What is known of one blade at Steel.
 struct SteelOfBlade {
     const Batch& batch;
@@ -20,9 +22,8 @@ struct SteelOfBlade {
 
     /// The two likeliest of those that fit, where the first alone is not likely enough to be taken.
     std::optional<std::pair<const GradeCandidate*, const GradeCandidate*>> rivals() const {
-        constexpr double sureEnough = 0.8;
         const GradeCandidate* best = answer.bestBeside(batch.grade);
-        if (best == nullptr || withTwins(*best) >= sureEnough) return std::nullopt;
+        if (best == nullptr || best->share >= sureEnough) return std::nullopt;
         for (const GradeCandidate& other : answer.candidates) {
             const TellApart::Test test = howToTellApart(*best->grade, *other.grade).test;
             // A coupon that was hardened has said what it can.
@@ -37,21 +38,8 @@ struct SteelOfBlade {
         });
     }
     bool fits(const GradeCandidate& one) const {
-        return one.claim != Claim::notConsistent && !sameName(one.grade->name, batch.grade);
+        return one.grade->for_blades && one.claim != Claim::notConsistent && !sameName(one.grade->name, batch.grade);
     }
-    /// No test of a shop parts them, and they are hardened alike: the EN twin of an AISI grade.
-    static bool twins(const GradeCandidate& a, const GradeCandidate& b) {
-        return howToTellApart(*a.grade, *b.grade).test == TellApart::Test::none;
-    }
-    /// What all evidence says of it and its twins.
-    double withTwins(const GradeCandidate& best) const {
-        double share = 0;
-        for (const GradeCandidate& one : answer.candidates) {
-            if (&one == &best || (fits(one) && one.cannot_be_told_apart && twins(best, one))) share += one.share;
-        }
-        return share;
-    }
-
     NextStep::With with(Act act, const Findings&) const {
         if (act == Act::tellApart) {
             const auto [a, b] = *rivals();
@@ -59,7 +47,7 @@ struct SteelOfBlade {
         }
         const GradeCandidate* best = answer.bestBeside(batch.grade);
         if (act != Act::reassign || best == nullptr) return {};
-        return GradeStep{best->grade->name, withTwins(*best)};
+        return GradeStep{best->grade->name, best->share};
     }
 };
 
@@ -105,8 +93,21 @@ void sayElement(const ElementMatch& e, Fact fact, Tone tone, Findings& f) {
 }
 
 void composition(const SteelOfBlade& s, Findings& f) {
+    if (!s.answer.apart.empty()) {
+        // Each is shown; five that do not agree will not be agreed by a sixth.
+        constexpr int enough = 5;
+        const Tone tone = s.answer.odd_left_out ? Tone::note : s.answer.shots >= enough ? Tone::bad : Tone::caution;
+        const ShotsApart& one = s.answer.apart.front();
+        f.say(Fact::shotsDisagree, tone, "E48", {one.lowest, one.highest, double(s.answer.shots)}, {one.element});
+    }
     if (!s.answer.match) return;
     const CompositionMatch& match = *s.answer.match;
+    constexpr int often = 5; // who has shot it so often has no cleaner metal
+    const Tone dirty = s.answer.shots >= often ? Tone::bad : Tone::caution;
+    if (!s.answer.foreign.empty())
+        f.say(Fact::platedOrDirty, dirty, "E49", {double(s.answer.shots)}, s.answer.foreign);
+    else if (s.answer.perhapsPlated())
+        f.say(Fact::platedOrDirty, dirty, "E49", {double(s.answer.shots)}, {match.elements.front().element});
     switch (match.claim) {
     case Claim::consistent:
         f.say(s.answer.by_certificate ? Fact::certificateConsistent : Fact::steelConsistent, Tone::good, "M26",
@@ -132,6 +133,19 @@ void composition(const SteelOfBlade& s, Findings& f) {
     if (!match.unseen.empty()) f.say(Fact::methodCannotSee, Tone::note, "M26", {}, match.unseen);
 }
 
+// E49. Another steel is always possible: what nobody has measured, and what is no blade steel, is said.
+void otherSteels(const SteelOfBlade& s, Findings& f) {
+    if (!s.answer.match) return;
+    const GradeCandidate* other = s.answer.notForBlades();
+    if (other != nullptr && s.answer.match->claim == Claim::notConsistent)
+        f.say(Fact::notBladeSteel, Tone::bad, "E49", {other->share}, {other->grade->name});
+    const bool hasCarbon = s.grade != nullptr && std::any_of(s.grade->composition.begin(), s.grade->composition.end(),
+                                                             [](const ElementLimits& l) { return l.element == "C"; });
+    if (hasCarbon && !s.answer.carbon_known) f.say(Fact::carbonUnseen, Tone::note, "E49");
+    constexpr double worthSaying = 0.05;
+    if (s.answer.otherShare() >= worthSaying) f.say(Fact::maybeOutside, Tone::note, "E49", {s.answer.otherShare()});
+}
+
 void lookAlikes(const SteelOfBlade& s, Findings& f) {
     if (!s.answer.match) return;
     const bool wrong = s.answer.match->claim == Claim::notConsistent;
@@ -150,7 +164,10 @@ void lookAlikes(const SteelOfBlade& s, Findings& f) {
               {rivals->first->grade->name, rivals->second->grade->name,
                how.test == TellApart::Test::coupon ? "HRC" : "% C"});
     }
-    if (wrong && !s.answer.candidates.empty() && s.answer.bestBeside({}) == nullptr)
+    const GradeCandidate* best = s.answer.bestBeside(s.batch.grade);
+    if (wrong && best != nullptr && best->share < sureEnough && !s.rivals())
+        f.say(Fact::noneSure, Tone::note, "E49", shares, others);
+    if (wrong && !s.answer.candidates.empty() && best == nullptr)
         f.say(Fact::noGradeFits, Tone::note, "M26");
     else if (!others.empty())
         f.say(wrong ? Fact::looksMoreLike : Fact::alsoConsistent, Tone::note, "M26", shares, others);
@@ -164,12 +181,18 @@ GateRules<SteelOfBlade> steelRules() {
         "composition undecided",
         {Fact::steelUndecided, Fact::steelIncomplete, Fact::elementDoubtful, Fact::certificateDiffers}};
     const Condition checked{"coupon or spark for it", {Fact::couponAgrees, Fact::sparkAgrees}};
+    const Condition wrong = Fact::steelNotConsistent;
     return {Gate::steel,
             {{{"composition",
                "shots or a certificate; a known grade",
                {Fact::steelConsistent, Fact::certificateConsistent, Fact::steelUndecided, Fact::steelNotConsistent,
-                Fact::steelIncomplete, Fact::elementDoubtful, Fact::certificateDiffers, Fact::methodCannotSee}},
+                Fact::steelIncomplete, Fact::elementDoubtful, Fact::certificateDiffers, Fact::methodCannotSee,
+                Fact::shotsDisagree, Fact::platedOrDirty}},
               composition},
+             {{"other steels",
+               "shots or a certificate; a known grade",
+               {Fact::notBladeSteel, Fact::carbonUnseen, Fact::maybeOutside}},
+              otherSteels},
              {{"coupon and spark",
                "a hardened coupon or a spark beside a known bar",
                {Fact::couponAgrees, Fact::couponContradicts, Fact::sparkAgrees, Fact::sparkContradicts}},
@@ -178,10 +201,17 @@ GateRules<SteelOfBlade> steelRules() {
              {{"shots", "shots", {Fact::shotCoated, Fact::shotScaled, Fact::shotSmall, Fact::noShotTaken}}, shots},
              {{"look-alikes",
                "shots or a certificate; a known grade",
-               {Fact::severalFit, Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
+               {Fact::severalFit, Fact::noneSure, Fact::noGradeFits, Fact::looksMoreLike, Fact::alsoConsistent}},
               lookAlikes}},
-            {{{Fact::steelNotConsistent, Fact::severalFit}, State::fail, Act::tellApart},
-             {{Fact::steelNotConsistent}, State::fail, Act::reassign},
+            {{{{Fact::shotsDisagree, Tone::bad}}, State::borderline, Act::makerDecides},
+             {{{Fact::shotsDisagree, Tone::caution}}, State::borderline, Act::takeShot},
+             {{{Fact::platedOrDirty, Tone::bad}}, State::borderline, Act::makerDecides},
+             {{Fact::platedOrDirty}, State::borderline, Act::takeShot},
+             {{wrong, Fact::notBladeSteel}, State::fail, Act::returnBar},
+             {{wrong, Fact::severalFit}, State::fail, Act::tellApart},
+             {{wrong, Fact::noGradeFits}, State::fail, Act::addGrade},
+             {{wrong, Fact::noneSure}, State::fail, Act::makerDecides},
+             {{wrong}, State::fail, Act::reassign},
              {{undecided}, State::borderline, Act::takeShot},
              {{contradicted}, State::borderline, Act::reassign},
              {{consistent, spoiled}, State::borderline, Act::takeShot},
