@@ -244,9 +244,9 @@ LedgerView seriesView(const ShopSeries& series, const SeriesSays& says, bool cum
     view.strip = 2;
     LedgerChart& chart = view.chart;
     chart.over = LedgerChart::Over::day;
-    chart.y_title = cumulative ? tr("sums beyond half a sigma, in sigmas") : tr("HRC from what is expected");
+    chart.y_title = cumulative ? tr("sums beyond three quarters of a sigma, in sigmas") : tr("HRC from what is expected");
     if (series.kind == ShopSeries::Kind::tester && !cumulative) chart.y_title = tr("error on the block, HRC");
-    chart.empty = tr("Twelve values are needed for limits.");
+    chart.empty = tr("Twenty values are needed for limits.");
     std::map<std::size_t, RunRule> signals_;
     if (says.chart) {
         for (const RunSignal& signal : says.chart->alarms) signals_.emplace(signal.at, signal.rule);

@@ -92,13 +92,9 @@ QString propertyName(const ProofProperty& property) {
 QString runRuleText(RunRule rule) {
     switch (rule) {
     case RunRule::beyond:
-        return tr("beyond three sigma");
-    case RunRule::twoOfThree:
-        return tr("two of three beyond two sigma");
-    case RunRule::fourOfFive:
-        return tr("four of five beyond one sigma");
-    case RunRule::eightOnASide:
-        return tr("eight in a row on one side");
+        return tr("beyond the limits");
+    case RunRule::longOnSide:
+        return tr("fourteen in a row on one side");
     }
     return {};
 }

@@ -445,6 +445,11 @@ ColumnContent CallBench::bladeContent() const {
              false});
     }
     content.lines = reasonLines(*verdict);
+    for (const StepCaution caution : verdict->next.cautions) {
+        // Glass-hard is said by the gate itself.
+        if (caution != StepCaution::glassHard)
+            content.below.push_back({Tone::caution, words::stepCautionText(caution), {}, true});
+    }
     for (const Caution caution : verdict->cautions)
         content.below.push_back({Tone::note, words::cautionText(caution), {}, true});
     content.left = onlyFilesAnswer() ? tr("Files") : tr("One more");

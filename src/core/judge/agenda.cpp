@@ -82,14 +82,11 @@ bool isSettled(const Blade& blade, const BladeVerdicts& verdicts) {
     return changedSince(last->basis, releaseBasis(verdicts)).empty();
 }
 
-// E45. The order of steps: danger and cracks, the wrong steel, then gate by gate. Quench lies behind a blade that was
-// tempered, and what the heat did is read there: neither Heat nor an undecided steel holds a blade up. From Temper on
-// the first gate that does not pass speaks, whatever was tried behind it: hardness before the edge, the edge before
-// the structure.
+// Gate by gate. Quench lies behind a blade that was tempered, and what the heat did is read there: neither Heat nor an
+// undecided steel holds a blade up. From Temper on the first gate that does not pass speaks, whatever was tried behind
+// it: hardness before the edge, the edge before the structure.
 const Verdict* firstOpen(const Batch& batch, std::size_t blade, const BatchVerdicts& verdicts) {
     const Blade& one = batch.blades[blade];
-    const std::optional<Verdict>& steel = verdicts.at(blade, Gate::steel);
-    if (steel && steel->state == State::fail && !batch.isFinished(one) && !openCrack(one)) return &*steel;
     const Verdict* current = nullptr;
     for (const Gate gate : allGates) {
         const std::optional<Verdict>& verdict = verdicts.at(blade, gate);
@@ -110,20 +107,67 @@ const Verdict* firstOpen(const Batch& batch, std::size_t blade, const BatchVerdi
 
 } // namespace
 
+const std::vector<StepOrderRow>& stepOrder() {
+    static const std::vector<StepOrderRow> rows{
+        {StepOrder::out, "it is out of the batch", "nothing; at Proof its fracture"},
+        {StepOrder::settled, "somebody has signed for what is so now, and no damage is open", "nothing"},
+        {StepOrder::crack, "a crack or break is marked or was seen on the rod, and not cleared", "clear the crack"},
+        {StepOrder::steel, "Steel is asked and fails, and it is ours to harden", "the step of Steel"},
+        {StepOrder::gate,
+         "a gate does not pass: Steel and Heat while nobody has looked; Quench before the first temper; then Temper, "
+         "Edge, Proof, Release in this order",
+         "the step of the first of them, which orders within itself: measurement, surface, reversible, irreversible"},
+        {StepOrder::damage, "a chip, a tip, a bend or a burn is marked and not cleared", "repair, then look again"},
+        {StepOrder::nothing, "otherwise", "nothing"}};
+    return rows;
+}
+
+std::string stepOrderText() {
+    std::string text = "### The order of steps\n\n| | the first row that fits | what speaks |\n|---|---|---|\n";
+    int number = 0;
+    for (const StepOrderRow& row : stepOrder())
+        text += "| " + std::to_string(++number) + " | " + row.when + " | " + row.speaks + " |\n";
+    return text + "\n";
+}
+
+StepPlace stepPlace(const Batch& batch, std::size_t i, const BatchVerdicts& verdicts) {
+    const Blade& blade = batch.blades[i];
+    const Verdict* current = firstOpen(batch, i, verdicts);
+    const bool open = current != nullptr && current->state != State::pass;
+    if (blade.fate) { // E13
+        const bool fracture = open && current->gate == Gate::proof;
+        return fracture && !isSettled(blade, verdicts.blades[i]) ? StepPlace{StepOrder::gate, current}
+                                                                 : StepPlace{StepOrder::out};
+    }
+    if (isSettled(blade, verdicts.blades[i])) return {StepOrder::settled};
+    if (openCrack(blade)) return {StepOrder::crack, current};
+    const std::optional<Verdict>& steel = verdicts.at(i, Gate::steel);
+    if (steel && steel->state == State::fail && !batch.isFinished(blade)) return {StepOrder::steel, &*steel};
+    if (open) return {StepOrder::gate, current};
+    if (openDamage(blade) != nullptr) return {StepOrder::damage};
+    return {};
+}
+
 std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
     std::vector<Task> tasks;
     for (std::size_t i = 0; i < verdicts.blades.size(); ++i) {
-        const Blade& blade = batch.blades[i];
-        if (blade.fate && !verdicts.at(i, Gate::proof)) continue; // E13: out is out; its fracture may still be counted
-        const Verdict* current = firstOpen(batch, i, verdicts);
-        if (isSettled(blade, verdicts.blades[i])) continue;
-        if (blade.fate && (current == nullptr || current->gate != Gate::proof)) continue;
-        if (!blade.fate && openCrack(blade)) {
-            tasks.push_back({i, current != nullptr ? current->gate : Gate::release, {Act::clearCrack}, State::fail});
-        } else if (current != nullptr && current->state != State::pass) {
-            tasks.push_back({i, current->gate, current->next, current->state});
-        } else if (!blade.fate && openDamage(blade) != nullptr) {
+        const StepPlace place = stepPlace(batch, i, verdicts);
+        switch (place.order) {
+        case StepOrder::crack:
+            tasks.push_back({i, place.verdict != nullptr ? place.verdict->gate : Gate::release, {Act::clearCrack},
+                             State::fail});
+            break;
+        case StepOrder::steel:
+        case StepOrder::gate:
+            tasks.push_back({i, place.verdict->gate, place.verdict->next, place.verdict->state});
+            break;
+        case StepOrder::damage:
             tasks.push_back({i, Gate::release, {Act::repairDamage}, State::borderline});
+            break;
+        case StepOrder::out:
+        case StepOrder::settled:
+        case StepOrder::nothing:
+            break;
         }
     }
     std::stable_sort(tasks.begin(), tasks.end(),

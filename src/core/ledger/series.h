@@ -10,13 +10,12 @@
 
 namespace rollcall {
 
-/// What a run of values in order says against chance; on one side of the middle, in its standard deviations. Source:
-/// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.
+/// What a run of values in order says against chance; on one side of the middle. E62: few and strict, so that a steady
+/// tester or oven, whose middle and scatter are themselves known from twenty values only, is called changed by all rules
+/// together in at most one year of ten (weekly runs; by simulation).
 enum class RunRule {
-    beyond,      ///< one value beyond three
-    twoOfThree,  ///< two of three in a row beyond two
-    fourOfFive,  ///< four of five in a row beyond one
-    eightOnASide ///< eight in a row
+    beyond,   ///< one value beyond the limits, 4.5 standard deviations
+    longOnSide ///< fourteen in a row
 };
 
 struct RunSignal {
@@ -28,24 +27,24 @@ struct RunSignal {
 /// Values one by one against limits from the first of them: what is watched later does not widen what it is watched by.
 struct Individuals {
     double mean = 0;
-    double sigma = 0; ///< mean moving range / 1.128 of the first ones
+    double sigma = 0; ///< mean range between every second of the first ones / 1.128, so that neighbours may hang together
     int learned_from = 0;
     std::vector<RunSignal> alarms;
 
-    double low() const { return mean - 3 * sigma; }
-    double high() const { return mean + 3 * sigma; }
+    static constexpr double beyond = 4.5;
+    double low() const { return mean - beyond * sigma; }
+    double high() const { return mean + beyond * sigma; }
 };
 
-/// The first twenty values, or all where there are fewer, set the limits. None for fewer than twelve, or where they do
-/// not differ.
+/// The first twenty values set the limits. None for fewer, or where they do not differ.
 std::optional<Individuals> individualsOf(const std::vector<double>& values);
 
-/// Sums of what lies beyond half a sigma above and below the middle (E. S. Page, Biometrika 41 (1954)): a small shift
-/// that lasts adds up. Beyond 5 sigma something has changed; by chance alone that comes once in some 465 values.
+/// Sums of what lies beyond three quarters of a sigma above and below the middle (E. S. Page, Biometrika 41 (1954)): a
+/// small shift that lasts adds up. Beyond 10 sigma something has changed.
 struct Cumulative {
     std::vector<double> up;   ///< sigmas, 0 or more
     std::vector<double> down; ///< sigmas, 0 or more
-    double limit = 5;
+    double limit = 10;
     std::optional<std::size_t> signal; ///< the first value beyond it
     std::size_t began = 0;             ///< where the sum that went beyond it began to grow
     int side = 0;                      ///< 1: higher, -1: lower; 0 without a signal

@@ -138,31 +138,34 @@ private slots:
     void individualsAndTheirRules() {
         // Moving ranges of 1 throughout: sigma 1/1.128 about 0.5.
         std::vector<double> values;
-        for (int i = 0; i < 20; ++i) values.push_back(i % 2);
+        for (int i = 0; i < 20; ++i) values.push_back(i / 2 % 2);
         std::optional<Individuals> chart = individualsOf(values);
         QVERIFY(chart && chart->learned_from == 20);
         QVERIFY(near(chart->mean, 0.5, 1e-9) && near(chart->sigma, 1 / 1.128, 1e-9));
         QVERIFY(chart->alarms.empty());
         std::vector<double> more = values;
-        more.push_back(0.5 + 3.1 / 1.128);
+        more.push_back(0.5 + 4.6 / 1.128);
         chart = individualsOf(more);
         QCOMPARE(chart->alarms.size(), std::size_t(1));
         QCOMPARE(chart->alarms[0].rule, RunRule::beyond);
         QCOMPARE(chart->alarms[0].at, std::size_t(20));
         more = values;
         for (const double z : {-2.2, 0.1, -2.2}) more.push_back(0.5 + z / 1.128);
+        QVERIFY(individualsOf(more)->alarms.empty()); // chance alone makes these every other year
+        more = values;
+        for (int i = 0; i < 13; ++i) more.push_back(0.5 - 0.4);
+        more.insert(more.begin() + 20, 0.5 + 0.4);
+        QVERIFY(individualsOf(more)->alarms.empty());
+        more.push_back(0.5 - 0.4);
         chart = individualsOf(more);
         QCOMPARE(chart->alarms.size(), std::size_t(1));
-        QCOMPARE(chart->alarms[0].rule, RunRule::twoOfThree);
+        QCOMPARE(chart->alarms[0].rule, RunRule::longOnSide);
         QCOMPARE(chart->alarms[0].side, -1);
-        more = values;
-        for (int i = 0; i < 8; ++i) more.push_back(0.5 + 0.4);
-        chart = individualsOf(more);
-        QCOMPARE(chart->alarms.back().rule, RunRule::eightOnASide);
-        QVERIFY(!individualsOf(std::vector<double>(11, 1.0)));
+        QVERIFY(!individualsOf(std::vector<double>(19, 1.0)));
         QVERIFY(!individualsOf(std::vector<double>(30, 1.0))); // no scatter at all sets no limits
     }
-    // A shift of one sigma is seen by the sums within some ten values, as the textbooks have it (10.4 on average).
+    // A shift of one sigma is seen by the sums after 36.7 values on average: (exp(-2db) + 2db - 1) / (2d²) with d 0.25 and
+    // b 10 + 1.166 (D. Siegmund, Sequential Analysis, 1985).
     void smallShiftsAddUp() {
         std::mt19937 chance(11);
         std::normal_distribution<double> normal(0, 1);
@@ -178,7 +181,7 @@ private slots:
             QVERIFY(sums.signal);
             waited += static_cast<double>(*sums.signal + 1) / runs;
         }
-        QVERIFY2(near(waited, 10.4, 0.6), qPrintable(QString::number(waited)));
+        QVERIFY2(near(waited, 36.7, 1.5), qPrintable(QString::number(waited)));
     }
 
     void aStudyIsPlanned() {

@@ -2,6 +2,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/judge/rules/rules.h"
 
+#include "core/judge/agenda.h"
+
 #include <algorithm>
 #include <cctype>
 #include <fmt/format.h>
@@ -147,6 +149,7 @@ std::string gateTablesText() {
         }
         text += "\n";
     }
+    text += stepOrderText();
     text += "### Findings that count alike\n\n| in the tables | any of |\n|---|---|\n";
     for (const auto& [words, meant] : groups) text += fmt::format("| {} | {} |\n", words, meant);
     return text;
