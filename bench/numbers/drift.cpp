@@ -1,6 +1,7 @@
 // SPDX-FileCopyrightText: 2026 The Rollcall makers
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/numbers/figure.h"
+#include "core/ledger/series.h"
 #include "core/measure/control.h"
 
 #include <cmath>
@@ -48,6 +49,30 @@ double falseAlarms(int weeksBefore, double autocorrelation, int draws, std::mt19
     return double(alarmed) / draws;
 }
 
+// E62. The drift in words, values one by one and sums, each as the shop sees it: any of them in the last of the years.
+double anyChartAlarms(int weeksBefore, int draws, std::mt19937_64& random) {
+    int alarmed = 0;
+    for (int i = 0; i < draws; ++i) {
+        const std::vector<double> values = errors(weeksBefore + 52, 0, random);
+        const auto from = static_cast<std::size_t>(weeksBefore);
+        bool any = false;
+        std::vector<ControlPoint> seen;
+        for (std::size_t week = 0; week < values.size() && !any; ++week) {
+            seen.push_back({7.0 * double(week), values[week]});
+            if (week < from) continue;
+            const auto usual = controlLimits(seen);
+            any = alarmAt(values, week) || (usual && (values[week] > usual->high || values[week] < usual->low));
+        }
+        if (const auto chart = individualsOf(values)) {
+            for (const RunSignal& signal : chart->alarms) any = any || signal.at >= from;
+            const Cumulative sums = cumulativeOf(values, *chart);
+            any = any || (sums.signal && *sums.signal >= from);
+        }
+        alarmed += any ? 1 : 0;
+    }
+    return double(alarmed) / draws;
+}
+
 // A tester that was steady for so many weeks wanders by so much a week until it leaves what is allowed.
 double saidInTime(int weeksBefore, double per_week, int weeksAhead, double autocorrelation, int draws,
                   std::mt19937_64& random) {
@@ -72,6 +97,9 @@ Figures driftFigures(int draws) {
         {"steady tester, weekly runs: false alarm in its first year", falseAlarms(0, 0, draws, random), 0, 0.10, draws},
         {"the same in its second year", falseAlarms(52, 0, draws, random), 0, 0.10, draws},
         {"the same in its second year with autocorrelation 0.3", falseAlarms(52, 0.3, draws, random), 0, 0.10, draws},
+        {"steady tester, all charts together: called changed in its first year", anyChartAlarms(0, draws, random), 0,
+         0.10, draws},
+        {"the same, called changed in its second year", anyChartAlarms(52, draws, random), 0, 0.10, draws},
         {"drift of 0.02 a week after a steady year said 8 weeks ahead", saidInTime(52, 0.02, 8, 0, draws, random), 0.9,
          1, draws},
         {"the same with autocorrelation 0.3", saidInTime(52, 0.02, 8, 0.3, draws, random), 0.9, 1, draws},

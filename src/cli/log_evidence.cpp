@@ -16,14 +16,13 @@
 #include "logbook/actions/release.h"
 #include "logbook/actions/steel.h"
 #include "logbook/transfer/import.h"
+#include "plot/fracture_picture.h"
 
 #include <algorithm>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 #include <map>
-#include <QBuffer>
 #include <QFile>
-#include <QImage>
 #include <QJsonArray>
 #include <set>
 
@@ -484,16 +483,6 @@ Plate plateFor(const std::vector<SeenLine>& lines) {
     return plate;
 }
 
-QByteArray blank(const Plate& plate) {
-    QImage image(plate.width, plate.height, QImage::Format_Grayscale8);
-    image.fill(Qt::lightGray);
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    image.save(&buffer, "PNG");
-    return bytes;
-}
-
 } // namespace
 
 Result<Done> countFracture(const LogLine& line) {
@@ -513,7 +502,7 @@ Result<Done> countFracture(const LogLine& line) {
     draft.round = blade.round;
     draft.after_temper = line.yes("untempered", false) ? 0 : lastTemper(blade);
     draft.photo = {lines.empty() ? QStringLiteral("rated, no photo.png") : QStringLiteral("counted, no photo.png"),
-                   blank(plate)};
+                   blankPlate(plate.width, plate.height)};
     draft.width = plate.width;
     draft.height = plate.height;
     const auto fracture = addFracture(line.logbook(), draft);

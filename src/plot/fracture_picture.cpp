@@ -316,4 +316,14 @@ void drawGrainPlot(QPainter& painter, const QRect& area, const GrainPlot& plot, 
     painter.restore();
 }
 
+QByteArray blankPlate(int width, int height) {
+    QImage image(width, height, QImage::Format_Grayscale8);
+    image.fill(Qt::lightGray);
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    image.save(&buffer, "PNG");
+    return bytes;
+}
+
 } // namespace rollcall

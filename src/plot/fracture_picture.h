@@ -73,6 +73,9 @@ void drawRatingStrip(QPainter& painter, const QRect& area, const RatingStrip& st
 /// Size of one tile.
 QSize ratingTile(const QRect& area, const Look& look);
 
+/// A blank plate, as a PNG: it stands for the photo of a fracture that was counted or rated without one.
+QByteArray blankPlate(int width, int height);
+
 /// Grain size of coupons over a factor.
 struct GrainPlot {
     struct Point {

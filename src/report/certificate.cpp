@@ -80,11 +80,11 @@ void drawMeans(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
 }
 
 void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
-    constexpr std::array<double, 9> columns{0, 74, 150, 206, 248, 276, 304, 332, 360};
+    constexpr std::array<double, 10> columns{0, 74, 150, 200, 240, 264, 288, 312, 336, 360};
     const auto head = [&] {
         page.y += 12;
         const QStringList names{tr("piece"), tr("HRC"), tr("readings"), tr("quench"), tr("S"),
-                                tr("C"),     tr("T"),   tr("E"),        tr("P")};
+                                tr("C"),     tr("Q"),   tr("T"),        tr("E"),      tr("P")};
         for (qsizetype i = 0; i < names.size(); ++i) page.text(columns[static_cast<std::size_t>(i)], names[i], 9, true);
         page.text(390, tr("decision"), 9, true);
         page.y += 4;
@@ -110,7 +110,7 @@ void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, co
         }
         if (const Verdict* quench = at(own, Gate::quench); quench != nullptr && quench->measurement)
             page.text(columns[3], words::hardness(quench->measurement->decided_mean), 10);
-        const std::array<Gate, 5> gates{Gate::steel, Gate::heat, Gate::temper, Gate::edge, Gate::proof};
+        const std::array<Gate, 6> gates{Gate::steel, Gate::heat, Gate::quench, Gate::temper, Gate::edge, Gate::proof};
         for (std::size_t g = 0; g < gates.size(); ++g) {
             if (const Verdict* verdict = at(own, gates[g]))
                 drawVerdictGlyph(page.painter(), columns[4 + g], page.y - 9, 10, verdict->state, page.look(),
@@ -126,10 +126,10 @@ void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, co
         page.rule(0.3);
     }
     page.y += 4;
-    page.paragraph(
-        tr("S steel, C soak and quench, T temper, E edge, P proof: filled square pass, diamond borderline, cross fail, "
-           "ring open, bar excused; blank: not asked."),
-        8, false, QColor(0x55, 0x55, 0x55));
+    page.paragraph(tr("S steel, C soak and cooling, Q as quenched, T temper, E edge, P proof: filled square pass, "
+                      "diamond borderline, cross fail, "
+                      "ring open, bar excused; blank: not asked."),
+                   8, false, QColor(0x55, 0x55, 0x55));
 }
 
 void drawIndents(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
@@ -169,6 +169,37 @@ void drawIndents(Page& page, const Batch& batch, const BatchVerdicts& verdicts) 
     }
 }
 
+// "GK-1, GK-2" and how many more.
+QString marksText(const QStringList& marks) {
+    constexpr qsizetype shown = 12;
+    if (marks.size() <= shown) return marks.join(QStringLiteral(", "));
+    return tr("%1 and %2 more").arg(marks.mid(0, shown).join(QStringLiteral(", "))).arg(marks.size() - shown);
+}
+
+// What the shots say, those of one answer together: in a pile each piece has its own steel.
+void drawComposition(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
+    std::vector<std::pair<QString, QStringList>> alike;
+    for (std::size_t i = 0; i < batch.blades.size(); ++i) {
+        const Verdict* steel = at(verdicts.blades[i], Gate::steel);
+        const bool shot = std::any_of(batch.shots.begin(), batch.shots.end(), [&](const SteelShot& one) {
+            return !one.struck && (one.blade.empty() || one.blade == batch.blades[i].id);
+        });
+        if (steel == nullptr || !shot) continue;
+        const QString text = words::headline(*steel);
+        const auto same = std::find_if(alike.begin(), alike.end(), [&](const auto& one) { return one.first == text; });
+        (same != alike.end() ? *same : alike.emplace_back(text, QStringList())).second
+            << QString::fromStdString(batch.blades[i].mark);
+    }
+    for (const auto& [text, marks] : alike) {
+        if (alike.size() == 1 && marks.size() == static_cast<qsizetype>(batch.blades.size()))
+            page.paragraph(batch.shots.size() == 1 ? tr("Composition, one shot: %1").arg(text)
+                                                   : tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(text),
+                           10);
+        else
+            page.paragraph(tr("Composition of %1: %2").arg(marksText(marks), text), 10);
+    }
+}
+
 void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     page.heading(tr("How"));
     std::set<std::string> testers;
@@ -176,6 +207,8 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     int superseded = 0;
     int struck = 0;
     int stands = 0;
+    QStringList unverified; // pieces that no run of the tester stands behind
+    int read = 0;
     for (std::size_t i = 0; i < batch.blades.size(); ++i) {
         for (const Reading& reading : batch.blades[i].readings) {
             if (!reading.struck) continue;
@@ -184,17 +217,33 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
         const Verdict* temper = at(verdicts.blades[i], Gate::temper);
         if (temper == nullptr || !temper->measurement) continue;
         stands += static_cast<int>(temper->standing.size());
+        read += 1;
         if (!temper->verification.empty()) runs.insert(temper->verification);
+        const bool known = !temper->verification.empty() && !temper->has(Fact::testerNotVerified) &&
+                           !temper->has(Fact::testerFailed) && !temper->has(Fact::testerStopped);
+        if (!known) unverified << QString::fromStdString(batch.blades[i].mark);
         for (const Reading& reading : batch.blades[i].readings) {
             if (std::find(temper->standing.begin(), temper->standing.end(), reading.id) != temper->standing.end())
                 testers.insert(reading.tester);
         }
     }
-    page.paragraph(
-        tr("Rockwell hardness by the method of ASTM E18; U is the expanded uncertainty of the mean, k for 95 %, with "
-           "block, resolution and scatter in it. %1 readings stand.")
-            .arg(stands),
-        10);
+    // E18 asks for a verified tester: without one the paper does not speak of it.
+    if (stands > 0 && unverified.isEmpty())
+        page.paragraph(tr("Rockwell hardness by the method of ASTM E18; U is the expanded uncertainty of the mean, k "
+                          "for 95 %, with "
+                          "block, resolution and scatter in it. %1 readings stand.")
+                           .arg(stands),
+                       10);
+    else if (stands > 0)
+        page.paragraph(
+            tr("Rockwell hardness; U is the expanded uncertainty of the mean, k for 95 %. %1 readings stand.")
+                .arg(stands),
+            10);
+    if (!unverified.isEmpty())
+        page.paragraph(unverified.size() == read
+                           ? tr("The tester was not verified on a block: its error is not known.")
+                           : tr("Read on a tester that was not verified: %1.").arg(marksText(unverified)),
+                       10);
     for (const std::string& id : testers) {
         if (const Tester* tester = batch.tester(id))
             page.paragraph(tr("Tester %1, indenter %2, anvil %3.")
@@ -218,7 +267,9 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
     if (testers.empty()) page.paragraph(tr("No hardness after tempering was read."), 10);
     const QString rule = batch.rule == DecisionRule::guarded ? tr("the whole of mean ± U lies inside it")
                          : batch.rule == DecisionRule::plain ? tr("the mean lies inside it")
-                                                             : tr("the mean lies inside it by less than an allowance");
+                         : batch.rule == DecisionRule::chance
+                             ? tr("it is inside with a chance of 90 % or more")
+                             : tr("the mean lies inside it, or outside by no more than the allowance");
     if (batch.isPile()) {
         for (const Blade& blade : batch.blades) {
             const BladeClaim claim = batch.claimOf(blade);
@@ -255,21 +306,7 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
                           "accident is not excluded.")
                            .arg(words::percent(*batch.sample_asked)),
                        10);
-    if (!batch.shots.empty()) {
-        if (const Verdict* verdict = verdicts.blades.empty() ? nullptr : at(verdicts.blades.front(), Gate::steel);
-            verdict != nullptr)
-            page.paragraph(batch.shots.size() == 1
-                               ? tr("Composition, one shot: %1").arg(words::headline(*verdict))
-                               : tr("Composition, %1 shots: %2").arg(batch.shots.size()).arg(words::headline(*verdict)),
-                           10);
-    }
-}
-
-// "GK-1, GK-2" and how many more.
-QString marksText(const QStringList& marks) {
-    constexpr qsizetype shown = 12;
-    if (marks.size() <= shown) return marks.join(QStringLiteral(", "));
-    return tr("%1 and %2 more").arg(marks.mid(0, shown).join(QStringLiteral(", "))).arg(marks.size() - shown);
+    drawComposition(page, batch, verdicts);
 }
 
 // What was done to them by heat, those treated alike together; and what was read elsewhere than at the edge.
@@ -300,7 +337,9 @@ void drawTreatment(Page& page, const Batch& batch, const BatchVerdicts& verdicts
         const Verdict* temper = at(verdicts.blades[i], Gate::temper);
         if (temper == nullptr) continue;
         for (const Reason& reason : temper->reasons) {
-            if (reason.fact == Fact::zoneBeside || reason.fact == Fact::withAllowance)
+            if (reason.fact == Fact::zoneBeside || reason.fact == Fact::withAllowance ||
+                reason.fact == Fact::testersAgree || reason.fact == Fact::mixedTesters ||
+                reason.fact == Fact::secondOpinion)
                 page.paragraph(QStringLiteral("%1: %2.").arg(QString::fromStdString(batch.blades[i].mark),
                                                              words::sentence(reason)),
                                10);
@@ -342,10 +381,13 @@ void drawTests(Page& page, const Batch& batch, const BatchVerdicts& verdicts, co
     }
 }
 
-void drawLimits(Page& page, const QString& head) {
+void drawLimits(Page& page, const Batch& batch, const QString& head) {
     page.heading(tr("What this does not say"));
+    const bool finished = std::any_of(batch.blades.begin(), batch.blades.end(),
+                                      [&](const Blade& blade) { return batch.isFinished(blade); });
     for (const QString& line :
-         {tr("Hardness was read on flat metal, before the bevels; grinding afterwards can soften an edge unseen."),
+         {finished ? tr("Hardness was read where the piece is flat; the edge itself can be softer unseen.")
+                   : tr("Hardness was read on flat metal; grinding afterwards can soften an edge unseen."),
           tr("Hardness is not toughness, nor how an edge cuts: grain, carbides and geometry decide those with it."),
           tr("A piece that was not broken is judged by those that were, as far as they were treated alike."),
           tr("This is a maker's own record. No accreditation is claimed, and the tables behind it are recalled from "
@@ -401,7 +443,7 @@ int drawCertificate(Paper& paper, const Batch& whole, const BatchVerdicts& all, 
     drawTreatment(page, batch, verdicts);
     drawTests(page, batch, verdicts, tables);
     drawIndents(page, batch, verdicts);
-    drawLimits(page, options.head);
+    drawLimits(page, batch, options.head);
     return page.pages();
 }
 

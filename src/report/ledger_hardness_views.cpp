@@ -244,7 +244,8 @@ LedgerView seriesView(const ShopSeries& series, const SeriesSays& says, bool cum
     view.strip = 2;
     LedgerChart& chart = view.chart;
     chart.over = LedgerChart::Over::day;
-    chart.y_title = cumulative ? tr("sums beyond three quarters of a sigma, in sigmas") : tr("HRC from what is expected");
+    chart.y_title =
+        cumulative ? tr("sums beyond three quarters of a sigma, in sigmas") : tr("HRC from what is expected");
     if (series.kind == ShopSeries::Kind::tester && !cumulative) chart.y_title = tr("error on the block, HRC");
     chart.empty = tr("Twenty values are needed for limits.");
     std::map<std::size_t, RunRule> signals_;
@@ -281,8 +282,8 @@ LedgerView seriesView(const ShopSeries& series, const SeriesSays& says, bool cum
         chart.lines.push_back(std::move(line));
         if (says.chart) {
             chart.limits.push_back({says.chart->mean, tr("mean"), false});
-            chart.limits.push_back({says.chart->high(), tr("+3 σ"), true});
-            chart.limits.push_back({says.chart->low(), tr("−3 σ"), true});
+            chart.limits.push_back({says.chart->high(), tr("+4.5 σ"), true});
+            chart.limits.push_back({says.chart->low(), tr("−4.5 σ"), true});
         }
     } else if (says.cumulative) {
         chart.limits.push_back({says.cumulative->limit, tr("higher"), true});

@@ -102,6 +102,14 @@ std::vector<PileRow> pileRows(const Batch& batch, const BatchVerdicts& verdicts)
         }
         if (temper) row.state = temper->state;
         QStringList notes;
+        // A second tester's number stands beside the first's: a tick alone would hide it.
+        if (temper) {
+            for (const Reason& reason : temper->reasons) {
+                if (reason.fact == Fact::testersAgree || reason.fact == Fact::mixedTesters ||
+                    reason.fact == Fact::secondOpinion)
+                    notes << words::sentence(reason);
+            }
+        }
         for (const Note& note : batch.notes) {
             if (note.blade == blade.id) notes << QString::fromStdString(note.text);
         }

@@ -131,8 +131,6 @@ QString sentence(const Reason& r) {
         return tr("Read on clean metal");
     case Fact::filesRepeated:
         return tr("Files tried %1 in this state").arg(times(static_cast<int>(number(r, 0))));
-    case Fact::fileUnknown:
-        return tr("A file of unknown hardness says hard or soft, no number");
     case Fact::filesHardened:
         return tr("Hardened: it skates the file of %1. These files cannot confirm %2. Temper it today").arg(h(0), h(1));
     case Fact::keepsAustenite:

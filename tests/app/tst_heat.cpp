@@ -170,6 +170,39 @@ private slots:
         QVERIFY(batch.blades[0].tempers[0].as_entered.find("a spring") != std::string::npos);
     }
 
+    // 400 °F is typed where °C is shown: asked once, and what is typed again stands.
+    void aTemperInAnotherUnitIsAskedAboutOnce() {
+        WindowDriver driver;
+        driver.makeBatch();
+        driver.type("t");
+        driver.fill("temperature", "400");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(driver.formMessage().contains("204"), qPrintable(driver.formMessage()));
+        QVERIFY(stored(driver).blades[0].tempers.empty());
+        driver.fill("temperature", "205");
+        driver.fill("blades", "GK-1");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        if (driver.dialog() != nullptr) driver.press(Qt::Key_Return, Qt::ControlModifier); // far from what was advised
+        QCOMPARE(stored(driver).blades[0].tempers.at(0).temperature_c.value(), 205.0);
+    }
+    // Where no thermometer stood, the colour of the edge is what is known.
+    void aTemperIsLoggedByItsColour() {
+        WindowDriver driver;
+        driver.makeBatch();
+        driver.type("t");
+        driver.fill("temperature", "");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(!driver.formMessage().isEmpty(), "a temper without temperature or colour");
+        driver.fill("colour", "straw");
+        driver.fill("blades", "GK-1");
+        driver.press(Qt::Key_Return, Qt::ControlModifier);
+        const Blade blade = stored(driver).blades[0];
+        QCOMPARE(blade.tempers.size(), std::size_t(1));
+        QVERIFY(!blade.tempers[0].temperature_c);
+        QCOMPARE(blade.colours.at(0).colour, std::string("straw"));
+        QCOMPARE(blade.colours.at(0).after_temper, 1);
+    }
+
     void recipeByTemplateThenChanged() {
         WindowDriver driver;
         driver.makeBatch();

@@ -63,6 +63,7 @@ public:
         m_tester = addTester(*m_logbook, tester).value();
         m_block = addBlock(*m_logbook, {"", "62.6", "HRC", 62.6, 0.3, 60, 3, 0, 0}).value();
         BatchDraft draft;
+        draft.rule = DecisionRule::guarded; // which most tests reckon with
         draft.name = "Orchard";
         draft.grade = "115CrV3";
         draft.purpose = "grafting knife";

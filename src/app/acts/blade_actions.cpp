@@ -9,13 +9,17 @@
 #include "app/shared/typed_reading.h"
 #include "core/base/number.h"
 #include "core/heat/next_temper.h"
+#include "core/judge/doubts.h"
 #include "core/judge/second_opinion.h"
 #include "core/measure/indent.h"
 #include "logbook/actions/blades.h"
+#include "logbook/actions/heat.h"
 #include "logbook/actions/instruments.h"
 #include "plot/differences.h"
 #include "words/typed_time.h"
 #include "words/words.h"
+
+#include <memory>
 
 // The part of ShopActions that speaks of the blade or the batch in hand.
 namespace rollcall {
@@ -114,6 +118,8 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
         hours = QString::number(start->hours);
     }
     const Grade* grade = m_document.tables().grade(m_document.claim().grade);
+    QStringList colours{QString()};
+    for (const OxideColour& one : m_document.tables().oxideColours()) colours << QString::fromStdString(one.name);
     auto* form =
         new FormDialog(tr("Log a temper"), tr("Log it"),
                        {{"temperature", tr("Temperature"), words::degreesHint(207), temperature, {}, false},
@@ -134,15 +140,25 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                          false,
                          Picks::moment,
                          localTime(m_document.now())},
-                        {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false}},
+                        {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false},
+                        {"colour", tr("Colour"),
+                         tr("of the edge, where no thermometer stood: then leave the "
+                            "temperature blank"),
+                         QString(), namedChoices(colours), false}},
                        m_look, m_window);
+    // What is unlikely is asked about once: the same number typed on stands as it is.
+    const auto asked = std::make_shared<QString>();
+    const std::optional<double> advised =
+        step != nullptr && step->advised ? std::optional(step->advised->temperature_c) : std::nullopt;
     const auto chosen = [this](const QString& text, QString* unknown) { return bladesTyped(text, unknown); };
     form->ask(
-        [chosen, grade, now = m_document.now()](const FormValues& v) -> FormFault {
+        [chosen, grade, asked, advised, window = *m_document.claim().window,
+         now = m_document.now()](const FormValues& v) -> FormFault {
+            const bool byColour = v["temperature"].isEmpty() && !v["colour"].isEmpty();
             const auto t = words::typed(v["temperature"], Quantity::temperature);
-            if (!t)
+            if (!t && !byColour)
                 return {QStringLiteral("temperature"), tr("Type the temperature: %1.").arg(words::degreesHint(205))};
-            if (*t < 80 || *t > 750)
+            if (!byColour && (*t < 80 || *t > 750))
                 return {QStringLiteral("temperature"),
                         tr("A temper lies between %1 and %2; this is %3.")
                             .arg(words::degreesNumber(80), words::degrees(750), words::degrees(*t))};
@@ -154,19 +170,46 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                 return {QStringLiteral("blades"), tr("Type at least one mark.")};
             if (!unknown.isEmpty()) return {QStringLiteral("blades"), tr("No blade is marked %1.").arg(unknown)};
             if (const FormFault fault = timeFault(v, now); !fault.sentence.isEmpty()) return fault;
+            if (byColour) return {};
             if (grade != nullptr && embrittles(*grade, *t).value_or(false) && v["reason"].isEmpty())
                 return {QStringLiteral("reason"),
                         tr("%1 to %2 makes %3 brittle: give the reason.")
                             .arg(words::degrees(*grade->embrittle_c.low), words::degrees(*grade->embrittle_c.high),
                                  QString::fromStdString(grade->name))};
+            if (*asked != v["temperature"] && v["reason"].isEmpty()) {
+                *asked = v["temperature"];
+                if (perhapsFahrenheit(*t, grade, window))
+                    return {QStringLiteral("temperature"),
+                            tr("%1 °C? As Fahrenheit it would be %2 °C. Correct it, or go on: then it stands as typed.")
+                                .arg(*t, 0, 'f', 0)
+                                .arg(fahrenheitToCelsius(*t), 0, 'f', 0)};
+                if (advised && std::abs(*t - *advised) >= farFromAdvice_c)
+                    return {QStringLiteral("temperature"),
+                            tr("%1 was advised, this is %2. Correct it, or go on: then it stands as typed.")
+                                .arg(words::degrees(*advised), words::degrees(*t))};
+            }
             return {};
         },
-        [this, chosen](const FormValues& v) {
+        [this, chosen, grade](const FormValues& v) {
             QString unknown;
             TemperDraft temper;
             temper.batch = m_document.batch().id;
             temper.blades = chosen(v["blades"], &unknown);
-            temper.temperature_c = words::typed(v["temperature"], Quantity::temperature).value();
+            if (const auto t = words::typed(v["temperature"], Quantity::temperature)) temper.temperature_c = *t;
+            const bool meant =
+                temper.temperature_c && perhapsFahrenheit(*temper.temperature_c, grade, *m_document.claim().window);
+            std::vector<std::pair<std::string, ColourNote>> notes;
+            for (const Blade& blade : m_document.batch().blades) {
+                const bool tempered =
+                    std::find(temper.blades.begin(), temper.blades.end(), blade.id) != temper.blades.end();
+                if (!tempered || v["colour"].isEmpty()) continue;
+                ColourNote note;
+                note.round = blade.round;
+                note.after_temper = lastTemper(blade) + 1;
+                note.zone = "edge";
+                note.colour = v["colour"].toStdString();
+                notes.emplace_back(blade.id, note);
+            }
             temper.hours = parseQuantity(v["hours"].toStdString(), Quantity::duration).value();
             temper.as_entered =
                 (QString::fromStdString(words::asEntered(v["temperature"], Quantity::temperature)) + QLatin1Char(' ') +
@@ -174,10 +217,15 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                     .toStdString();
             temper.time = typedTime(v["when"], m_document.now()).value();
             m_document.perform(
-                [temper](Logbook& logbook) -> Result<Done> {
-                    const auto id = rollcall::logTemper(logbook, temper);
-                    if (!id) return id.error();
-                    return Done{};
+                [temper, meant, notes](Logbook& logbook) -> Result<Done> {
+                    return logbook.inOneTransaction([&]() -> Result<Done> {
+                        const auto id = rollcall::logTemper(logbook, temper);
+                        if (!id) return id.error();
+                        for (const auto& [blade, note] : notes) {
+                            if (auto noted = logColour(logbook, blade, note); !noted) return noted;
+                        }
+                        return meant ? meanTemper(logbook, *id) : Result<Done>(Done{});
+                    });
                 },
                 [this](const Result<Done>& done) {
                     afterWork(tr("temper logged: read the blades anew"), done);
@@ -386,9 +434,10 @@ void ShopActions::changeRules() {
         tr("The rules of %1").arg(QString::fromStdString(batch.name)), tr("Judge anew"),
         {{"rule",
           tr("Pass when"),
-          tr("guarded costs readings; plain lets one in two at the limit through"),
+          tr("guarded is for a promise to others; plain lets one in two at the limit through"),
           QString::fromLatin1(nameOf(rules.rule)),
-          {{"guarded", tr("mean and its U inside")},
+          {{"chance", tr("nine in ten that the blade is inside")},
+           {"guarded", tr("mean and its U inside")},
            {"plain", tr("the mean is inside")},
            {"allowance", tr("outside by no more than the allowance")}},
           false},

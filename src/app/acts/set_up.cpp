@@ -17,7 +17,7 @@ void ShopActions::setUp(std::function<void()> then) {
          {{QStringLiteral("1"), tr("A bench tester"), tr("numbers, verified on a block")},
           {QStringLiteral("2"), tr("A rebound tester"), tr("strikes; a file or a bench backs them up")},
           {QStringLiteral("3"), tr("A set of files"), tr("of known hardness: a bracket, no number")},
-          {QStringLiteral("4"), tr("One file"), tr("of assumed hardness: harder or softer than it")},
+          {QStringLiteral("4"), tr("One file"), tr("of stated hardness: harder or softer than it")},
           {QStringLiteral("5"), tr("A rod, or nothing yet"), tr("edges on the rod, colours, what others read")}},
          m_look, m_window))
         ->ask([this, then](int i) {
@@ -53,8 +53,9 @@ void ShopActions::setUpFiles(bool one, std::function<void()> then) {
          {"name", tr("Called"), {}, one ? tr("File") : tr("Files"), {}, false},
          {"files",
           tr("Hardness"),
-          one ? tr("HRC; 62 where nothing is known of it") : tr("HRC of each, softest first or as they lie"),
-          one ? QStringLiteral("62") : QStringLiteral("40 45 50 55 60 65"),
+          one ? tr("HRC, as its maker states it; a file of unknown hardness answers no gate")
+              : tr("HRC of each, softest first or as they lie"),
+          one ? QString() : QStringLiteral("40 45 50 55 60 65"),
           {},
           false}},
         m_look, m_window);

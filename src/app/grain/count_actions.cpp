@@ -8,6 +8,7 @@
 #include "core/judge/gates.h"
 #include "core/judge/proof_judge.h"
 #include "logbook/actions/grain.h"
+#include "plot/fracture_picture.h"
 #include "report/export_picture.h"
 #include "words/words.h"
 
@@ -24,6 +25,41 @@ void CountPage::addPhoto() {
     const QString path = m_seams.chooseFile(window(), tr("A photo of the fracture"),
                                             tr("Pictures (*.png *.jpg *.jpeg *.tif *.tiff)"), false);
     if (!path.isEmpty()) takeFile(path);
+}
+
+void CountPage::rateByEye() {
+    const Blade* blade = m_document.blade();
+    if (blade == nullptr) return;
+    auto* form =
+        new FormDialog(tr("%1, broken and rated by eye").arg(QString::fromStdString(blade->mark)), tr("Note it"),
+                       {{"first", tr("First look"), tr("1 coarse to 10 fine, against pieces you know"), {}, {}, false},
+                        {"second", tr("Second look"), tr("later, without a glance at the first"), {}, {}, false}},
+                       m_look, window());
+    const auto looked = [](const QString& text) {
+        const auto value = parseNumber(text.toStdString());
+        return value && *value >= 1 && *value <= 10 ? std::optional(*value) : std::nullopt;
+    };
+    form->ask(
+        [looked](const FormValues& v) {
+            for (const char* field : {"first", "second"}) {
+                if (!looked(v[QLatin1String(field)]))
+                    return FormFault{QString::fromLatin1(field), tr("Type 1 to 10; halves lie between two.")};
+            }
+            return FormFault{};
+        },
+        [this, looked, id = blade->id, round = blade->round, after = lastTemper(*blade)](const FormValues& v) {
+            constexpr int width = 400; // pixels of a plate that nothing is laid on
+            constexpr int height = 300;
+            const FractureDraft draft{
+                id, round, after, {QStringLiteral("rated, no photo.png"), blankPlate(width, height)}, width, height};
+            const FractureRating rating{*looked(v["first"]), *looked(v["second"]), {}};
+            m_document.perform([draft, rating](Logbook& logbook) {
+                return logbook.inOneTransaction([&]() -> Result<Done> {
+                    const auto added = addFracture(logbook, draft);
+                    return added ? rateFracture(logbook, *added, rating) : Result<Done>(added.error());
+                });
+            });
+        });
 }
 
 bool CountPage::takeFile(const QString& path) {

@@ -113,6 +113,8 @@ Commands CountPage::commands() {
     };
     return {{QStringLiteral("grain.photo"), tr("Add a photo"), tr("of the fracture"), Verb::makeNew,
              told([this] { addPhoto(); })},
+            {QStringLiteral("grain.by-eye"), tr("Rated by eye"), tr("a broken piece, without a photo"), Verb::none,
+             told([this] { rateByEye(); })},
             {QStringLiteral("grain.scale"), tr("Set the scale"), tr("by two clicks, or pixels a millimetre"),
              Verb::none, told([this] { setScale(); }), photoThere},
             {QStringLiteral("grain.strike"), tr("Strike out"), tr("the last line"), Verb::strike,

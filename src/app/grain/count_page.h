@@ -82,6 +82,8 @@ private:
     std::optional<FractureReading> readingOf(std::size_t blade) const;
 
     void addPhoto();
+    /// A broken piece that was compared by eye, without a photo.
+    void rateByEye();
     void takePhoto(const QString& name, const QByteArray& bytes);
     void setScale();
     void scaleByClicks();

@@ -51,7 +51,8 @@ WhatIfPage::WhatIfPage(Document& document, const Seams& seams, const Look& look)
     : LedgerPage(document, seams, look, "ledger-what-if"), m_grade(addChoice("grade", tr("Grade"))),
       m_rule(addChoice("rule", tr("Rule"))) {
     m_rule->addItem(tr("each by its rule"));
-    for (const DecisionRule rule : {DecisionRule::guarded, DecisionRule::plain, DecisionRule::allowance})
+    for (const DecisionRule rule :
+         {DecisionRule::guarded, DecisionRule::plain, DecisionRule::allowance, DecisionRule::chance})
         m_rule->addItem(words::ruleName(rule));
     auto* row = new QWidget;
     row->setObjectName(QStringLiteral("drags"));

@@ -224,9 +224,9 @@ ColumnContent TestersBench::content() const {
         }
         if (h->limits && (h->answer->error > h->limits->high || h->answer->error < h->limits->low))
             content.lines.push_back({Tone::caution,
-                                     tr("Outside its own usual %1 to %2 (3 σ): something changed")
+                                     tr("Outside its own usual %1 to %2: something changed")
                                          .arg(words::hardness(h->limits->low), words::hardness(h->limits->high)),
-                                     QStringLiteral("3σ"), false});
+                                     QStringLiteral("E62"), false});
         if (errorOk && spreadOk) content.lines.push_back({Tone::good, table, QStringLiteral("M6"), false});
     }
     std::vector<double> certified;

@@ -154,8 +154,8 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
         const StepPlace place = stepPlace(batch, i, verdicts);
         switch (place.order) {
         case StepOrder::crack:
-            tasks.push_back({i, place.verdict != nullptr ? place.verdict->gate : Gate::release, {Act::clearCrack},
-                             State::fail});
+            tasks.push_back(
+                {i, place.verdict != nullptr ? place.verdict->gate : Gate::release, {Act::clearCrack}, State::fail});
             break;
         case StepOrder::steel:
         case StepOrder::gate:

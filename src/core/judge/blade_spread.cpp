@@ -31,15 +31,22 @@ SpreadPrior shopSpread(const std::vector<TemperObservation>& history) {
         Run& run = runs[one.heat + one.run];
         if (run.means.emplace(one.blade, one.hrc).second) run.variance += one.u * one.u;
     }
-    SpreadPrior prior;
+    // Added up before what reading adds is taken off: taken off each run by itself, what is left would be too much.
+    double variance = 0;
+    double reading = 0;
+    double dof = 0;
     for (const auto& [name, run] : runs) {
         if (run.means.size() < 3) continue;
         std::vector<double> means;
         for (const auto& [blade, mean] : run.means) means.push_back(mean);
         const double sd = sampleSd(means).value_or(0.0);
         const double n = static_cast<double>(means.size());
-        prior = movedBy(prior, sd * sd, run.variance / n, n - 1);
+        variance += (n - 1) * sd * sd;
+        reading += (n - 1) * run.variance / n;
+        dof += n - 1;
     }
+    SpreadPrior prior;
+    if (dof > 0) prior = movedBy(prior, variance / dof, reading / dof, dof);
     constexpr double most = 20;
     prior.dof = std::min(prior.dof, most);
     return prior;

@@ -79,7 +79,6 @@ enum class Fact {
     filesSofter,         ///< the edge rolled on the rod: the softer half; numbers: lower, upper
     temperByColour,      ///< a temper without a temperature; numbers: low, high; text: colour
     filesCannot,         ///< numbers: narrowest window that this set can confirm, the highest minimum it can
-    fileUnknown,         ///< a file of which no hardness is known says nothing in numbers
     filesHardened,       ///< numbers: hardest that skated, least that the quench gives
     secondOpinion,       ///< numbers: mean of a superseded set, its readings; text: why
     zoneBeside,          ///< numbers: mean, U, readings, limits of its own window (infinite: none); text: zone

@@ -32,7 +32,7 @@ std::optional<Individuals> individualsOf(const std::vector<double>& values) {
         const int side = z > 0 ? 1 : -1;
         row = row * side > 0 ? row + side : side;
         // The strongest speaks; one value is told once.
-        if (std::abs(z) > Individuals::beyond)
+        if (std::abs(z) > controlSigmas)
             chart.alarms.push_back({i, RunRule::beyond, side});
         else if (row * side == longest)
             chart.alarms.push_back({i, RunRule::longOnSide, side});

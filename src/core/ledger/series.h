@@ -11,10 +11,10 @@
 namespace rollcall {
 
 /// What a run of values in order says against chance; on one side of the middle. E62: few and strict, so that a steady
-/// tester or oven, whose middle and scatter are themselves known from twenty values only, is called changed by all rules
-/// together in at most one year of ten (weekly runs; by simulation).
+/// tester or oven, whose middle and scatter are themselves known from twenty values only, is called changed by all
+/// rules together in at most one year of ten (weekly runs; by simulation).
 enum class RunRule {
-    beyond,   ///< one value beyond the limits, 4.5 standard deviations
+    beyond,    ///< one value beyond the limits, 4.5 standard deviations
     longOnSide ///< fourteen in a row
 };
 
@@ -27,13 +27,13 @@ struct RunSignal {
 /// Values one by one against limits from the first of them: what is watched later does not widen what it is watched by.
 struct Individuals {
     double mean = 0;
-    double sigma = 0; ///< mean range between every second of the first ones / 1.128, so that neighbours may hang together
+    double sigma =
+        0; ///< mean range between every second of the first ones / 1.128, so that neighbours may hang together
     int learned_from = 0;
     std::vector<RunSignal> alarms;
 
-    static constexpr double beyond = 4.5;
-    double low() const { return mean - beyond * sigma; }
-    double high() const { return mean + beyond * sigma; }
+    double low() const { return mean - controlSigmas * sigma; }
+    double high() const { return mean + controlSigmas * sigma; }
 };
 
 /// The first twenty values set the limits. None for fewer, or where they do not differ.

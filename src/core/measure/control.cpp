@@ -28,8 +28,8 @@ std::optional<ControlLimits> controlLimits(const std::vector<ControlPoint>& poin
     ControlLimits limits;
     limits.mean = sum / static_cast<double>(points.size());
     const double sigma = ranges / static_cast<double>(points.size() - 1) / rangeToSigma;
-    limits.low = limits.mean - 3 * sigma;
-    limits.high = limits.mean + 3 * sigma;
+    limits.low = limits.mean - controlSigmas * sigma;
+    limits.high = limits.mean + controlSigmas * sigma;
     return limits;
 }
 

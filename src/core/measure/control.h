@@ -13,7 +13,11 @@ struct ControlPoint {
     double value = 0;
 };
 
-/// What the shop's own history says of the next value, as an individuals chart: mean ± 3 sigma, sigma from the mean
+/// E62. Half width of the limits for single values, in sigmas. Three would call every second steady tester changed
+/// within a year of weekly runs, since middle and scatter are themselves known from few values only.
+inline constexpr double controlSigmas = 4.5;
+
+/// What the shop's own history says of the next value, as an individuals chart: mean ± 4.5 sigma, sigma from the mean
 /// moving range / 1.128 (NIST/SEMATECH e-Handbook, 6.3.2.2).
 struct ControlLimits {
     double mean = 0;

@@ -164,8 +164,8 @@ private slots:
         QVERIFY(!individualsOf(std::vector<double>(19, 1.0)));
         QVERIFY(!individualsOf(std::vector<double>(30, 1.0))); // no scatter at all sets no limits
     }
-    // A shift of one sigma is seen by the sums after 36.7 values on average: (exp(-2db) + 2db - 1) / (2d²) with d 0.25 and
-    // b 10 + 1.166 (D. Siegmund, Sequential Analysis, 1985).
+    // A shift of one sigma is seen by the sums after 36.7 values on average: (exp(-2db) + 2db - 1) / (2d²) with d 0.25
+    // and b 10 + 1.166 (D. Siegmund, Sequential Analysis, 1985).
     void smallShiftsAddUp() {
         std::mt19937 chance(11);
         std::normal_distribution<double> normal(0, 1);

@@ -25,8 +25,8 @@ private slots:
         values.push_back(0.2);
         const ControlLimits limits = controlLimits(weekly(values)).value();
         QVERIFY(std::abs(limits.mean - 0.1) < 1e-12);
-        QVERIFY(std::abs(limits.high - (0.1 + 3 * 0.2 / 1.128)) < 1e-9);
-        QVERIFY(std::abs(limits.low - (0.1 - 3 * 0.2 / 1.128)) < 1e-9);
+        QVERIFY(std::abs(limits.high - (0.1 + 4.5 * 0.2 / 1.128)) < 1e-9);
+        QVERIFY(std::abs(limits.low - (0.1 - 4.5 * 0.2 / 1.128)) < 1e-9);
     }
 
     // Eight values in order: S = 28, variance 8·7·21/18 = 65.33, z = 27/8.083 = 3.340.

@@ -15,9 +15,9 @@ private slots:
     void keepTheirWord_data() {
         QTest::addColumn<numbers::Figure>("figure");
         constexpr int draws = 600;
-        for (const auto part :
-             {numbers::measurementFigures, numbers::samplingFigures, numbers::driftFigures,
-              numbers::verificationFigures, numbers::temperFigures, numbers::steelFigures, numbers::grainFigures}) {
+        for (const auto part : {numbers::measurementFigures, numbers::samplingFigures, numbers::driftFigures,
+                                numbers::verificationFigures, numbers::temperFigures, numbers::steelFigures,
+                                numbers::grainFigures, numbers::makerFigures}) {
             for (const numbers::Figure& figure : part(draws)) QTest::newRow(figure.what.c_str()) << figure;
         }
     }
