@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace rollcall {
 
@@ -87,6 +88,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     bool reached = false;
     std::optional<NextTemper> coolest;
     std::optional<NextTemper> warmest;
+    double softest = std::numeric_limits<double>::infinity(); // that this branch can give, also beyond what was read
     for (double t = first; t <= std::min(last, 750.0); t += step) {
         const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
         if (!answer || answer->expect.parameter > highest + limitTolerance) {
@@ -96,6 +98,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         reached = true;
         const bool highEnough = atLeast(answer->expect.hrc, middle);
         const bool keeps = highEnough && atMost(answer->chance_soft, aim.softness_risk);
+        softest = std::min(softest, answer->expect.hrc);
         if (farthest && t > *farthest + limitTolerance) {
             shortened = shortened || keeps;
             continue;
@@ -143,10 +146,12 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     }
     if (advice.best) {
         const bool aimed = std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::readAfter) == 0;
+        const bool hopeless = shortened && aim.window.high && softest > *aim.window.high;
         const bool atEnd = aimed && !shortened && advice.best->temperature_c == warmest->temperature_c;
-        if (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high) warn(TemperWarning::staysHard);
+        if (hopeless || (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high))
+            warn(TemperWarning::staysHard);
         if (wouldDo) warn(TemperWarning::insideEmbrittlement);
-        if (shortened) warn(TemperWarning::smallerStep);
+        if (shortened && !hopeless) warn(TemperWarning::smallerStep);
         if (crosses) warn(TemperWarning::overHump);
         if (atEnd && !avoided) warn(TemperWarning::curveEnds);
         if (advice.best->expect.confidence == Confidence::low) warn(TemperWarning::lowConfidence);

@@ -366,7 +366,6 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "files_softer",
                                           "temper_by_colour",
                                           "files_cannot",
-                                          "file_unknown",
                                           "files_hardened",
                                           "second_opinion",
                                           "zone_beside",
@@ -570,5 +569,6 @@ inline constexpr std::array namesOf<Fact>{"readings_taken",
                                           "damage_open",
                                           "excused_because",
                                           "out_because"};
+static_assert(namesOf<Fact>.size() == static_cast<std::size_t>(Fact::outBecause) + 1);
 
 } // namespace rollcall

@@ -94,7 +94,7 @@ std::vector<Verdict> judgeReadings(const Batch& batch, const Tables& tables, con
     for (std::size_t i = 0; i < cases.size(); ++i) {
         const Siblings siblings = family.siblingsOf(cases[i]);
         verdicts.push_back(
-            judgeRead(ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.consistent(i),
+            judgeRead(ReadBlade(batch, tables, cases[i], siblings, outlooks[i], steel.standsTo(i),
                                 heats.soakInLimits(i), heat.contains(i) ? &heat.at(i) : nullptr, runs, now)));
     }
     return verdicts;

@@ -182,13 +182,13 @@ const SteelAnswer& SteelBook::of(std::size_t blade) const {
     return m_blades[blade] ? *m_blades[blade] : m_bar;
 }
 
-std::optional<bool> SteelBook::consistent(std::size_t blade) const {
+SteelStands SteelBook::standsTo(std::size_t blade) const {
     const SteelAnswer& answer = of(blade);
-    if (!answer.match || answer.match->claim == Claim::undecidable) return std::nullopt;
     // Shots that cannot be one steel, or are of its surface, say nothing of the steel.
     if ((!answer.apart.empty() && !answer.odd_left_out) || !answer.foreign.empty() || answer.perhapsPlated())
-        return std::nullopt;
-    return answer.match->claim == Claim::consistent;
+        return SteelStands::unclear;
+    if (!answer.match || answer.match->claim == Claim::undecidable) return SteelStands::unknown;
+    return answer.match->claim == Claim::consistent ? SteelStands::asClaimed : SteelStands::other;
 }
 
 } // namespace rollcall

@@ -56,6 +56,10 @@ struct SteelAnswer {
 };
 
 /// M26. The shots of a batch worked out once: a blade's own where it has some, else those of the bar.
+/// A steel against the grade it is taken for; unclear: shots that cannot be one steel, or are of a plated or dirty
+/// skin.
+enum class SteelStands { unknown, asClaimed, other, unclear };
+
 class SteelBook {
 public:
     /// Of a book made before from the same tables the rankings are taken that rest on the same evidence: most acts
@@ -65,8 +69,8 @@ public:
     const SteelAnswer& of(std::size_t blade) const;
     /// The bar itself.
     const SteelAnswer& bar() const { return m_bar; }
-    /// Whether the steel answers to its grade; none when nobody looked, or it cannot be decided.
-    std::optional<bool> consistent(std::size_t blade) const;
+    /// What is known of the steel against its grade.
+    SteelStands standsTo(std::size_t blade) const;
 
     /// What was ranked by just this; null when nothing was.
     const SteelAnswer* rankedBy(const GradeEvidence& evidence) const;

@@ -43,7 +43,7 @@ private slots:
         roundTrip(TesterKind::other);
         roundTrip(Surface::decarburised);
         roundTrip(SteelNoteKind::changed);
-        roundTrip(DecisionRule::allowance);
+        roundTrip(DecisionRule::chance);
         roundTrip(AnalysisMethod::oes);
         roundTrip(EdgeGrind::hollow);
         roundTrip(EdgeOutcome::crack);

@@ -110,7 +110,7 @@ private slots:
         fixtures::read(batch.blades[0], Gate::quench, {65.2, 65.3, 65.1});
         fixtures::read(batch.blades[0], Gate::temper, {62.2, 62.3, 62.1});
         fixtures::read(batch.blades[1], Gate::quench, {65.2, 65.3, 65.1});
-        fixtures::read(batch.blades[1], Gate::temper, {55.2, 55.3, 55.1});
+        fixtures::read(batch.blades[1], Gate::temper, {59.2, 59.3, 59.1});
         batch.plan[indexOf(Gate::release)].required = false;
         const auto states = statesOf(batch, judgeBatch(batch, fixtures::tables(), std::nullopt));
         QVERIFY(hasVerdict(states.at("B"), State::fail) && !hasVerdict(states.at("A"), State::fail));

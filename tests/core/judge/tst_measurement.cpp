@@ -69,8 +69,9 @@ private slots:
 
     void plainAndAllowance() {
         const Window window{61, 63};
-        QCOMPARE(decide(window, DecisionRule::plain, 0, 60.95, 0.5, 1),
+        QCOMPARE(decide(window, DecisionRule::plain, 0, 60.95, 0.5, 2),
                  Outcome::pass); // 61.0 at one decimal, half to even
+        QCOMPARE(decide(window, DecisionRule::plain, 0, 62, 0.5, 1), Outcome::borderline); // E65
         QCOMPARE(decide(window, DecisionRule::plain, 0, 60.94, 0.5, 3), Outcome::fail);
         QCOMPARE(decide(window, DecisionRule::allowance, 0.5, 60.5, 0.5, 3), Outcome::pass);
         QCOMPARE(decide(window, DecisionRule::allowance, 0.5, 60.5, 0.5, 1), Outcome::borderline);

@@ -101,7 +101,7 @@ private slots:
         batch = good();
         batch.blades[1].readings.clear();
         fixtures::read(batch.blades[1], Gate::quench, {65.2, 65.3, 65.1});
-        fixtures::read(batch.blades[1], Gate::temper, {64.6, 64.7, 64.5});
+        fixtures::read(batch.blades[1], Gate::temper, {63.6, 63.7, 63.5});
         QCOMPARE(answer(batch, 1).suggestion.disposition, Disposition::temperAgain);
     }
     void heldScrappedAndOfAnotherRound() {

@@ -89,8 +89,8 @@ private slots:
         const Reading reading = fixtures::reading("r", 62, Gate::temper, 1, at(10));
         QCOMPARE(standing({fixtures::goodRun(), badRun(at(9))}, reading).standing, Standing::failed);
         QCOMPARE(standing({badRun(at(8)), fixtures::goodRun({62.7, 62.8}, at(9))}, reading).standing, Standing::good);
-        // Failing once later says nothing yet; failing twice makes everything since the last good run suspect.
-        QCOMPARE(standing({fixtures::goodRun(), badRun(at(11))}, reading).standing, Standing::good);
+        // E57: failing once later holds everything since the last good run; failing twice makes it suspect.
+        QCOMPARE(standing({fixtures::goodRun(), badRun(at(11))}, reading).standing, Standing::held);
         QCOMPARE(standing({fixtures::goodRun(), badRun(at(11)), badRun(at(12))}, reading).standing, Standing::suspect);
         QCOMPARE(
             standing({fixtures::goodRun(), fixtures::goodRun({62.7, 62.8}, at(10, 30)), badRun(at(11)), badRun(at(12))},

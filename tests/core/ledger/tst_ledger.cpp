@@ -322,7 +322,7 @@ private slots:
     // An oven whose heats read 1 HRC soft seems hotter by what softens so much.
     void anOvenSeemsHotter() {
         Ledger ledger;
-        for (int i = 0; i < 30; ++i) {
+        for (int i = 0; i < 40; ++i) {
             Batch batch = heat("h" + std::to_string(i), library(205) + (i % 2 ? -0.5 : 0.5) + 0.02 * (i % 5), 205, i);
             HeatRun run;
             run.oven = i % 2 ? "Old" : "New";
@@ -335,7 +335,7 @@ private slots:
         for (const ShopSeries& series : all) {
             if (series.kind != ShopSeries::Kind::oven) continue;
             ++ovens;
-            QCOMPARE(series.values.size(), std::size_t(15));
+            QCOMPARE(series.values.size(), std::size_t(20));
             QVERIFY(std::is_sorted(series.days.begin(), series.days.end()));
             const SeriesSays says = saysOf(series);
             QVERIFY(says.chart && says.hotter_c && says.hotter_known);

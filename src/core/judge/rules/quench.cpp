@@ -178,8 +178,8 @@ GateRules<ReadBlade> quenchRules() {
     add({
         {{tooFewReadings(), Fact::tooThin}, State::notYet, Act::readThicker},
         {{Fact::notHardened, Fact::surpriseLooked}, State::fail, Act::makerDecides},
-        {{Fact::notHardened}, State::fail, Act::backToSteel, {{Fact::steelSettled}}},
-        {{Fact::notHardened}, State::fail, Act::lookAtHeat},
+        {{Fact::notHardened, Fact::steelSettled}, State::fail, Act::lookAtHeat},
+        {{Fact::notHardened}, State::fail, Act::backToSteel},
         {{tooFewReadings()}, State::notYet, Act::takeReadings},
     });
     add(validityRows());
@@ -191,7 +191,7 @@ GateRules<ReadBlade> quenchRules() {
         {{Fact::soft, Fact::allBladesVeryLow}, State::fail, Act::backToSteel},
     });
     add(softRows());
-    add(settlingRows());
+    add(settlingRows(Gate::quench));
     return gate;
 }
 

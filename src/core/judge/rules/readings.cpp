@@ -40,9 +40,9 @@ std::vector<Rise> risesOf(const ReadBlade& b, const VerificationBook& runs) {
 } // namespace
 
 ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, const Siblings& s, const Outlook& o,
-                     std::optional<bool> steelAnswers, std::optional<bool> soakKept, const Verdict* heatVerdict,
+                     SteelStands steelStands, std::optional<bool> soakKept, const Verdict* heatVerdict,
                      const VerificationBook& book, const std::optional<Instant>& at)
-    : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelAnswers), soak(soakKept), heat(heatVerdict),
+    : batch(b), tables(t), c(readCase), siblings(s), outlook(o), steel(steelStands), soak(soakKept), heat(heatVerdict),
       runs(book), now(at), grade(t.grade(b.grade)), window(windowOf(b, *readCase.blade, readCase.gate, t)),
       planned(b.planOf(readCase.gate).planned_readings), taken(static_cast<int>(readCase.set.standing.size())) {
     finished = batch.isFinished(blade());
@@ -61,7 +61,7 @@ ReadBlade::ReadBlade(const Batch& b, const Tables& t, const Case& readCase, cons
 }
 
 bool ReadBlade::steelLooked() const {
-    return steel.has_value() || !batch.shots.empty() || !batch.certificate.empty() ||
+    return steel != SteelStands::unknown || !batch.shots.empty() || !batch.certificate.empty() ||
            std::any_of(batch.steel_notes.begin(), batch.steel_notes.end(),
                        [](const SteelNote& note) { return note.kind != SteelNoteKind::changed; });
 }
@@ -326,11 +326,13 @@ void cold(const ReadBlade& b, Findings& f) {
 }
 
 void steelOf(const ReadBlade& b, Findings& f) {
-    if (!b.steel) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
+    if (b.steel == SteelStands::unknown) return f.say(Fact::notLookedAt, Tone::unseen, "M26", {}, {"steel"});
     // E50. A finished knife is read whatever it is of; of ours nothing is done to a steel that is not what it should
     // be.
-    if (!*b.steel && !b.finished) return f.say(Fact::steelFailed, Tone::bad, "E50", {}, {b.batch.grade});
-    f.say(*b.steel ? Fact::evidenceAgrees : Fact::evidenceConflicts, *b.steel ? Tone::good : Tone::caution, "M26", {},
+    if (b.steel == SteelStands::other && !b.finished)
+        return f.say(Fact::steelFailed, Tone::bad, "E50", {}, {b.batch.grade});
+    const bool agrees = b.steel == SteelStands::asClaimed;
+    f.say(agrees ? Fact::evidenceAgrees : Fact::evidenceConflicts, agrees ? Tone::good : Tone::caution, "M26", {},
           {"steel"});
 }
 
@@ -545,7 +547,7 @@ std::vector<DecisionRow> validityRows() {
     };
 }
 
-std::vector<DecisionRow> settlingRows() {
+std::vector<DecisionRow> settlingRows(Gate gate) {
     const Condition mixed{
         "a set that is mixed, thin, far from its block or on one that has run out",
         {Fact::mixedScales, Fact::reboundThin, {Fact::blockFarOff, Tone::caution}, {Fact::blockRunOut, Tone::caution}}};
@@ -554,7 +556,7 @@ std::vector<DecisionRow> settlingRows() {
     const Condition apart{"readings that contradict each other", {Fact::readingsDisagree, Fact::flaggedReading}};
     const Condition known{"mapped already", {Fact::mapped}};
     const Condition cleaned{"read on clean metal already", {Fact::metalCleaned}};
-    return {
+    std::vector<DecisionRow> rows{
         {{{Fact::inWindow, Tone::good}}, State::pass, Act::done, {mixed, conflict, alone}},
         {{uneven()}, State::borderline, Act::mapReadings, {known}},
         {{Condition{"more readings settle it, or may", {Fact::moreReadingsSettle, Fact::moreReadingsMay}}},
@@ -562,14 +564,17 @@ std::vector<DecisionRow> settlingRows() {
          Act::readAgain},
         {{apart}, State::borderline, Act::readAgain, {known}},
         {{known}, State::borderline, Act::falseSoftness, {cleaned}},
-        {{Fact::finishedKnife, Fact::evidenceConflicts}, State::borderline, Act::acceptOrReturn},
-        {{conflict}, State::borderline, Act::clearConflict, {{Fact::filesRepeated}}},
-        {{alone}, State::borderline, Act::backUpRebound},
-        {{{Fact::blockFarOff, Tone::caution}}, State::borderline, Act::verifyOnHarderBlock},
-        {{Fact::meanBelow}, State::borderline, Act::falseSoftness, {cleaned}},
-        {{Fact::hotterHelps}, State::borderline, Act::temperAgain},
-        {{}, State::borderline, Act::makerDecides},
     };
+    const auto add = [&rows](DecisionRow row) { rows.push_back(std::move(row)); };
+    if (gate == Gate::temper)
+        add({{Fact::finishedKnife, Fact::evidenceConflicts}, State::borderline, Act::acceptOrReturn});
+    add({{conflict}, State::borderline, Act::clearConflict, {{Fact::filesRepeated}}});
+    add({{alone}, State::borderline, Act::backUpRebound});
+    add({{{Fact::blockFarOff, Tone::caution}}, State::borderline, Act::verifyOnHarderBlock});
+    add({{Fact::meanBelow}, State::borderline, Act::falseSoftness, {cleaned}});
+    if (gate == Gate::temper) add({{Fact::hotterHelps}, State::borderline, Act::temperAgain});
+    add({{}, State::borderline, Act::makerDecides});
+    return rows;
 }
 
 } // namespace rollcall

@@ -4,6 +4,7 @@
 
 #include "core/judge/gate_case.h"
 #include "core/judge/rules/rules.h"
+#include "core/judge/steel_book.h"
 
 #include <optional>
 #include <vector>
@@ -21,7 +22,7 @@ struct Rise {
 /// What is known of one blade at Quench or Temper.
 struct ReadBlade {
     ReadBlade(const Batch& batch, const Tables& tables, const Case& c, const Siblings& siblings, const Outlook& outlook,
-              std::optional<bool> steel, std::optional<bool> soak, const Verdict* heat, const VerificationBook& runs,
+              SteelStands steel, std::optional<bool> soak, const Verdict* heat, const VerificationBook& runs,
               const std::optional<Instant>& now);
 
     const Blade& blade() const { return *c.blade; }
@@ -44,7 +45,7 @@ struct ReadBlade {
     const Case& c;
     const Siblings& siblings;
     const Outlook& outlook;
-    std::optional<bool> steel; ///< whether it answers to the grade
+    SteelStands steel; ///< against the grade
     /// Somebody has looked at the steel in any way: a shot, the mill's values, sparks or a coupon.
     bool steelLooked() const;
     /// Read again on clean metal: after its marks were ground off; by files tried twice.
@@ -83,7 +84,7 @@ std::vector<DecisionRow> firstRows();
 /// What stands before anything is decided by a number.
 std::vector<DecisionRow> validityRows();
 /// How a blade that is read and neither soft nor hard is settled.
-std::vector<DecisionRow> settlingRows();
+std::vector<DecisionRow> settlingRows(Gate gate);
 
 const GateRules<ReadBlade>& quenchGate();
 const GateRules<ReadBlade>& temperGate();

@@ -227,13 +227,13 @@ GateRules<ReadBlade> temperRules() {
         {{Fact::notYetDone, uneven()}, State::borderline, Act::mapReadings, {{Fact::mapped}}},
         {{Fact::soft, uneven()}, State::borderline, Act::mapReadings, {{Fact::mapped}}},
         {{Fact::noTemperReaches}, State::fail, Act::makerDecides},
-        {{Fact::temperBlind}, State::borderline, Act::lookIntoSurprise, {{Fact::surpriseLooked}}},
-        {{Fact::temperBlind}, State::borderline, Act::makerDecides},
+        {{Fact::temperBlind, Fact::surpriseLooked}, State::borderline, Act::makerDecides},
+        {{Fact::temperBlind}, State::borderline, Act::lookIntoSurprise},
         {{Fact::notYetDone}, State::borderline, Act::temperAgain},
         {{Fact::soft, Fact::overHump}, State::borderline, Act::temperAgain},
     });
     add(softRows());
-    add(settlingRows());
+    add(settlingRows(Gate::temper));
     return gate;
 }
 
