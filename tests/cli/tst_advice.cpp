@@ -48,7 +48,7 @@ class tst_Advice : public QObject {
         return m_shop.show(QLatin1String(name))["blades"].toArray().at(index).toObject();
     }
     static QString next(const QJsonObject& one) { return TypedShop::next(one); }
-    static double degrees(const QJsonObject& one) { return one["next"].toObject()["temperature"].toDouble(); }
+    static double degrees(const QJsonObject& one) { return one["next"].toObject()["temperature_c"].toDouble(); }
 
     // Three good runs of 52100 at 205 °C, on three days.
     void goodRuns() {
@@ -149,7 +149,7 @@ private slots:
         QCOMPARE(next(blade("B")), QStringLiteral("sign"));
         line(damage);
         QCOMPARE(next(blade("B")), QStringLiteral("inspect"));
-        QVERIFY(m_shop.refused("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release'}")
+        QVERIFY(m_shop.refused("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'by': 'HB'}")
                     .contains(QLatin1String("reason")));
         line("{'do': 'cleared', 'batch': 'B', 'blade': 'M-1', 'reason': 'ground out and looked at'}");
         QCOMPARE(next(blade("B")), QStringLiteral("sign"));
@@ -281,9 +281,10 @@ private slots:
         batch("B", "1084", "59:61", 1, "'temper', 'release'");
         temper("B", 205, "2026-11-25T08:10");
         read("B", "M-1", 56);
-        const char* bare = "{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release'}";
+        const char* bare = "{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'by': 'HB'}";
         QVERIFY(m_shop.refused(QLatin1String(bare)).contains(QLatin1String("reason")));
-        line("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'reason': 'a gift, sold as soft'}");
+        line("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'by': 'HB', 'reason': 'a gift, sold "
+             "as soft'}");
         QCOMPARE(m_shop.store().exit_code, 0);
     }
     // E56: with nothing added a signed verdict is the next morning what it was.
@@ -292,7 +293,7 @@ private slots:
         batch("B", "1084", "59:61", 2, "'temper', 'release'");
         temper("B", 205, "2026-11-25T08:10");
         read("B", "M-1", 60.4);
-        line("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release'}");
+        line("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'by': 'HB'}");
         const QJsonObject then = TypedShop::gate(blade("B"), "temper");
         verify("2026-11-26T08:00");
         read("B", "M-2", 60.5, "temper", "2026-11-26T09:00");
@@ -308,7 +309,8 @@ private slots:
         batch("B", "1084", "59:61", 1, "'quench', 'temper', 'edge', 'proof', 'release'");
         read("B", "M-1", 65, "quench");
         QCOMPARE(next(blade("B")), QStringLiteral("temper"));
-        QVERIFY(!m_shop.refused("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release'}").isEmpty());
+        QVERIFY(!m_shop.refused("{'do': 'sign', 'batch': 'B', 'blade': 'M-1', 'decision': 'release', 'by': 'HB'}")
+                     .isEmpty());
     }
     void whatDidNotHardenJoinsNoLoad() {
         verify();

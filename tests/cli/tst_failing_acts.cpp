@@ -80,7 +80,7 @@ private slots:
         row("{'do':'plan','batch':'Pear 3','gate':'steel','required':true,'by_files':true}", "files");
         row("{'do':'excuse','batch':'Pear 3','blade':'P-1','gate':'temper','reason':' '}", "reason");
         row("{'do':'looked','batch':'Pear 3','blade':'P-1','reason':' '}", "'looked' needs it");
-        row("{'do':'cleared','batch':'Pear 3','blade':'P-1','reason':'nothing there'}", "crack");
+        row("{'do':'cleared','batch':'Pear 3','blade':'P-1','reason':'nothing there'}", "damage");
         row("{'do':'take_for','batch':'Pear 3','grade':' '}", "grade");
         row("{'do':'reading','batch':'Pear 3','blade':'P-9','gate':'quench','value':60,'tester':'Bench 1'}", "P-9");
         row("{'do':'reading','batch':'Pear 3','blade':'P-1','gate':'steel','value':60,'tester':'Bench 1'}", "gate");

@@ -144,11 +144,11 @@ private slots:
         QTest::newRow("60 skates, 65 bites, 60 asked") << "60"
                                                        << "'skates': [60], 'bites': [65]"
                                                        << "borderline"
-                                                       << "decide";
+                                                       << "temper"; // hardened, as well as files can say
         QTest::newRow("55 bites, 60 asked") << "60"
                                             << "'skates': [50], 'bites': [55]"
                                             << "fail"
-                                            << "clean";
+                                            << "files"; // tried again on clean metal
     }
     void quenchByFiles() {
         QFETCH(QString, minimum);
@@ -161,7 +161,8 @@ private slots:
         files("quench", trials);
         QCOMPARE(tst_TruthRules::state(blade(), "quench"), state);
         QCOMPARE(next(blade()), act);
-        if (act == QLatin1String("files")) QCOMPARE(blade()["next"].toObject()["file_hrc"].toDouble(), 65.0);
+        if (state == QLatin1String("borderline") && act == QLatin1String("files"))
+            QCOMPARE(blade()["next"].toObject()["file_hrc"].toDouble(), 65.0);
     }
     // A window needs two files inside it, 1.5 from each limit.
     void temperByFiles() {
@@ -251,7 +252,7 @@ private slots:
         QTest::addColumn<QString>("fact");
         QTest::newRow("chipped") << "chip" << 60 << "temper"
                                  << "files_harder";
-        QTest::newRow("cracked") << "crack" << 60 << "temper"
+        QTest::newRow("cracked") << "crack" << 60 << "inspect"
                                  << "files_harder";
         QTest::newRow("rolled") << "roll" << 60 << "decide"
                                 << "files_softer";

@@ -83,8 +83,8 @@ private slots:
         const SeriesSays says = saysOf(series);
         const LedgerView view = seriesView(series, says, false);
         QCOMPARE(view.word, QString("Something changed"));
-        QVERIFY2(view.sub.contains("beyond three sigma"), qPrintable(view.sub));
-        QCOMPARE(view.table.rows.back()[3].toString(), QString("beyond three sigma"));
+        QVERIFY2(view.sub.contains("beyond the limits"), qPrintable(view.sub));
+        QCOMPARE(view.table.rows.back()[3].toString(), QString("beyond the limits"));
         QCOMPARE(view.chart.points.back().tone, LedgerChart::Tone::alarm);
         QVERIFY2(lines(view).contains("As if the oven were"), qPrintable(lines(view)));
         const LedgerView summed = seriesView(series, says, true);

@@ -63,7 +63,7 @@ private slots:
         QCOMPARE(words::headline(verdict(batch, Gate::temper)), QStringLiteral("Soft by 2.0."));
         batch.grade = "A2";
         QCOMPARE(words::headline(verdict(batch, Gate::temper)), QStringLiteral("Tempers missing: 1 of 2 logged"));
-        QCOMPARE(words::nextStep(verdict(batch, Gate::temper)).act, QStringLiteral("Log temper 2"));
+        QCOMPARE(words::nextStep(verdict(batch, Gate::temper)).act, QStringLiteral("Temper 2 at 205\u00A0°C"));
     }
 
     // The derivation shows the worked example's numbers with the inputs put in.

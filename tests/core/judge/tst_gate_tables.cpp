@@ -300,7 +300,8 @@ private slots:
                 for (const Case& c : cases) {
                     const Siblings siblings = family.siblingsOf(c);
                     const Outlook outlook;
-                    const ReadBlade blade(batch, tables(), c, siblings, outlook, true, false, nullptr, runs, now);
+                    const ReadBlade blade(batch, tables(), c, siblings, outlook, SteelStands::asClaimed, false, nullptr,
+                                          runs, now);
                     const Verdict a = rules.judge(*c.blade, blade);
                     const Verdict b = shuffled.judge(*c.blade, blade);
                     QCOMPARE(b.state, a.state);
