@@ -92,7 +92,9 @@ ReleaseAnswer releaseAnswer(const Batch& batch, std::size_t blade, const BladeVe
     answer.out = one.fate.has_value();
     answer.cracked = openCrack(one).has_value();
     answer.damaged = openDamage(one) != nullptr;
-    answer.untempered = isUntempered(batch, one);
+    // What did not harden has nothing to temper.
+    const std::optional<Verdict>& quench = verdicts[indexOf(Gate::quench)];
+    answer.untempered = isUntempered(batch, one) && !(quench && quench->state == State::fail);
     for (const std::optional<Verdict>& verdict : verdicts)
         answer.struck = answer.struck || (verdict && verdict->has(Fact::struckMatters));
     for (const Gate gate : allGates) {
