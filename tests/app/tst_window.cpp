@@ -102,11 +102,8 @@ private slots:
         QCOMPARE(d.document().verdict()->taken, 1);
         QVERIFY(d.now().contains("seating or warp"));
 
-        // A Borderline that asks for more readings and then passes.
+        // Near the limit, but inside by nine in ten: a batch of one's own passes.
         d.type("626\n628\n");
-        QCOMPARE(d.word(), QStringLiteral("Borderline"));
-        QCOMPARE(d.act(), QStringLiteral("Read twice more"));
-        d.type("627\n627\n");
         QCOMPARE(d.word(), QStringLiteral("Pass"));
 
         // Everything is still there after a restart.
