@@ -265,7 +265,6 @@ QString headline(const Verdict& v) {
 
 namespace {
 
-// For how long, what to expect, and what goes in with it.
 QString temperDetail(const TemperStep& temper) {
     const QString own = tr("for %1, expect %2").arg(hours(temper.advised->hours), hardness(temper.advised->expect.hrc));
     if (temper.load.size() < 2) return own;
