@@ -57,8 +57,8 @@ private slots:
                 states[Gate::quench].count(State::fail) && states[Gate::quench].count(State::notYet));
         for (const Fact fact :
              {Fact::tempersMissing, Fact::unevenBlade, Fact::notYetDone, Fact::testerNotVerified, Fact::moreReadingsMay,
-              Fact::steelFailed, Fact::onlyThisBladeLow, Fact::excusedBecause, Fact::outBecause, Fact::filesAgree,
-              Fact::filesContradict, Fact::instrumentAverage, Fact::spacingBroken}) {
+              Fact::allBladesLow, Fact::steelFailed, Fact::onlyThisBladeLow, Fact::excusedBecause, Fact::outBecause,
+              Fact::filesAgree, Fact::filesContradict, Fact::instrumentAverage, Fact::spacingBroken}) {
             QVERIFY2(facts.count(fact), qPrintable(QString::number(int(fact))));
         }
     }

@@ -69,6 +69,17 @@ void ShopActions::excuse() {
               });
 }
 
+FormField ShopActions::whenField() const {
+    return {"when",
+            tr("When"),
+            tr("blank: now; 14:30, or 2026-11-24 18:00"),
+            {},
+            {},
+            false,
+            Picks::moment,
+            localTime(m_document.now())};
+}
+
 FormFault ShopActions::timeFault(const FormValues& v, const Instant& now) {
     const auto when = typedTime(v["when"], now);
     if (when) return {};

@@ -3,7 +3,6 @@
 #include "app/acts/shop_actions.h"
 #include "app/batch/batch_form.h"
 #include "app/shared/choice_dialog.h"
-#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "logbook/actions/blades.h"
 #include "words/typed_time.h"
@@ -147,14 +146,7 @@ void ShopActions::logCold() {
                          marks.join(QStringLiteral(", ")),
                          {},
                          false},
-                        {"when",
-                         tr("When"),
-                         tr("blank: now; 14:30, or 2026-11-24 18:00"),
-                         {},
-                         {},
-                         false,
-                         Picks::moment,
-                         localTime(m_document.now())}},
+                        whenField()},
                        m_look, m_window);
     form->note([](const FormValues&) {
         return tr("Untempered steel can crack in the cold. Dry ice and nitrogen burn skin and take the air of a room: "

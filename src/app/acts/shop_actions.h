@@ -84,6 +84,8 @@ signals:
     void gateWanted(rollcall::Gate gate);
 
 private:
+    /// The field for when something happened, which timeFault looks at.
+    FormField whenField() const;
     static FormFault timeFault(const FormValues& v, const Instant& now);
     /// Ids of the blades whose marks are typed, separated by commas; unknown: one that no blade has.
     std::vector<std::string> bladesTyped(const QString& marks, QString* unknown) const;

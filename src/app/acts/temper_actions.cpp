@@ -2,7 +2,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/acts/shop_actions.h"
 #include "app/shared/form_dialog.h"
-#include "app/shared/local_time.h"
 #include "core/base/number.h"
 #include "core/heat/next_temper.h"
 #include "core/judge/doubts.h"
@@ -68,14 +67,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                                              : marks.join(QStringLiteral(", ")),
                          {},
                          false},
-                        {"when",
-                         tr("When"),
-                         tr("blank: now; 14:30, or 2026-11-24 18:00"),
-                         {},
-                         {},
-                         false,
-                         Picks::moment,
-                         localTime(m_document.now())},
+                        whenField(),
                         {"reason", tr("Reason"), tr("only for a temper that makes the grade brittle"), {}, {}, false},
                         {"colour", tr("Colour"),
                          tr("of the edge, where no thermometer stood: then leave the "

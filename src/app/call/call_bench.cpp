@@ -475,13 +475,17 @@ void CallBench::nameAct(ColumnContent& content) const {
         }
         const std::optional<Spot> spot = m_station.nextSpot();
         const bool asked = verdict.next.act == Act::readAgain || verdict.next.act == Act::mapReadings;
-        content.act = asked ? next.act : tr("Take reading %1").arg(verdict.taken + 1);
+        // What was read before the tester was verified stays Borderline, and is read anew.
+        const bool anew = verdict.next.act == Act::takeReadings && verdict.state == State::borderline;
+        content.act = asked ? next.act : anew ? tr("Read it again") : tr("Take reading %1").arg(verdict.taken + 1);
         if (m_station.zone() != Zone::edge) {
             content.act = tr("Read the %1").arg(words::zoneName(nameOf(m_station.zone())));
             content.detail = tr("beside the edge; Z goes back");
             break;
         }
-        content.detail = spot ? tr("at %1 from the heel").arg(words::length(spot->x_mm, 0)) : m_station.noSpotReason();
+        content.detail = anew   ? tr("%1 is verified now").arg(QString::fromStdString(m_document.tester()->name))
+                         : spot ? tr("at %1 from the heel").arg(words::length(spot->x_mm, 0))
+                                : m_station.noSpotReason();
         break;
     }
     case StationAct::verify:
