@@ -6,6 +6,7 @@
 
 #include <QCoreApplication>
 #include <QString>
+#include <QStringList>
 
 /// What the files of this folder share.
 namespace rollcall::words {
@@ -25,6 +26,18 @@ inline double number(const Reason& reason, std::size_t index) {
 inline QString minutes(double value) {
     return QString::number(value, 'f', 1);
 }
+
+/// The texts of a reason, four of them at most.
+inline QString listed(const Reason& reason) {
+    QStringList all;
+    for (std::size_t i = 0; i < reason.texts.size(); ++i) all << text(reason, i);
+    constexpr int shown = 4;
+    if (all.size() > shown) all = all.mid(0, shown) << tr("%1 more").arg(all.size() - shown);
+    return all.join(QStringLiteral(", "));
+}
+
+/// The sentence of a fact about a heat, an expectation or the next temper; empty for any other.
+QString heatSentence(const Reason& reason);
 
 /// The sentence of a fact of the Edge and Proof gates; empty for any other.
 QString proofSentence(const Reason& reason);

@@ -53,7 +53,7 @@ void ShopActions::setUpFiles(bool one, std::function<void()> then) {
          {"name", tr("Called"), {}, one ? tr("File") : tr("Files"), {}, false},
          {"files",
           tr("Hardness"),
-          one ? tr("HRC, as its maker states it; a file of unknown hardness answers no gate")
+          one ? tr("HRC, as its maker states it; a file of unknown hardness decides nothing")
               : tr("HRC of each, softest first or as they lie"),
           one ? QString() : QStringLiteral("40 45 50 55 60 65"),
           {},

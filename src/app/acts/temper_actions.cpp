@@ -107,13 +107,14 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
             if (*asked != v["temperature"] && v["reason"].isEmpty()) {
                 *asked = v["temperature"];
                 if (perhapsFahrenheit(*t, grade, window))
-                    return {QStringLiteral("temperature"),
-                            tr("%1 °C? As Fahrenheit it would be %2 °C. Correct it, or go on: then it stands as typed.")
-                                .arg(*t, 0, 'f', 0)
-                                .arg(fahrenheitToCelsius(*t), 0, 'f', 0)};
+                    return {
+                        QStringLiteral("temperature"),
+                        tr("%1 °C? As Fahrenheit it would be %2 °C. Correct it, or go on: then it is kept as typed.")
+                            .arg(*t, 0, 'f', 0)
+                            .arg(fahrenheitToCelsius(*t), 0, 'f', 0)};
                 if (advised && std::abs(*t - *advised) >= farFromAdvice_c)
                     return {QStringLiteral("temperature"),
-                            tr("%1 was advised, this is %2. Correct it, or go on: then it stands as typed.")
+                            tr("%1 was advised, this is %2. Correct it, or go on: then it is kept as typed.")
                                 .arg(words::degrees(*advised), words::degrees(*t))};
             }
             return {};
@@ -156,7 +157,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                     });
                 },
                 [this](const Result<Done>& done) {
-                    afterWork(tr("temper logged: read the blades anew"), done);
+                    afterWork(tr("temper logged: read the blades again"), done);
                     if (done) emit temperLogged();
                 });
         });

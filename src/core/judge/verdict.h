@@ -6,6 +6,7 @@
 #include "core/heat/next_temper.h"
 #include "core/judge/fact.h"
 #include "core/judge/record.h"
+#include "core/steel/tell_apart.h"
 
 #include <optional>
 #include <string>

@@ -2,6 +2,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/numbers/analyser.h"
 #include "core/steel/composition.h"
+#include "core/steel/tell_apart.h"
 #include "tests/support/fixtures.h"
 
 #include <algorithm>
