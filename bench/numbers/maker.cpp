@@ -256,7 +256,7 @@ private:
             const double fahrenheit = std::round(set_c * 1.8 + 32);
             logged = below(2) == 0 && fahrenheit <= 750 ? fahrenheit : set_c + (below(2) == 0 ? 50 : -50);
             // Far from what was advised it is asked about, and nine of ten look again.
-            if (std::abs(logged - set_c) >= farFromAdvice_c && below(10) > 0) logged = set_c;
+            if (farFromAdvised(logged, set_c, m_grade, m_record.window) && below(10) > 0) logged = set_c;
         }
         for (const std::size_t i : blades) {
             m_truth[i].tempers.push_back({std::clamp(set_c + m_oven_off, 80.0, 740.0), hours});

@@ -4,8 +4,10 @@
 #include "core/base/tables.h"
 #include "core/heat/next_temper.h"
 
+#include <array>
 #include <cmath>
 #include <fmt/format.h>
+#include <optional>
 #include <random>
 
 namespace rollcall::numbers {
@@ -63,6 +65,73 @@ double covered(const Grade& grade, double off, bool own, int draws, std::mt19937
     return double(inside) / draws;
 }
 
+// E60. In a shop of one of ten grades: how often the 95 % interval of a blade's next temper holds, and how often it is
+// too soft after the temper that is advised.
+struct NextTempers {
+    int asked = 0;
+    int held = 0;
+    int advised = 0;
+    int soft = 0;
+};
+
+// library_off: how far the grade's table lies off in this shop, HRC; none: as far as its own spread says. siblings:
+// read after a first temper; without any the blade asked about is fresh from the quench. What the quench left a blade
+// off by stays in it by three to nine tenths at the curve's cool end and fades towards the hot one: the model takes
+// six.
+NextTempers nextTempers(const Grade& grade, std::optional<double> library_off, int siblings, int draws,
+                        std::mt19937_64& random) {
+    std::uniform_real_distribution<double> keeps(0.3, 0.9);
+    const TemperCurve curve = TemperCurve::of(grade).value();
+    const TemperHeat first{curve.points().front().temperature_c + (curve.points().front().tempers > 1 ? 25 : 0), 2};
+    const TemperHeat second{first.temperature_c + 45, 2};
+    const double before = temperParameter(grade.hj_c, {first}).value();
+    const double after = siblings > 0 ? temperParameter(grade.hj_c, {first, second}).value()
+                                      : temperParameter(grade.hj_c, {second}).value();
+    const double pivot = siblings > 0 ? before : after;
+    NextTempers count;
+    for (int i = 0; i < draws; ++i) {
+        Shop shop(grade, random);
+        const double kept = keeps(random);
+        const double quenchOff = 0.7 * shop.normal(random); // of the whole heat
+        const auto truth = [&](double parameter, double blade, double quench) {
+            const double share = (parameter - shop.curve.lowest()) / (shop.curve.highest() - shop.curve.lowest());
+            const double moved =
+                library_off ? *library_off + shop.curve.at(parameter) + shop.heat + shop.slope * (parameter - pivot)
+                            : shop.truth(parameter, 0, pivot);
+            return std::min(moved + blade + kept * (1 - share) * quench, grade.as_quenched_max);
+        };
+        std::vector<TemperObservation> seen;
+        HardeningState state;
+        double own = 0;
+        double quench = 0;
+        for (int k = 0; k <= siblings; ++k) { // the last is the one that is asked about
+            own = 0.35 * shop.normal(random);
+            quench = quenchOff + 0.4 * shop.normal(random);
+            state.quench_hrc = grade.as_quenched_typical + quench + readAs * shop.normal(random);
+            if (k == siblings) break;
+            seen.push_back(
+                {"h", std::to_string(k), before, truth(before, own, quench) + readAs * shop.normal(random), readAs});
+            seen.back().hardened = state;
+        }
+        const TemperModel model = TemperModel::learn(grade, {}, seen).value();
+        const TemperExpectation expect = model.expect(after, "h", "asked", &state).value();
+        const double is = truth(after, own, quench);
+        ++count.asked;
+        count.held += is >= expect.low && is <= expect.high ? 1 : 0;
+        TemperAim aim;
+        aim.window = {curve.at(after) - 1, curve.at(after) + 1};
+        TemperCandidate blade{"h", "asked", {}, state};
+        if (siblings > 0) blade.tempers = {first};
+        const auto advice = adviseTemper(model, grade, blade, aim);
+        const double least = siblings > 0 ? before : std::max(curve.lowest(), parameterAt(grade, 150));
+        const double now = truth(least, own, quench);
+        if (!advice || !advice->best || now < *aim.window.low) continue; // no temper can end well
+        ++count.advised;
+        count.soft += truth(advice->best->expect.parameter, own, quench) < *aim.window.low ? 1 : 0;
+    }
+    return count;
+}
+
 // Five siblings read after 150 degrees, each wrong one time in ten; the advised temper of a good one.
 double tooSoft(const Grade& grade, const Window& window, int draws, std::mt19937_64& random) {
     const double first = parameterAt(grade, 150);
@@ -110,6 +179,33 @@ Figures temperFigures(int draws) {
     }
     figures.push_back({"temper: advised ending too soft, one sibling in ten off by 3",
                        tooSoft(grade, {60, 62}, draws, random), 0, 0.12, draws});
+    constexpr std::array grades{"1084", "1095",     "52100", "80CrV2", "115CrV3",
+                                "O1",   "90MnCrV8", "A2",    "D2",     "X50CrMoV15"};
+    for (const std::optional<double> off : {std::optional<double>(), std::optional(2.0), std::optional(-2.0)}) {
+        for (const int siblings : {0, 3}) {
+            double least = 1;
+            double most = 0;
+            double soft = 0;
+            for (const char* name : grades) {
+                const NextTempers one = nextTempers(*tables.grade(name), off, siblings, draws, random);
+                const double held = double(one.held) / one.asked;
+                least = std::min(least, held);
+                most = std::max(most, held);
+                soft = std::max(soft, double(one.soft) / std::max(1, one.advised));
+            }
+            const std::string where = fmt::format("ten grades, {}, library {}",
+                                                  siblings > 0 ? "three siblings read" : "fresh from the quench",
+                                                  !off       ? "off as it says"
+                                                  : *off > 0 ? "2 too low"
+                                                             : "2 too high");
+            figures.push_back({fmt::format("temper: {}: 95 % interval, grade held least", where), least,
+                               off ? 0.90 : 0.93, 1, draws});
+            figures.push_back(
+                {fmt::format("temper: {}: 95 % interval, grade held most", where), most, 0.9, off ? 1 : 0.97, draws});
+            figures.push_back({fmt::format("temper: {}: advised ends too soft, worst grade", where), soft, 0,
+                               off ? 0.15 : 0.10, draws});
+        }
+    }
     return figures;
 }
 

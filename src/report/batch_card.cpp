@@ -81,6 +81,7 @@ int drawBatchCard(Paper& paper, const Batch& batch, const Tables& tables, const 
         about << tr("from the quench %1 or harder").arg(words::hardness(*quench.low));
     if (batch.planOf(Gate::temper).required) about << tr("after temper %1 HRC").arg(words::windowText(batch.window));
     page.paragraph(about.join(QStringLiteral("; ")), 11);
+    page.paragraph(words::passText(batch), 10);
     if (const QString rules = words::rulesText(batch); !rules.isEmpty()) page.paragraph(rules, 10);
     for (const Note& note : batch.notes) {
         if (!note.on_card) continue;

@@ -80,7 +80,7 @@ void drawMeans(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
 }
 
 void drawTable(Page& page, const Batch& batch, const BatchVerdicts& verdicts, const Tables& tables) {
-    constexpr std::array<double, 10> columns{0, 74, 150, 200, 240, 264, 288, 312, 336, 360};
+    constexpr std::array<double, 10> columns{0, 74, 146, 194, 240, 264, 288, 312, 336, 360};
     const auto head = [&] {
         page.y += 12;
         const QStringList names{tr("piece"), tr("HRC"), tr("readings"), tr("quench"), tr("S"),
@@ -245,11 +245,12 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
                            : tr("Read on a tester that was not verified: %1.").arg(marksText(unverified)),
                        10);
     for (const std::string& id : testers) {
-        if (const Tester* tester = batch.tester(id))
-            page.paragraph(tr("Tester %1, indenter %2, anvil %3.")
-                               .arg(QString::fromStdString(tester->name), QString::fromStdString(tester->indenter),
-                                    QString::fromStdString(tester->anvil)),
-                           10);
+        const Tester* tester = batch.tester(id);
+        if (tester == nullptr) continue;
+        QStringList parts{tr("Tester %1").arg(QString::fromStdString(tester->name))};
+        if (!tester->indenter.empty()) parts << tr("indenter %1").arg(QString::fromStdString(tester->indenter));
+        if (!tester->anvil.empty()) parts << tr("anvil %1").arg(QString::fromStdString(tester->anvil));
+        page.paragraph(parts.join(QStringLiteral(", ")) + QLatin1Char('.'), 10);
     }
     for (const Verification& run : batch.verifications) {
         if (!runs.contains(run.id) || run.readings.empty()) continue;
@@ -259,17 +260,12 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
             tr("Verified %1 on block %2 (U %3%6): error %4 from %5 readings.")
                 .arg(run.time ? timeOf(*run.time) : tr("at a time not known"), QString::fromStdString(run.block))
                 .arg(run.block_uncertainty)
-                .arg(mean - run.certified, 0, 'f', 2)
+                .arg(std::round((mean - run.certified) * 100) / 100 + 0.0, 0, 'f', 2) // never -0.00
                 .arg(run.readings.size())
                 .arg(blockCertificate(run)),
             10);
     }
     if (testers.empty()) page.paragraph(tr("No hardness after tempering was read."), 10);
-    const QString rule = batch.rule == DecisionRule::guarded ? tr("the whole of mean ± U lies inside it")
-                         : batch.rule == DecisionRule::plain ? tr("the mean lies inside it")
-                         : batch.rule == DecisionRule::chance
-                             ? tr("it is inside with a chance of 90 % or more")
-                             : tr("the mean lies inside it, or outside by no more than the allowance");
     if (batch.isPile()) {
         for (const Blade& blade : batch.blades) {
             const BladeClaim claim = batch.claimOf(blade);
@@ -283,13 +279,9 @@ void drawMethod(Page& page, const Batch& batch, const BatchVerdicts& verdicts) {
                 QStringLiteral("%1: %2").arg(QString::fromStdString(blade.mark), parts.join(QStringLiteral(", "))), 10);
         }
     }
-    const QString windows =
-        batch.isPile() ? tr("Each piece has its own window") : tr("Window %1 HRC").arg(words::windowText(batch.window));
-    page.paragraph(
-        tr("%1; a piece passes when %2%3.")
-            .arg(windows, rule,
-                 batch.uncorrected ? tr(", means as read") : tr(", the mean corrected by the tester's error")),
-        10);
+    const QString windows = batch.isPile() ? tr("Each piece has its own window.")
+                                           : tr("Window %1 HRC.").arg(words::windowText(batch.window));
+    page.paragraph(windows + QLatin1Char(' ') + words::passText(batch), 10);
     if (const QString rules = words::rulesText(batch); !rules.isEmpty()) page.paragraph(rules, 10);
     if (struck > 0)
         page.paragraph(struck == 1 ? tr("One reading was struck out, with its reason in the record.")
@@ -385,15 +377,15 @@ void drawLimits(Page& page, const Batch& batch, const QString& head) {
     page.heading(tr("What this does not say"));
     const bool finished = std::any_of(batch.blades.begin(), batch.blades.end(),
                                       [&](const Blade& blade) { return batch.isFinished(blade); });
-    for (const QString& line :
-         {finished ? tr("Hardness was read where the piece is flat; the edge itself can be softer unseen.")
-                   : tr("Hardness was read on flat metal; grinding afterwards can soften an edge unseen."),
-          tr("Hardness is not toughness, nor how an edge cuts: grain, carbides and geometry decide those with it."),
-          tr("A piece that was not broken is judged by those that were, as far as they were treated alike."),
-          tr("This is a maker's own record. No accreditation is claimed, and the tables behind it are recalled from "
-             "the "
-             "standards: the standards themselves govern.")})
-        page.paragraph(line, 10);
+    QStringList lines{
+        finished ? tr("Hardness was read where the piece is flat; the edge itself can be softer unseen.")
+                 : tr("Hardness was read on flat metal; grinding afterwards can soften an edge unseen."),
+        tr("Hardness is not toughness, nor how an edge cuts: grain, carbides and geometry decide those with it.")};
+    if (batch.planOf(Gate::proof).required)
+        lines << tr("A piece that was not broken is judged by those that were, as far as they were treated alike.");
+    lines << tr("This is a maker's own record. No accreditation is claimed, and the tables behind it are recalled from "
+                "the standards: the standards themselves govern.");
+    for (const QString& line : lines) page.paragraph(line, 10);
     // What ties the paper to the record as it was then.
     if (!head.isEmpty())
         page.paragraph(tr("Record %1: rollcallctl check FILE --head %1 tells whether what was logged until then was "

@@ -293,7 +293,7 @@ LedgerView seriesView(const ShopSeries& series, const SeriesSays& says, bool cum
     const bool signalled = (says.chart && !says.chart->alarms.empty()) || (says.cumulative && says.cumulative->signal);
     if (!says.chart) {
         view.word = tr("Too few");
-        view.sub = tr("%1 values; limits need twelve.").arg(series.values.size());
+        view.sub = tr("%1 values; limits need twenty.").arg(series.values.size());
     } else {
         view.state = signalled ? State::borderline : State::pass;
         view.word = signalled ? tr("Something changed") : tr("Steady");

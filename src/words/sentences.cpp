@@ -131,7 +131,10 @@ QString sentence(const Reason& r) {
     case Fact::useFits:
         return tr("Its hardness suits another use: %1").arg(text(r, 0));
     case Fact::noWayLeft:
-        return tr("It was hardened again as often as the shop allows, and no use suits its hardness");
+        return r.numbers.size() < 2
+                   ? tr("It was hardened again as often as the shop allows, and no use suits its hardness")
+                   : tr("Hardened again it is as soft as before: %1 then, %2 now; once more makes the same")
+                         .arg(h(0), h(1));
     case Fact::hotterHelps:
         return tr("Another temper would make it surer: %1 inside now, %2 after it")
             .arg(percent(number(r, 0)), percent(number(r, 1)));
@@ -177,8 +180,10 @@ QString sentence(const Reason& r) {
         return text(r, 0).isEmpty() ? tr("Quenchant not noted: not checked against the grade")
                                     : tr("%1 is not known here: not checked against the grade").arg(text(r, 0));
     case Fact::oilHot:
-        return tr("Oil at %1: make sure that it flashes at least %2 higher")
-            .arg(degrees(number(r, 0)), degreesApart(50));
+        return r.numbers.size() > 2 ? tr("Oil at %1, and it flashes at %2: keep it %3 below")
+                                          .arg(degrees(number(r, 0)), degrees(number(r, 2)), degreesApart(number(r, 1)))
+                                    : tr("Oil at %1: make sure that it flashes at least %2 higher")
+                                          .arg(degrees(number(r, 0)), degreesApart(number(r, 1)));
     case Fact::heatUnchecked:
         return text(r, 0).isEmpty()
                    ? tr("No grade is set: the heat is not checked against anything")

@@ -263,16 +263,28 @@ QString headline(const Verdict& v) {
     return tr("%1 inside.").arg(percent(m.probability_inside));
 }
 
+QString passText(const Batch& batch) {
+    const QString mean = batch.uncorrected ? tr("the mean as read, with the tester's error in its U")
+                                           : tr("the mean, corrected by the tester's error");
+    switch (batch.rule) {
+    case DecisionRule::guarded:
+        return tr("A piece passes when %1, lies inside with the whole of its U.").arg(mean);
+    case DecisionRule::plain:
+        return tr("A piece passes when %1, lies inside.").arg(mean);
+    case DecisionRule::chance:
+        return tr("A piece passes when %1, is inside with a chance of 90 % or more.").arg(mean);
+    case DecisionRule::allowance:
+        return batch.allowance ? tr("A piece passes when %1, lies inside, or outside by at most %2 HRC.")
+                                     .arg(mean, hardness(*batch.allowance))
+                               : tr("A piece passes when %1, lies inside, or outside by at most the error that the "
+                                    "tester is allowed.")
+                                     .arg(mean);
+    }
+    return {};
+}
+
 QString rulesText(const Batch& batch) {
     QStringList all;
-    if (batch.rule == DecisionRule::chance) all << tr("Passes when it is inside with 90 % or more.");
-    if (batch.rule == DecisionRule::plain) all << tr("Judged by the mean alone.");
-    if (batch.rule == DecisionRule::allowance)
-        all << (batch.allowance
-                    ? tr("Judged with allowance: a mean outside by at most %1 HRC passes.")
-                          .arg(hardness(*batch.allowance))
-                    : tr("Judged with allowance: a mean outside by at most the tester's allowed error passes."));
-    if (batch.uncorrected) all << tr("Judged as read, the tester's error in U.");
     if (batch.verify_every == VerifyEvery::week) all << tr("The tester is verified every week.");
     if (batch.verify_every == VerifyEvery::month) all << tr("The tester is verified every month.");
     for (const Gate gate : {Gate::quench, Gate::temper}) {

@@ -58,8 +58,10 @@ QString bracketText(double lower, double upper);
 /// A text of the record in the interface language: one of the program's own words ("miscounted") translated, a maker's
 /// words as they are. What is stored is always the word, never its translation.
 QString recorded(const std::string& text);
-/// E35. By which rules a batch is judged, where they are not the usual ones; said on every paper. Empty where they are.
+/// E35. Which rules beside the one of passing are not the usual ones; said on every paper. Empty where they are.
 QString rulesText(const Batch& batch);
+/// When a piece of a batch passes, as a sentence; the window itself is not in it.
+QString passText(const Batch& batch);
 /// "spine", for a stored zone's word.
 QString zoneName(const std::string& zone);
 

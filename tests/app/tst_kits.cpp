@@ -50,6 +50,11 @@ private slots:
         d.press(Qt::Key_Return, Qt::ControlModifier);
         QVERIFY(d.formMessage().contains("initials"));
         d.fill("initials", "WS");
+        if (key == "4") { // nobody knows a file's hardness but who made it
+            d.press(Qt::Key_Return, Qt::ControlModifier);
+            QVERIFY2(d.formMessage().contains("HRC 20 to 75"), qPrintable(d.formMessage()));
+            d.fill("files", "62");
+        }
         d.press(Qt::Key_Return, Qt::ControlModifier);
         const auto& kept = d.document().state().shop().testers;
         QCOMPARE(static_cast<int>(kept.size()), testers);
@@ -97,6 +102,7 @@ private slots:
         d.type("n");
         d.type("4");
         d.fill("initials", "HB");
+        d.fill("files", "62");
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.fill("window", "58 to 62");
         QVERIFY2(note(d).contains("One file confirms no window, and a minimum of 60.5 at most"), qPrintable(note(d)));

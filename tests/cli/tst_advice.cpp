@@ -323,6 +323,49 @@ private slots:
         QVERIFY(!load.contains(QLatin1String("M-3")));
     }
 
+    // Item 13. Hard, thin and chipped on the nail, alone: it is tempered first; the heat is asked about where others
+    // chip.
+    void hardAndChippedIsTemperedFirst() {
+        verify();
+        batch("B", "1084", "59:61", 1, "'temper', 'edge'");
+        temper("B", 175);
+        read("B", "M-1", 63.2);
+        line("{'do': 'geometry', 'batch': 'B', 'blade': 'M-1', 'behind_edge': 0.25, 'angle': 15}");
+        line("{'do': 'rung', 'batch': 'B', 'blade': 'M-1', 'outcome': 'chip', 'size': 0.5}");
+        QCOMPARE(next(blade("B")), QStringLiteral("temper"));
+        QVERIFY(degrees(blade("B")) > 175);
+    }
+    // Item 10, E59. Ten good blades of one's own, by the rule that is the usual one: read three times each, they go.
+    void tenGoodBladesGo() {
+        verify();
+        batch("B", "1084", "59:61", 10, "'temper', 'release'");
+        temper("B", 205);
+        const std::vector<double> means{60.2, 59.9, 60.4, 59.7, 60.0, 60.3, 59.8, 60.1, 60.5, 59.6};
+        for (std::size_t i = 0; i < means.size(); ++i) read("B", QStringLiteral("M-%1").arg(i + 1), means[i]);
+        for (int i = 0; i < 10; ++i) QCOMPARE(next(blade("B", i)), QStringLiteral("sign"));
+    }
+    // E65. One reading passes nothing, unless a shop that goes by the mean alone plans no more than one.
+    void oneReadingPassesWhereTheShopPlansOne_data() {
+        QTest::addColumn<QString>("more");
+        QTest::addColumn<bool>("passes");
+        QTest::newRow("plain, one planned") << ", 'rule': 'plain', 'planned': 1" << true;
+        QTest::newRow("plain, three planned") << ", 'rule': 'plain'" << false;
+        QTest::newRow("guarded, one planned") << ", 'rule': 'guarded', 'planned': 1" << false;
+        QTest::newRow("by chance, one planned") << ", 'rule': 'chance', 'planned': 1" << false;
+    }
+    void oneReadingPassesWhereTheShopPlansOne() {
+        QFETCH(const QString, more);
+        QFETCH(const bool, passes);
+        verify();
+        batch("B", "1084", "55:65", 1, "'temper'", more.toLatin1().constData());
+        temper("B", 205);
+        line("{'do': 'reading', 'batch': 'B', 'blade': 'M-1', 'gate': 'temper', 'tester': 'B1', 'value': 60.1, 'time': "
+             "'2026-11-25T09:00'}");
+        const QJsonObject one = blade("B");
+        QCOMPARE(TypedShop::state(one, "temper") == QLatin1String("pass"), passes);
+        QCOMPARE(TypedShop::facts(one, "temper").contains(QLatin1String("one_reading_only")), !passes);
+    }
+
     // Item 12. By files: skated by 60 and bitten by 65 is a hardened 1084; its day ends in the oven.
     void filesThatSayHardenedAskForATemper() {
         batch("B", "1084", "59:61", 1, "'quench', 'temper'", ", 'evidence': {'quench': 'files', 'temper': 'files'}");

@@ -128,6 +128,30 @@ private slots:
                         .arg(out + 2));
         QVERIFY(TypedShop::state(blade(), "heat") != QLatin1String("pass"));
     }
+    // E46. What an oil flashes at counts where its words say so; else what no quench oil flashes under does.
+    void hotOilIsHeldAgainstItsFlashPoint_data() {
+        QTest::addColumn<QString>("oil");
+        QTest::addColumn<int>("at");
+        QTest::addColumn<bool>("passes");
+        QTest::newRow("cool enough") << "fast oil, flash 180" << 120 << true;
+        QTest::newRow("within fifty degrees of it") << "fast oil, flash 180" << 140 << false;
+        QTest::newRow("in Fahrenheit, 180 too") << "fast oil, flash point 356 F" << 140 << false;
+        QTest::newRow("not said, warm") << "fast oil" << 60 << true;
+        QTest::newRow("not said, hot") << "fast oil" << 120 << false;
+    }
+    void hotOilIsHeldAgainstItsFlashPoint() {
+        QFETCH(const QString, oil);
+        QFETCH(const int, at);
+        QFETCH(const bool, passes);
+        batch("1084", "'heat'");
+        m_shop.line(QStringLiteral("{'do': 'heat', 'batch': 'B', 'as': 'h', 'oven': 'O', 'set': 815, 'medium': '%1', "
+                                   "'medium_temperature': %2}")
+                        .arg(oil)
+                        .arg(at));
+        m_shop.line("{'do': 'in_heat', 'heat': 'h', 'blade': 'M-1', 'in': 0, 'out': 480, 'quenched': 482}");
+        QCOMPARE(TypedShop::state(blade(), "heat") == QLatin1String("pass"), passes);
+        QCOMPARE(TypedShop::facts(blade(), "heat").contains(QLatin1String("oil_hot")), !passes);
+    }
     void aHeatByTheBookPasses() {
         batch("1084", "'heat'");
         m_shop.line("{'do': 'heat', 'batch': 'B', 'as': 'h', 'oven': 'O', 'set': 815, 'medium': 'fast oil'}");

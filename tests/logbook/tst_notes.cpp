@@ -104,13 +104,14 @@ private slots:
         const Batch batch = log.withBatch();
         log.close();
         const QString path = log.path();
-        QCOMPARE(TempLogbook::meddle(
-                     path, "DROP TABLE study_plan;;DROP TABLE block_certificate;;DROP TABLE cold;;DROP TABLE "
-                           "blade_claim;;DROP VIEW "
-                           "taken_back;;DROP TABLE undone;;DROP "
-                           "TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
-                           "gate_means;;DROP TABLE steel_part;;DROP "
-                           "TABLE batch_rules;;DROP TABLE zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
+        QCOMPARE(TempLogbook::meddle(path,
+                                     "DROP TABLE study_plan;;DROP TABLE block_certificate;;DROP TABLE cold;;DROP TABLE "
+                                     "blade_claim;;DROP VIEW "
+                                     "taken_back;;DROP TABLE undone;;DROP "
+                                     "TABLE note;;DROP TABLE damage_clear;;DROP TABLE surprise_look;;DROP TABLE "
+                                     "gate_means;;DROP TABLE steel_part;;DROP "
+                                     "TABLE batch_rules;;DROP TABLE batch_rule;;DROP TABLE temper_meant;;DROP TABLE "
+                                     "zone_window;;DROP TABLE reading_zone;;PRAGMA user_version=7"),
                  QString());
         auto opened = Logbook::open(path, Logbook::Access::write);
         QVERIFY(opened.ok());

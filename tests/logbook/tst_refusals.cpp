@@ -332,14 +332,14 @@ private slots:
         rules.spacing = {4, 3};
         QVERIFY(changeRules(shop.record(), shop.batch.id, rules, true).ok());
         QVERIFY(changeRules(shop.record(), shop.batch.id, rules, true).ok()); // the same once more
-        const auto made = [&](const char* name, DecisionRule rule) {
+        const auto made = [&](const char* name, std::optional<DecisionRule> rule) {
             BatchDraft draft;
             draft.name = name;
             draft.rule = rule;
             draft.blades = {{"H-1", {}, ""}};
             return shop.record().batch(addBatch(shop.record(), draft).value()).value();
         };
-        const Batch as = made("Hedge", DecisionRule::guarded);
+        const Batch as = made("Hedge", std::nullopt);
         QCOMPARE(as.rule, DecisionRule::allowance);
         QCOMPARE(as.allowance, std::optional(0.5));
         QVERIFY(as.uncorrected);
@@ -347,10 +347,12 @@ private slots:
         QCOMPARE(as.rehardening_limit, 1);
         QCOMPARE(as.shop_spacing.min_spacing_mm, 4.0);
         QCOMPARE(as.shop_spacing.min_edge_mm, 3.0);
-        const Batch own = made("Lane", DecisionRule::plain);
-        QCOMPARE(own.rule, DecisionRule::plain);
-        QVERIFY(!own.allowance);
-        QCOMPARE(own.verify_every, VerifyEvery::week);
+        for (const DecisionRule own : {DecisionRule::plain, DecisionRule::guarded}) {
+            const Batch one = made(nameOf(own), own);
+            QCOMPARE(one.rule, own);
+            QVERIFY(!one.allowance);
+            QCOMPARE(one.verify_every, VerifyEvery::week);
+        }
     }
 };
 

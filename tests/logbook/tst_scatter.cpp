@@ -29,7 +29,9 @@ class tst_Scatter : public QObject {
                 for (const Reading& r : blade.readings) {
                     if (r.struck || r.tester != tester) continue;
                     if (r.time && r.time->localDay() >= logbook.now().localDay()) continue;
-                    groups[blade.id + nameOf(r.gate) + std::to_string(r.after_temper.value_or(-1))].push_back(r.value);
+                    const std::string state = nameOf(r.gate) + std::to_string(r.after_temper.value_or(-1));
+                    const std::string day = std::to_string(r.time ? r.time->localDay() : 0);
+                    groups[blade.id + ' ' + state + ' ' + day].push_back(r.value);
                 }
             }
         }
@@ -104,11 +106,12 @@ private slots:
             QByteArray csv = "batch,blade,gate,value,time,tester\n";
             for (int i = first; i < last; ++i) {
                 for (int j = 0; j < 3; ++j)
-                    csv += QStringLiteral("Hedge %1,B%2,quench,%3,2026-01-0%4T09:00:00Z,Bench 7\n")
+                    csv += QStringLiteral("Hedge %1,B%2,quench,%3,2026-01-0%4T09:00:0%5Z,Bench 7\n")
                                .arg(i / 50)
                                .arg(i % 50)
                                .arg(64 + i * 7 % 5 / 10.0 + (i + j) * 3 % 4 / 10.0)
-                               .arg(1 + j)
+                               .arg(1 + i % 3)
+                               .arg(j)
                                .toUtf8();
             }
             return csv;

@@ -112,7 +112,7 @@ void ShopActions::logTemper(const std::optional<TemperHeat>& start) {
                         tr("%1 °C? As Fahrenheit it would be %2 °C. Correct it, or go on: then it is kept as typed.")
                             .arg(*t, 0, 'f', 0)
                             .arg(fahrenheitToCelsius(*t), 0, 'f', 0)};
-                if (advised && std::abs(*t - *advised) >= farFromAdvice_c)
+                if (advised && farFromAdvised(*t, *advised, grade, window))
                     return {QStringLiteral("temperature"),
                             tr("%1 was advised, this is %2. Correct it, or go on: then it is kept as typed.")
                                 .arg(words::degrees(*advised), words::degrees(*t))};

@@ -475,9 +475,12 @@ void CallBench::nameAct(ColumnContent& content) const {
         }
         const std::optional<Spot> spot = m_station.nextSpot();
         const bool asked = verdict.next.act == Act::readAgain || verdict.next.act == Act::mapReadings;
-        // What was read before the tester was verified stays Borderline, and is read anew.
-        const bool anew = verdict.next.act == Act::takeReadings && verdict.state == State::borderline;
-        content.act = asked ? next.act : anew ? tr("Read it again") : tr("Take reading %1").arg(verdict.taken + 1);
+        // What was read before the tester was verified stays Borderline, and is read anew, from the first on.
+        const auto* wanted = verdict.next.act == Act::takeReadings ? verdict.next.as<ReadStep>() : nullptr;
+        const bool held = wanted != nullptr && verdict.state == State::borderline;
+        const bool anew = held && wanted->readings >= verdict.planned;
+        const int number = held ? verdict.planned - wanted->readings + 1 : verdict.taken + 1;
+        content.act = asked ? next.act : anew ? tr("Read it again") : tr("Take reading %1").arg(number);
         if (m_station.zone() != Zone::edge) {
             content.act = tr("Read the %1").arg(words::zoneName(nameOf(m_station.zone())));
             content.detail = tr("beside the edge; Z goes back");

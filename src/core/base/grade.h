@@ -86,7 +86,7 @@ struct Grade {
     std::string source; ///< standard or practice that the composition restates
     Confidence confidence = Confidence::high;
 
-    bool isStainless() const { return family == "martensitic stainless"; }
+    bool isStainless() const { return family.find("stainless") != std::string::npos; }
     bool isHighSpeed() const { return family == "high speed"; }
     bool isAirHardening() const { return quench_class.find("air") != std::string::npos; }
     /// Hardens in air, gas, salt or between plates: it may take a minute on the way.

@@ -82,6 +82,9 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     }
     if (farthest && hottest) farthest = std::max(*farthest, *hottest);
     bool shortened = false;
+    // E60. Where nothing was read of the grade yet, its table may be two points off: then less is risked.
+    constexpr double untried = 0.4;
+    const double risk = aim.softness_risk * (model.furthestRead() ? 1 : untried);
 
     bool avoided = false;
     bool wouldDo = false;
@@ -97,7 +100,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         }
         reached = true;
         const bool highEnough = atLeast(answer->expect.hrc, middle);
-        const bool keeps = highEnough && atMost(answer->chance_soft, aim.softness_risk);
+        const bool keeps = highEnough && atMost(answer->chance_soft, risk);
         softest = std::min(softest, answer->expect.hrc);
         if (farthest && t > *farthest + limitTolerance) {
             shortened = shortened || keeps;
@@ -114,7 +117,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
             advice.best = *answer;
             wouldDo = false;
         }
-        if (highEnough && atMost(answer->chance_soft, aim.softness_risk / 4.0)) advice.cautious = *answer;
+        if (highEnough && atMost(answer->chance_soft, risk / 4.0)) advice.cautious = *answer;
     }
     const auto warn = [&](TemperWarning warning) { advice.warnings.push_back(warning); };
     if (!advice.best && wouldDo) {
@@ -131,7 +134,9 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         for (const double t : {coolestUseful_c, aim.oven.nearest(175)}) {
             if (advice.branch == TemperBranch::high) break;
             const auto answer = predictTemper(model, blade, {t, aim.hours}, aim.window);
-            if (answer && (!useful || atLeast(answer->expect.hrc, middle))) useful = *answer;
+            const bool keeps =
+                answer && atLeast(answer->expect.hrc, middle) && atMost(answer->chance_soft, aim.softness_risk);
+            if (answer && (!useful || keeps)) useful = *answer;
         }
         if (useful) {
             advice.best = useful;

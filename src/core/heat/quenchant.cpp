@@ -21,6 +21,23 @@ bool isOil(const std::string& medium) {
     return says(lowered(medium), {"oil", "canola", "rapeseed"});
 }
 
+std::optional<double> flashPointOf(const std::string& medium) {
+    const std::string words = lowered(medium);
+    const std::size_t flash = words.find("flash");
+    if (flash == std::string::npos) return std::nullopt;
+    const std::size_t from = words.find_first_of("0123456789", flash);
+    if (from == std::string::npos) return std::nullopt;
+    const std::size_t after = words.find_first_not_of("0123456789.", from);
+    const Result<double> number = parseNumber(words.substr(from, after - from));
+    if (!number) return std::nullopt;
+    const std::size_t unit = words.find_first_of("cf", after);
+    const bool fahrenheit = unit != std::string::npos && words[unit] == 'f';
+    const double celsius = fahrenheit ? (*number - 32) / 1.8 : *number;
+    constexpr double least = 60;
+    constexpr double most = 400;
+    return celsius >= least && celsius <= most ? std::optional(celsius) : std::nullopt;
+}
+
 MediumFit fitOf(const std::string& medium, const Grade& grade, double thickness_mm) {
     const std::string words = lowered(medium);
     const std::string& asked = grade.quench_class;

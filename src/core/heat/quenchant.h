@@ -4,6 +4,7 @@
 
 #include "core/base/grade.h"
 
+#include <optional>
 #include <string>
 
 namespace rollcall {
@@ -21,6 +22,10 @@ MediumFit fitOf(const std::string& medium, const Grade& grade, double thickness_
 
 /// Whether a medium is an oil, by its words.
 bool isOil(const std::string& medium);
+
+/// At what an oil flashes, degrees Celsius, where its words say so: 'fast oil, flash 180' or 'flash point 356 F'; none
+/// where they do not, or say what no oil does (under 60 or over 400).
+std::optional<double> flashPointOf(const std::string& medium);
 
 /// Whether a medium, in the maker's own words, takes the heat from a grade plainly too slowly: still or moving air or
 /// plates for one that needs a liquid, medium oil for one that needs fast oil or water. Whatever it does not know is

@@ -513,8 +513,10 @@ Result<TemperExpectation> TemperModel::expect(double parameter, const std::strin
         variance = m_learned->scale / place.blade->weight * (1 - place.gain.sum()) * bladeSd * bladeSd;
     }
     variance += effects * place.belief->covariance * effects.transpose();
-    const double beyond = m_learned->slopeBeyond(parameter);
-    variance += beyond * beyond;
+    // Beyond where the slope is known, what it is off by within goes on.
+    const double beyond = std::abs(m_learned->slopeBeyond(parameter));
+    const double within = std::abs(effects(1)) * std::sqrt(place.belief->covariance(1, 1));
+    variance += beyond * (beyond + 2 * within);
 
     // E42. Hardness never rises with the temper but over the hump, and never passes what the quench can give.
     double hrc = std::min(unbounded(parameter, place), m_grade.as_quenched_max);

@@ -105,6 +105,12 @@ const Verdict* firstOpen(const Batch& batch, std::size_t blade, const BatchVerdi
     return current;
 }
 
+// Where another gate asks for a temper, Temper knows which one.
+const NextStep& withTemperature(const Verdict& asks, const std::optional<Verdict>& temper) {
+    const bool known = asks.next.act == Act::logTemper && temper && temper->next.act == Act::logTemper;
+    return known ? temper->next : asks.next;
+}
+
 } // namespace
 
 const std::vector<StepOrderRow>& stepOrder() {
@@ -159,7 +165,8 @@ std::vector<Task> agenda(const Batch& batch, const BatchVerdicts& verdicts) {
             break;
         case StepOrder::steel:
         case StepOrder::gate:
-            tasks.push_back({i, place.verdict->gate, place.verdict->next, place.verdict->state});
+            tasks.push_back({i, place.verdict->gate, withTemperature(*place.verdict, verdicts.at(i, Gate::temper)),
+                             place.verdict->state});
             break;
         case StepOrder::damage:
             tasks.push_back({i, Gate::release, {Act::repairDamage}, State::borderline});

@@ -13,7 +13,7 @@ namespace rollcall {
 /// What is known of it before a batch is read: a standard deviation in HRC, worth so many degrees of freedom.
 struct SpreadPrior {
     double sd = 0.35; ///< between blades of one run, low confidence
-    double dof = 4;
+    double dof = 2;   ///< shops differ by more than twice either way
 };
 
 /// E61. With what the shop's runs of the grade show: the scatter of their blades' means less what reading them adds,

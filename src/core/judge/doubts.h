@@ -19,8 +19,10 @@ bool perhapsFahrenheit(double temperature_c, const Grade* grade, const Window& w
 /// Whether a temper is doubted: it may be meant in Fahrenheit, and nobody has said that it is meant as it stands.
 bool isDoubted(const Temper& temper, const Grade* grade, const Window& window);
 
-/// °C: a temper that is logged so far from the one that was advised is asked about once.
-inline constexpr double farFromAdvice_c = 35;
+/// Whether a temper is asked about once: it lies 35 °C or more from the one that was advised, and the grade's library
+/// expects it to end half a point outside the window or more after 2 h. Advice on a grade that the shop has not read
+/// yet is cooler than the library's own.
+bool farFromAdvised(double temperature_c, double advised_c, const Grade* grade, const Window& window);
 
 /// A thickness of stock that makes more sense in inches, in mm: 0.094 is 2.4 mm. None where it does not.
 std::optional<double> perhapsInches(double thickness_mm);

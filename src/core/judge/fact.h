@@ -198,7 +198,7 @@ enum class Fact {
     mediumSlow,       ///< text: medium, grade
     mediumHarsh,      ///< text: medium, grade
     mediumUnknown,    ///< text: medium
-    oilHot,           ///< numbers: temperature, flash point less 50 °C
+    oilHot,           ///< numbers: temperature, how far below its flash point oil stays, flash point where it is known
     heatUnchecked,    ///< text: grade that the library does not know
     traceGap,         ///< numbers: minutes that the trace does not cover, the first of them on its clock
     noteAgainstTrace, ///< numbers: noted, by the trace; text: temperature or soak

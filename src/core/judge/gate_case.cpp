@@ -153,6 +153,7 @@ Case caseAfter(const Batch& batch, const Blade& blade, Gate gate, int temper, co
     input.bias = c.set.bias;
     input.window = window;
     input.rule = batch.rule;
+    input.enough = enoughReadings(batch.rule, batch.planOf(gate).planned_readings);
     input.uncorrected = batch.uncorrected;
     input.conversion_u = c.set.conversion_u;
     input.convex_u = c.set.convex_u;

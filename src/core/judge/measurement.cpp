@@ -134,7 +134,12 @@ double chanceWith(const std::optional<MeanPrior>& prior, const Window& window, d
 
 } // namespace
 
-Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n) {
+int enoughReadings(DecisionRule rule, int planned) {
+    const bool byMeanAlone = rule == DecisionRule::plain || rule == DecisionRule::allowance;
+    return byMeanAlone && planned == 1 ? 1 : 2;
+}
+
+Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n, int enough) {
     if (rule == DecisionRule::guarded) return decideGuarded(window, c, u, n);
     if (rule == DecisionRule::chance)
         return byChance(chanceInside(window, c, u / 2, std::numeric_limits<double>::infinity()), n);
@@ -143,9 +148,9 @@ Outcome decide(const Window& window, DecisionRule rule, double allowance, double
         return (window.low && !atLeast(shown, *window.low - extra)) ||
                (window.high && !atMost(shown, *window.high + extra));
     };
-    if (!outside(0)) return n >= 2 ? Outcome::pass : Outcome::borderline; // E65
+    if (!outside(0)) return n >= enough ? Outcome::pass : Outcome::borderline;
     if (rule != DecisionRule::allowance || outside(allowance)) return Outcome::fail;
-    return n >= 2 ? Outcome::pass : Outcome::borderline; // E35: with allowance, which is said
+    return n >= enough ? Outcome::pass : Outcome::borderline; // E35: with allowance, which is said
 }
 
 Side sideOf(const Window& window, double c) {
@@ -177,7 +182,7 @@ Result<Measurement> measure(const MeasurementInput& input) {
     const auto decided = [&](const JudgedMean& mean, double chance, int n) {
         return input.rule == DecisionRule::chance
                    ? byChance(chance, n)
-                   : decide(input.window, input.rule, input.allowance, mean.c, mean.u, n);
+                   : decide(input.window, input.rule, input.allowance, mean.c, mean.u, n, input.enough);
     };
     const Outcome byMean = decided(judged, m.probability_inside, m.n);
     m.outcome = byMean;

@@ -60,6 +60,7 @@ struct MeasurementInput {
     double aged_u = 0;                             ///< E35: of the tester's drift since a run of an earlier day, HRC
     double convex_u = 0;                           ///< M5: of the correction for a convex surface, HRC; 0 on a flat one
     std::optional<MeanPrior> prior = std::nullopt; ///< E59: counts towards the chance, where the rule decides by it
+    int enough = 2;                                ///< E65: fewest readings that pass; 1 only where a shop chose so
 };
 
 /// M9, M10, M15, M16 and M17 of one blade.
@@ -82,9 +83,12 @@ struct Measurement {
     std::optional<int> may_settle; ///< where none does: fewest that decide it as likely as not
 };
 
-/// M15. The rule alone, for a mean c of expanded uncertainty u from n readings; by chance u is taken as twice the
-/// standard uncertainty.
-Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n);
+/// M15. The rule alone, for a mean c of expanded uncertainty u from n readings, of which so many are enough to pass; by
+/// chance u is taken as twice the standard uncertainty.
+Outcome decide(const Window& window, DecisionRule rule, double allowance, double c, double u, int n, int enough = 2);
+
+/// E65. Fewest readings that pass by a rule: two, but one where a shop that judges by the mean alone plans no more.
+int enoughReadings(DecisionRule rule, int planned);
 
 /// M15, M16: the side of the window on which c lies, and the chance that the true mean is inside.
 Side sideOf(const Window& window, double c);

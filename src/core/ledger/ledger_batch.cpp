@@ -36,6 +36,7 @@ LedgerMeasurement measurementOf(const Batch& batch, const Verdict& verdict, cons
     kept.error = m.mean - m.corrected_mean;
     kept.u = m.budget.expanded_uncertainty;
     kept.n = m.n;
+    kept.planned = batch.planOf(Gate::temper).planned_readings;
     kept.window = window;
     kept.rule = batch.rule;
     kept.uncorrected = batch.uncorrected;

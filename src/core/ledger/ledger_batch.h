@@ -31,6 +31,7 @@ struct LedgerMeasurement {
     double u = 0;     ///< expanded uncertainty of it
     double error = 0; ///< of the tester as it was found on its block; 0 where none was
     int n = 0;
+    int planned = 3; ///< readings, E65
     Window window;
     DecisionRule rule = DecisionRule::guarded;
     double allowance = 0;

@@ -75,14 +75,16 @@ WhatIfAnswer whatIf(const Ledger& ledger, const Tables& tables, const WhatIf& wi
             const double mean = m.mean + m.error + shift - (m.uncorrected ? 0 : error);
             const double u = m.u + (m.uncorrected ? std::abs(error) : 0.0);
             const bool inverted = window.low && window.high && *window.low > *window.high;
-            const Outcome then =
-                inverted ? Outcome::fail : decide(window, wish.rule.value_or(m.rule), m.allowance, mean, u, m.n);
+            const DecisionRule rule = wish.rule.value_or(m.rule);
+            const int enough = enoughReadings(rule, m.planned);
+            const Outcome then = inverted ? Outcome::fail : decide(window, rule, m.allowance, mean, u, m.n, enough);
             State would = *state;
             // What the rule alone makes of it: where readings that do not fit hold the verdict too, it is another.
             const double mean0 = m.uncorrected ? m.mean + m.error : m.mean;
             const double u0 = m.u + (m.uncorrected ? std::abs(m.error) : 0.0);
             const State alone =
-                stateOf(decide(m.window, m.rule, m.allowance, mean0, u0, m.n), m.window, mean0, m.finished);
+                stateOf(decide(m.window, m.rule, m.allowance, mean0, u0, m.n, enoughReadings(m.rule, m.planned)),
+                        m.window, mean0, m.finished);
             const State asked = stateOf(then, window, mean, m.finished);
             if (*state == alone) {
                 would = asked;

@@ -52,6 +52,17 @@ private slots:
         QVERIFY(!perhapsInches(2.4));
         QVERIFY(!perhapsInches(0));
     }
+    // Far from what was advised it is asked about, but not where the library itself would temper.
+    void farFromTheAdvisedIsAskedAbout() {
+        const Grade* steel = fixtures::tables().grade("1084"); // 60 after 205 °C
+        const Window window{59, 61};
+        QVERIFY(!farFromAdvised(180, 150, steel, window));
+        QVERIFY(!farFromAdvised(205, 150, steel, window));
+        QVERIFY(farFromAdvised(260, 150, steel, window));
+        QVERIFY(farFromAdvised(150, 205, steel, window));
+        QVERIFY(!farFromAdvised(171, 205, steel, window));
+        QVERIFY(farFromAdvised(205, 150, nullptr, window));
+    }
 };
 
 QTEST_APPLESS_MAIN(tst_Doubts)

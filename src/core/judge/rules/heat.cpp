@@ -95,10 +95,16 @@ void planned(const HeatOfBlade& h, Findings& f) {
         f.say(Fact::mediumUnknown, Tone::note, "E46", {}, {run.medium});
         break;
     }
-    // Fast and medium oils flash from some 150 °C up; which one it is nobody has noted.
-    constexpr double sureBelow = 100;
+    // Fast and medium oils flash from some 150 °C up, where nobody has said at what this one does.
+    constexpr double usual = 150;
+    constexpr double apart = 50;
+    const auto flash = flashPointOf(run.medium);
     const double oil_c = std::max(h.answer.heat->quenchant_c.value_or(0), run.medium_c.value_or(0));
-    if (isOil(run.medium) && oil_c > sureBelow) f.say(Fact::oilHot, Tone::caution, "E46", {oil_c, sureBelow});
+    if (isOil(run.medium) && oil_c > flash.value_or(usual) - apart) {
+        std::vector<double> told{oil_c, apart};
+        if (flash) told.push_back(*flash);
+        f.say(Fact::oilHot, Tone::caution, "E46", std::move(told));
+    }
 }
 
 void oven(const HeatOfBlade& h, Findings& f) {

@@ -345,7 +345,7 @@ void soakOf(const ReadBlade& b, Findings& f) {
 void window(const ReadBlade& b, Findings& f) {
     if (b.measured() == nullptr) return;
     const Measurement& m = *b.measured();
-    if (m.n == 1) f.say(Fact::oneReadingOnly, Tone::caution, "M15");
+    if (m.n < b.c.input->enough) f.say(Fact::oneReadingOnly, Tone::caution, "M15");
     const std::vector<double> told{m.decided_mean, m.decided_uncertainty, m.probability_inside};
     if (m.outcome == Outcome::pass) {
         f.say(Fact::inWindow, Tone::good, "M15", told);
@@ -486,6 +486,28 @@ void sayBeforeHardening(const ReadBlade& b, Findings& f) {
         f.say(Fact::normaliseFirst, Tone::note, "temper", {}, {b.grade->name});
 }
 
+namespace {
+
+// What the blade read in the last state of the hardening before this one, HRC, where that was soft too.
+std::optional<double> softBefore(const ReadBlade& b) {
+    if (b.c.gate != Gate::temper || b.measured() == nullptr || !b.window.low) return std::nullopt;
+    std::pair<int, int> last; // temper and surface
+    std::vector<double> values;
+    for (const Reading& reading : b.blade().readings) {
+        const std::pair state(reading.after_temper.value_or(0), reading.surface);
+        if (reading.struck || reading.scale != "HRC" || reading.gate != Gate::temper ||
+            reading.round != b.blade().round - 1 || state < last)
+            continue;
+        if (state > last) values.clear();
+        last = state;
+        values.push_back(reading.value);
+    }
+    if (values.empty() || atLeast(meanOf(values), *b.window.low)) return std::nullopt;
+    return meanOf(values);
+}
+
+} // namespace
+
 void sayWhatIsLeft(const ReadBlade& b, Findings& f) {
     if (!b.cleaned()) return;
     if (b.measured() != nullptr)
@@ -493,15 +515,20 @@ void sayWhatIsLeft(const ReadBlade& b, Findings& f) {
     else
         f.say(Fact::softOnClean, Tone::caution, "E45");
     const int rounds = b.blade().round - 1;
-    if (rounds < b.batch.rehardening_limit)
+    // E52. Soft again as it was before it was hardened again: once more makes the same.
+    const auto before = softBefore(b);
+    if (!before && rounds < b.batch.rehardening_limit)
         return f.say(Fact::rehardenLeft, Tone::note, "E45",
                      {double(b.blade().round + 1), double(b.batch.rehardening_limit)});
     const std::string use =
         b.measured() != nullptr && b.c.gate == Gate::temper
             ? purposeThatHolds(b.batch.claimOf(b.blade()).purpose, b.measured()->decided_mean, b.tables)
             : std::string();
-    if (!use.empty()) return f.say(Fact::useFits, Tone::note, "E45", {}, {use});
-    f.say(Fact::noWayLeft, Tone::note, "E45");
+    if (!use.empty()) f.say(Fact::useFits, Tone::note, "E45", {}, {use});
+    if (before)
+        f.say(Fact::noWayLeft, Tone::note, "E52", {*before, b.measured()->mean});
+    else if (use.empty())
+        f.say(Fact::noWayLeft, Tone::note, "E45");
 }
 
 std::vector<DecisionRow> softRows() {
