@@ -42,8 +42,11 @@ private slots:
         d.type("652\n653\n651\n");
         QCOMPARE(d.word(), QStringLiteral("Pass"));
         d.type("t");
-        d.fill("temperature", "205");
+        d.fill("temperature", "110"); // far from what is advised, and no temper for this window
         d.fill("hours", "2");
+        d.press(Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY2(d.formMessage().contains("was advised"), qPrintable(d.formMessage()));
+        d.fill("temperature", "205"); // the library's own, if hotter than what is advised to a shop that is new to it
         d.press(Qt::Key_Return, Qt::ControlModifier);
         d.settle();
         QCOMPARE(d.document().gate(), Gate::temper);

@@ -81,7 +81,8 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         if (!acrossHump) farthest = temperatureFor(model.constant(), *read, aim.hours) + farthestStep_c;
     }
     if (farthest && hottest) farthest = std::max(*farthest, *hottest);
-    bool shortened = false;
+    bool capped = false;    // hotter ones lie beyond that,
+    bool shortened = false; // and one of them would do
     // E60. Where nothing was read of the grade yet, its table may be two points off: then less is risked.
     constexpr double untried = 0.4;
     const double risk = aim.softness_risk * (model.furthestRead() ? 1 : untried);
@@ -103,6 +104,7 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
         const bool keeps = highEnough && atMost(answer->chance_soft, risk);
         softest = std::min(softest, answer->expect.hrc);
         if (farthest && t > *farthest + limitTolerance) {
+            capped = true;
             shortened = shortened || keeps;
             continue;
         }
@@ -144,6 +146,13 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
             warn(TemperWarning::readAfter);
         }
     }
+    // Still too hard, and the mildest temper left most likely ends inside, if not nine times of ten: it is offered.
+    if (!advice.best && coolest && !wouldDo && aim.window.high && atLeast(coolest->expect.hrc, middle)) {
+        const auto now = temperParameter(model.constant(), blade.tempers);
+        const auto is = now ? model.expect(*now, blade.heat, blade.blade, blade.hardened ? &*blade.hardened : nullptr)
+                            : Result<TemperExpectation>(Error{});
+        if (is && is->hrc > *aim.window.high) advice.best = warmest = coolest;
+    }
     if (aim.due && !blade.tempers.empty() && !advice.best && coolest) {
         advice.best = coolest; // as hot as the one before
         warmest = coolest;
@@ -151,8 +160,8 @@ Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, 
     }
     if (advice.best) {
         const bool aimed = std::count(advice.warnings.begin(), advice.warnings.end(), TemperWarning::readAfter) == 0;
-        const bool hopeless = shortened && aim.window.high && softest > *aim.window.high;
-        const bool atEnd = aimed && !shortened && advice.best->temperature_c == warmest->temperature_c;
+        const bool hopeless = capped && aim.window.high && softest > *aim.window.high;
+        const bool atEnd = aimed && !capped && advice.best->temperature_c == warmest->temperature_c;
         if (hopeless || (atEnd && aim.window.high && advice.best->expect.hrc > *aim.window.high))
             warn(TemperWarning::staysHard);
         if (wouldDo) warn(TemperWarning::insideEmbrittlement);

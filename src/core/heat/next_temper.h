@@ -74,8 +74,9 @@ Result<NextTemper> predictTemper(const TemperModel& model, const TemperCandidate
 /// gets an answer (E21): where none of these is at least 150 degrees, the coolest useful temper, the oven's nearest to
 /// 175 where it is not expected below the window's middle, else 150; on the branch of secondary hardening its coolest.
 /// E43: never over 40 °C beyond the hottest temper that the shop has read with this grade, but across the hump, where
-/// the coolest that reaches its top is named. Errors (range): a window without a lower limit, hours or step not
-/// positive.
+/// the coolest that reaches its top is named. A blade still above its window that no temper keeps under the risk gets
+/// the mildest left that is expected in the window's upper half. Errors (range): a window without a lower limit, hours
+/// or step not positive.
 Result<TemperAdvice> adviseTemper(const TemperModel& model, const Grade& grade, const TemperCandidate& blade,
                                   const TemperAim& aim);
 
