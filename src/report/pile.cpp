@@ -152,7 +152,7 @@ int drawPile(Paper& paper, const std::vector<PileRow>& rows, const QString& titl
               11);
     page.y += 10;
     page.rule(1.2);
-    constexpr std::array<double, 8> columns{0, 56, 130, 204, 306, 378, 396, 466};
+    constexpr std::array<double, 8> columns{0, 56, 130, 204, 298, 370, 388, 456};
     const auto head = [&] {
         page.y += 14;
         const QStringList names{tr("piece"),         tr("sold as"), tr("steel"), tr("decided by"),

@@ -339,9 +339,10 @@ QString sentence(const Reason& r) {
                    : apart.size() == 1 ? tr("%1; %2 stands apart").arg(together, apart.front())
                                        : tr("%1; %2 stand apart").arg(together, apart.join(QStringLiteral(", ")));
         }
-        return (r.fact == Fact::mixedTesters ? tr("Testers further apart than they explain: %1")
-                                             : tr("Testers agree, the first is judged: %1"))
-            .arg(all);
+        // Of two that contradict each other the middle is nobody's number.
+        return r.fact == Fact::mixedTesters
+                   ? tr("Testers further apart than they explain: %1").arg(all)
+                   : tr("Testers agree: %1; together %2 ± %3, the first is judged").arg(all, h(last), h(last + 1));
     }
     case Fact::converted:
         return tr("Converted from %1").arg(text(r, 0));

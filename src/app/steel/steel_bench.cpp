@@ -40,7 +40,15 @@ QString elementName(const std::string& symbol) {
     return {};
 }
 
-ElementRuler rulerOf(const ElementMatch& match) {
+// E48. Where the shots cannot be one steel: their element, lowest and highest; null where they can.
+const Reason* shotsApartIn(const Verdict& verdict) {
+    const auto found = std::find_if(verdict.reasons.begin(), verdict.reasons.end(), [](const Reason& reason) {
+        return reason.fact == Fact::shotsDisagree && reason.tone != Tone::note;
+    });
+    return found == verdict.reasons.end() ? nullptr : &*found;
+}
+
+ElementRuler rulerOf(const ElementMatch& match, const Verdict& verdict) {
     ElementRuler ruler;
     ruler.match = match;
     ruler.name = elementName(match.element);
@@ -50,6 +58,10 @@ ElementRuler rulerOf(const ElementMatch& match) {
                                    : State::pass;
     const QString number = words::percentText(match.reading.percent.value_or(match.reading.lod.value_or(0.0)));
     ruler.value = match.reading.percent ? number : SteelBench::tr("under %1").arg(number);
+    const Reason* apart = shotsApartIn(verdict);
+    if (apart != nullptr && apart->texts.at(0) == match.element) // a mean of what cannot be one steel is no number
+        ruler.value = SteelBench::tr("%1 to %2")
+                          .arg(words::percentText(apart->numbers.at(0)), words::percentText(apart->numbers.at(1)));
     ruler.need =
         match.residual ? SteelBench::tr("residual, to %1").arg(words::percentText(match.high.value_or(0.0)))
         : !match.high  ? SteelBench::tr("needs %1 or more").arg(words::percentText(match.low))
@@ -90,11 +102,14 @@ void SteelBench::refresh() {
                       [this](QPainter& painter, const QRect& row, int i) {
                           painter.fillRect(row, palette().panel);
                           drawElementRuler(painter, row,
-                                           rulerOf(answer()->match->elements[static_cast<std::size_t>(i)]), m_look);
+                                           rulerOf(answer()->match->elements[static_cast<std::size_t>(i)],
+                                                   m_document.verdictAt(Gate::steel)),
+                                           m_look);
                           painter.fillRect(row.left(), row.bottom(), row.width(), 1, palette().hair);
                       },
                       [this](int i) {
-                          const ElementRuler ruler = rulerOf(answer()->match->elements[static_cast<std::size_t>(i)]);
+                          const ElementRuler ruler = rulerOf(answer()->match->elements[static_cast<std::size_t>(i)],
+                                                             m_document.verdictAt(Gate::steel));
                           return tr("%1: %2 %, %3").arg(ruler.name, ruler.value, ruler.need);
                       }});
     m_elements->setVisible(elements > 0);
@@ -242,7 +257,12 @@ ColumnContent SteelBench::content() const {
     content.state = verdict.state;
     content.word = words::stateName(verdict.state);
     content.sub = words::headline(verdict);
-    if (a->match && !a->match->elements.empty() && a->match->elements.front().z > 0) {
+    if (const Reason* apart = shotsApartIn(verdict)) {
+        const QString element = QString::fromStdString(apart->texts.at(0));
+        content.numbers.push_back(
+            {tr("%1, lowest").arg(element), words::percentText(apart->numbers.at(0)), QStringLiteral("%"), true});
+        content.numbers.push_back({tr("Highest"), words::percentText(apart->numbers.at(1)), QStringLiteral("%"), true});
+    } else if (a->match && !a->match->elements.empty() && a->match->elements.front().z > 0) {
         const ElementMatch& worst = a->match->elements.front();
         const bool below = worst.reading.percent.value_or(worst.reading.lod.value_or(0)) < worst.low;
         content.numbers.push_back({tr("%1, the worst").arg(QString::fromStdString(worst.element)),
