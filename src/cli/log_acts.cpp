@@ -208,7 +208,7 @@ const std::vector<LogAct>& logActs() {
           {"set", true, "°C"},
           {"soak_least", false, "min"},
           {"soak_most", false, "min"},
-          {"medium", true, ""},
+          {"medium", true, "its words; an oil may say: fast oil, flash 180"},
           {"medium_temperature", false, "°C"},
           {"surface", false, "scaled, foil, coated"},
           {"edge", false, "mm"},

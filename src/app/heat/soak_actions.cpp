@@ -72,8 +72,12 @@ void SoakPage::startHeat() {
          QStringLiteral("scaled"),
          {{"scaled", tr("bare or scaled")}, {"foil", tr("in foil or bright")}, {"coated", tr("anti-scale coating")}},
          false});
-    fields.push_back(
-        {"medium", tr("Quench into"), tr("as you call it"), QString::fromStdString(usual.medium), {}, false});
+    fields.push_back({"medium",
+                      tr("Quench into"),
+                      tr("as you call it; an oil as: fast oil, flash 180"),
+                      QString::fromStdString(usual.medium),
+                      {},
+                      false});
     fields.push_back({"medium_c",
                       tr("Its temperature"),
                       tr("%1; blank: not checked").arg(words::unit(Quantity::temperature)),
