@@ -136,6 +136,7 @@ private slots:
         QTest::newRow("cool enough") << "fast oil, flash 180" << 120 << true;
         QTest::newRow("within fifty degrees of it") << "fast oil, flash 180" << 140 << false;
         QTest::newRow("in Fahrenheit, 180 too") << "fast oil, flash point 356 F" << 140 << false;
+        QTest::newRow("and its words go on") << "fast oil, flash 180, for plain steels" << 120 << true;
         QTest::newRow("not said, warm") << "fast oil" << 60 << true;
         QTest::newRow("not said, hot") << "fast oil" << 120 << false;
     }

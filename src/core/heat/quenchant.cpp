@@ -30,8 +30,11 @@ std::optional<double> flashPointOf(const std::string& medium) {
     const std::size_t after = words.find_first_not_of("0123456789.", from);
     const Result<double> number = parseNumber(words.substr(from, after - from));
     if (!number) return std::nullopt;
-    const std::size_t unit = words.find_first_of("cf", after);
-    const bool fahrenheit = unit != std::string::npos && words[unit] == 'f';
+    // Only right behind the number: 'flash 180, for plain steels' is in Celsius.
+    const std::size_t unit = words.find_first_not_of(" \xC2\xB0", after); // blanks and the sign for degrees
+    const std::string behind =
+        unit == std::string::npos ? std::string() : words.substr(unit, words.find_first_of(" ,;)", unit) - unit);
+    const bool fahrenheit = behind == "f" || behind == "fahrenheit";
     const double celsius = fahrenheit ? (*number - 32) / 1.8 : *number;
     constexpr double least = 60;
     constexpr double most = 400;
